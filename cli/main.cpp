@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// tectonis-cli: forms, new, set, measure, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
+#include "booklet_pdf.hpp"
+#include "checks/finding.hpp"
+#include "design/edits.hpp"
+#include "fonts.hpp"
+#include "formats/design_file.hpp"
+#include "formats/measure_json.hpp"
+#include "formats/svg.hpp"
+#include "forms/form.hpp"
+#include "sheet_pdf.hpp"
+#include "units/error.hpp"
+
+#include <CLI/App.hpp>
+#include <CLI/Config.hpp>
+#include <CLI/Formatter.hpp>
+#include <QGuiApplication>
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cstdio>
+
+namespace tectonis {
+namespace {
+
+/// Output that fails (a full disk, a closed pipe) is an error too.
+void print(const std::string& s)
+{
+    if (std::fwrite(s.data(), 1, s.size(), stdout) != s.size() || std::fflush(stdout) != 0)
+        throw InputError("output", "cannot be written");
+}
+
+void printForms(bool json)
+{
+    if (json)
+        return print(formsJson());
+    std::string out;
+    for (const Form* form : forms()) {
+        const Design design = newDesign(form->id());
+        const DesignSpec spec = specOf(design);
+        const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
+        out += fmt::format("{} – {}\n  {}\n\n  Dimensions (mm):\n", form->id(), form->name(), form->meaning());
+        for (const auto& d : spec.dimensions) {
+            const Range range = rangeOf(d, values);
+            out += fmt::format("    {:<22} {:<10} {} … {}  [{}]  {}\n", d.name, formatNumber(values.at(d.name)), formatNumber(range.min), formatNumber(range.max), ruleText(d.rule), d.meaning);
+        }
+        out += "\n  Choices:\n";
+        for (const auto& c : spec.choices) {
+            std::string options;
+            for (const auto& [value, label] : c.options)
+                options += (options.empty() ? "" : " | ") + value;
+            out += fmt::format("    {:<22} {}  {}\n", c.name, options, c.meaning);
+        }
+    }
+    print(out);
+}
+
+std::vector<Pattern> chosen(const Design& design, const std::string& size)
+{
+    auto all = draftAll(design);
+    if (size.empty())
+        return all;
+    sizeIndex(design, size);
+    std::erase_if(all, [&](const Pattern& p) { return p.size != size; });
+    return all;
+}
+
+int printFindings(const Design& design, const std::string& size, bool json)
+{
+    const auto patterns = chosen(design, size);
+    const Findings findings = checkAll(design, patterns);
+    if (json)
+        print(findingsJson(findings));
+    else {
+        std::string out;
+        for (const auto& f : findings)
+            out += fmt::format("{}, size {}, {}: {}\n", nameOf(f.severity), f.size, f.subject, f.text);
+        print(out.empty() ? "No snags in any size.\n" : out);
+    }
+    const bool bad = std::any_of(findings.begin(), findings.end(), [](const Finding& f) { return f.severity == Severity::Error; });
+    return bad ? 1 : 0;
+}
+
+std::string fileSafe(std::string s)
+{
+    for (char& c : s)
+        if (!std::isalnum(static_cast<unsigned char>(c)) && c != '-')
+            c = '_';
+    return s;
+}
+
+void exportPieces(const Design& design, const std::vector<Pattern>& patterns, const std::filesystem::path& folder)
+{
+    std::error_code error;
+    std::filesystem::create_directories(folder, error);
+    if (error)
+        throw InputError(folder.string(), "the folder cannot be made: " + error.message());
+    for (const auto& p : patterns)
+        for (const auto& piece : p.pieces)
+            writeWhole(folder / fmt::format("{}-{}.svg", fileSafe(piece.code), fileSafe(p.size)), pieceSvg(p, piece, design.name));
+}
+
+void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size)
+{
+    const auto patterns = chosen(design, size);
+    const Paper& paper = paperOf(paperName);
+    std::vector<const Pattern*> list;
+    for (const auto& p : patterns)
+        list.push_back(&p);
+    if (what == "pieces")
+        return exportPieces(design, patterns, out);
+    if (what == "cutlist")
+        return writeWhole(out, cutListText(design, patterns));
+    int argc = 1;
+    char name[] = "tectonis-cli";
+    char* argv[] = {name, nullptr};
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QGuiApplication gui(argc, argv);
+    loadFonts();
+    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper) : bookletPdf(design, list, paper);
+    writeWhole(out, pdf.toStdString());
+}
+
+int run(int argc, char** argv)
+{
+    CLI::App app{"Tectonis on the command line: bag patterns from a design file.\nLengths: 240, 24cm, 9 1/2in; plain numbers are mm."};
+    app.name("tectonis-cli");
+    app.require_subcommand(1);
+    app.set_version_flag("--version", "tectonis-cli " TECTONIS_VERSION);
+    bool json = false;
+    std::string form, file, out, size, what, paper = "A4";
+    std::vector<std::string> values;
+
+    auto* formsCommand = app.add_subcommand("forms", "List the body forms with their dimensions and defaults");
+    formsCommand->add_flag("--json", json, "as JSON");
+    auto* newCommand = app.add_subcommand("new", "Make a new design");
+    newCommand->add_option("form", form, "the body form")->required();
+    newCommand->add_option("--set", values, "NAME=VALUE, a dimension or choice")->take_all()->allow_extra_args(false);
+    newCommand->add_option("-o,--output", out, "file to write")->required();
+    auto* setCommand = app.add_subcommand("set", "Change dimensions or choices of a design");
+    setCommand->add_option("file", file, "the design")->required();
+    setCommand->add_option("values", values, "NAME=VALUE …")->required();
+    setCommand->add_option("--size", size, "only in this size");
+    auto* measureCommand = app.add_subcommand("measure", "Every number of the pattern");
+    measureCommand->add_option("file", file, "the design")->required();
+    measureCommand->add_option("--size", size, "only this size");
+    measureCommand->add_flag("--json", json, "as JSON (always)");
+    auto* checkCommand = app.add_subcommand("check", "Check every size; exit code 1 if there is an error");
+    checkCommand->add_option("file", file, "the design")->required();
+    checkCommand->add_option("--size", size, "only this size");
+    checkCommand->add_flag("--json", json, "as JSON");
+    auto* exportCommand = app.add_subcommand("export", "Write sheets or booklet (PDF), pieces (a folder of SVG), or cutlist (text)");
+    exportCommand->add_option("file", file, "the design")->required();
+    exportCommand->add_option("what", what, "sheets, booklet, pieces or cutlist")->required();
+    exportCommand->add_option("-o,--output", out, "file or folder to write")->required();
+    exportCommand->add_option("--paper", paper, "A4 or Letter");
+    exportCommand->add_option("--size", size, "only this size");
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e) == 0 ? 0 : 2;
+    }
+    if (*formsCommand)
+        printForms(json);
+    else if (*newCommand) {
+        Design design = newDesign(form);
+        for (const auto& v : values)
+            assign(design, v);
+        validate(design);
+        saveDesign(design, out);
+    } else if (*setCommand) {
+        Design design = loadDesign(file);
+        for (const auto& v : values)
+            assign(design, v, size.empty() ? std::nullopt : std::optional(size));
+        saveDesign(design, file);
+    } else if (*measureCommand) {
+        const Design design = loadDesign(file);
+        const auto patterns = chosen(design, size);
+        print(measureJson(design, patterns, checkAll(design, patterns)));
+    } else if (*checkCommand)
+        return printFindings(loadDesign(file), size, json);
+    else if (*exportCommand) {
+        if (what != "sheets" && what != "booklet" && what != "pieces" && what != "cutlist")
+            throw InputError(what, "there is no such export; use sheets, booklet, pieces or cutlist");
+        exportTo(loadDesign(file), what, out, paper, size);
+    }
+    return 0;
+}
+
+} // namespace
+} // namespace tectonis
+
+int main(int argc, char** argv)
+{
+    try {
+        return tectonis::run(argc, argv);
+    } catch (const std::exception& e) {
+        std::fprintf(stderr, "tectonis-cli: %s\n", e.what());
+        return 2;
+    }
+}

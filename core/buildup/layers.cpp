@@ -1,0 +1,188 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "buildup/layers.hpp"
+
+#include "buildup/material.hpp"
+#include "units/error.hpp"
+#include "units/length.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+std::string trimInWords(const LayerRule& rule)
+{
+    const auto words = [](const std::string& trim) {
+        return trim == "full" ? std::string("to the cut line") : trim == "stitch" ? std::string("to the stitch line") : trim.substr(6) + " mm inside the stitch line";
+    };
+    std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
+    for (const auto& [edge, trim] : rule.edges)
+        out += fmt::format("; {} {}", edge, words(trim));
+    return out;
+}
+
+std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::size_t number)
+{
+    Layer layer{.code = fmt::format("{}/{}", piece.code, number), .material = rule.material, .fixing = rule.fixing, .trim = trimInWords(rule)};
+    if (!rule.area.empty()) {
+        const auto area = piece.areas.find(rule.area);
+        if (area == piece.areas.end())
+            return std::nullopt;
+        layer.outline = area->second;
+        layer.trim = rule.area;
+        layer.wholePiece = false;
+        return layer;
+    }
+    std::vector<OffsetEdge> edges;
+    for (const auto& e : piece.edges) {
+        const auto own = rule.edges.find(e.name);
+        const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
+        const double start = trimReach(trim, e.allowance), end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
+        layer.reach[e.name] = start;
+        edges.push_back({e.stitch, start, end, e.corner, e.hem});
+    }
+    layer.outline = offsetOutline(edges);
+    return layer;
+}
+
+/// Cloth and interlinings of one side of a seam, as caught in the allowance.
+void addSide(const Pattern& p, const std::vector<EdgeUse>& side, Bulk& bulk)
+{
+    // Along a run of several pieces the thickest one counts; all copies of a piece are alike.
+    std::vector<BulkPart> thickest;
+    double best = -1, bestLayer = 0;
+    std::string heaviest;
+    for (const auto& use : side) {
+        const Piece* piece = p.piece(use.piece);
+        if (!piece)
+            continue;
+        std::vector<BulkPart> parts{{piece->name, 1, material(p.materials.at(piece->material)).underFoot()}};
+        double layerMost = 0;
+        std::string layerName;
+        for (const auto& layer : piece->layers) {
+            const auto reach = layer.reach.find(use.edge);
+            if (reach == layer.reach.end() || reach->second <= 0)
+                continue;
+            const Material& m = material(layer.material);
+            parts.push_back({fmt::format("{} {}", layer.code, m.name), 1, m.underFoot()});
+            if (m.underFoot() > layerMost)
+                layerMost = m.underFoot(), layerName = layer.code;
+        }
+        double sum = 0;
+        for (const auto& part : parts)
+            sum += part.each;
+        if (sum > best)
+            best = sum, thickest = parts, bestLayer = layerMost, heaviest = layerName;
+    }
+    if (bestLayer > 0)
+        bulk.heaviest = heaviest;
+    bulk.parts.insert(bulk.parts.end(), thickest.begin(), thickest.end());
+}
+
+double allowanceThickness(const Pattern& p, const Seam& seam)
+{
+    Bulk bulk;
+    addSide(p, seam.a, bulk);
+    addSide(p, seam.b, bulk);
+    double sum = 0;
+    for (const auto& part : bulk.parts)
+        sum += part.each;
+    return sum;
+}
+
+} // namespace
+
+std::vector<LayerRule> layerRulesFor(const Design& design, const std::string& role, const std::string& key)
+{
+    std::vector<LayerRule> own, ofRole;
+    for (const auto& rule : design.layers) {
+        if (rule.pieces == key)
+            own.push_back(rule);
+        if (rule.pieces == role)
+            ofRole.push_back(rule);
+    }
+    return own.empty() ? ofRole : own;
+}
+
+double stackThickness(const Design& design, const std::string& role, const std::string& key, const std::string& materialRole)
+{
+    const auto face = design.materials.find(materialRole);
+    if (face == design.materials.end())
+        throw InputError("materials", fmt::format("no material is chosen for “{}”", materialRole));
+    double sum = material(face->second).thickness;
+    for (const auto& rule : layerRulesFor(design, role, key))
+        if (rule.area.empty())
+            sum += material(rule.material).thickness;
+    return sum;
+}
+
+double trimReach(const std::string& trim, double allowance)
+{
+    if (trim == "full")
+        return allowance;
+    if (trim == "stitch")
+        return 0;
+    if (trim.starts_with("inset "))
+        return -parseLength(trim.substr(6));
+    throw InputError("layers", fmt::format("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
+}
+
+void addLayers(Drafter& d)
+{
+    for (auto& piece : d.pattern.pieces) {
+        auto rules = layerRulesFor(d.design, piece.role, piece.key);
+        for (const auto& patch : d.patches)
+            if (patch.pieces == piece.key)
+                rules.push_back(patch);
+        for (const auto& rule : rules)
+            if (auto layer = layerOf(piece, rule, piece.layers.size() + 1))
+                piece.layers.push_back(std::move(*layer));
+    }
+}
+
+Bulk bulkAt(const Pattern& p, const Seam& seam)
+{
+    Bulk bulk;
+    addSide(p, seam.a, bulk);
+    addSide(p, seam.b, bulk);
+    double plain = 0; // without what is trapped: that lies away from where other seams cross
+    for (const auto& part : bulk.parts)
+        plain += part.times * part.each;
+    for (const auto& key : seam.trapped) {
+        const Piece* piece = p.piece(key);
+        if (!piece)
+            continue;
+        const Material& m = material(p.materials.at(piece->material));
+        // A tab folded to a quarter and looped lies eight times in the seam; a turned flap twice.
+        const int times = piece->role == "connector" ? 2 * (piece->lines.empty() ? 1 : 4) : 1;
+        bulk.parts.push_back({piece->name, times, m.underFoot()});
+        for (const auto& layer : piece->layers)
+            if (layer.wholePiece && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
+                bulk.parts.push_back({fmt::format("{} {}", layer.code, material(layer.material).name), 1, material(layer.material).underFoot()});
+    }
+    for (const auto& part : bulk.parts)
+        bulk.underFoot += part.times * part.each;
+    bulk.atCrossing = bulk.underFoot;
+    // Seams that join pieces of this run end on it: their folded allowances lie across it.
+    std::set<std::string> onRun;
+    for (const auto* side : {&seam.a, &seam.b})
+        for (const auto& use : *side)
+            onRun.insert(use.piece);
+    for (const auto& other : p.seams) {
+        if (other.key == seam.key || other.a.empty() || other.b.empty() || other.stitch != "construction")
+            continue;
+        const bool joinsRun = onRun.contains(other.a.front().piece) && onRun.contains(other.b.front().piece)
+            && (seam.a.size() + seam.b.size() > 2);
+        if (!joinsRun)
+            continue;
+        const double crossing = plain + allowanceThickness(p, other);
+        if (crossing > bulk.atCrossing)
+            bulk.atCrossing = crossing, bulk.crossing = other.name;
+    }
+    return bulk;
+}
+
+} // namespace tectonis

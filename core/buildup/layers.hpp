@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The layers behind each piece, and how thick they stack.
+#pragma once
+
+#include "drafting/drafter.hpp"
+
+namespace tectonis {
+
+/// The layer rules that hold for a piece: its own if there are any, else those of its role.
+std::vector<LayerRule> layerRulesFor(const Design& design, const std::string& role, const std::string& key);
+
+/// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
+double stackThickness(const Design& design, const std::string& role, const std::string& key, const std::string& materialRole);
+
+/// How far a layer reaches beyond the stitch line at an edge of @p allowance: "full", "stitch" or "inset N".
+/// @throws InputError for any other trim.
+double trimReach(const std::string& trim, double allowance);
+
+/// Computes the layers of every piece with their cut outlines, from the design's rules and the features' patches.
+void addLayers(Drafter& d);
+
+/// One line of the bulk sum at a seam: cloth or interlining caught in it.
+struct BulkPart {
+    std::string label;
+    int times = 1;
+    double each = 0; ///< mm under the foot
+};
+
+struct Bulk {
+    std::vector<BulkPart> parts;
+    double underFoot = 0;  ///< mm at the plain seam
+    double atCrossing = 0; ///< mm where another seam's folded allowances cross it; equal to underFoot if none does
+    std::string crossing;  ///< name of that seam
+    std::string heaviest;  ///< interlining that reaches into the allowance and adds most; empty if none
+};
+
+/// What lies under the foot when @p seam is sewn: both sides' cloth, interlinings that reach past the stitch line
+/// (compressed), and trapped pieces.
+Bulk bulkAt(const Pattern& pattern, const Seam& seam);
+
+} // namespace tectonis

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "checks/carry.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+
+double cornerRise(double thing, double space, double r)
+{
+    const double over = thing / 2 - (space / 2 - r); // how far the thing's corner reaches into the round
+    if (over <= 0 || r <= 0)
+        return 0;
+    if (over >= r)
+        return r;
+    return r - std::sqrt(r * r - over * over);
+}
+
+std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
+{
+    std::vector<PlacedThing> out;
+    const auto spaceOf = [&](const std::string& place) -> const Space* {
+        for (const auto& s : p.spaces)
+            if (s.place == place)
+                return &s;
+        return nullptr;
+    };
+    const Space* main = spaceOf("main");
+    if (!main)
+        return out;
+    double z = main->depth / 2; // the next thing's front face
+    for (const auto& thing : design.carried) {
+        const Space* space = spaceOf(thing.place);
+        if (!space)
+            continue;
+        PlacedThing t{thing.name, thing.place, 0, 0, 0, thing.width, thing.height, thing.thickness};
+        if (space->pocket) {
+            // In a flat pocket the thing bends the cloth round itself: its thickness takes from the width.
+            t.overWidth = thing.width + thing.thickness + pocketEase - space->width;
+            t.overHeight = thing.height - (space->height + 60); // it may stand out by 60 mm to be reached
+            t.y = std::max(10.0, p.height * 0.35);
+            t.z = main->depth / 2 - thing.thickness / 2;
+        } else {
+            const double rise = cornerRise(thing.width, space->width, space->cornerRadius);
+            t.y = p.height - space->height + rise;
+            t.z = z - thing.thickness / 2;
+            z -= thing.thickness;
+            t.overWidth = thing.width - space->width;
+            t.overHeight = thing.height + rise - space->height;
+            t.overDepth = -space->depth / 2 - z;
+        }
+        out.push_back(t);
+    }
+    return out;
+}
+
+} // namespace tectonis

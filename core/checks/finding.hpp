@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a check found: how bad, what, where, by how much, why, and what would mend it.
+#pragma once
+
+#include "pattern/pattern.hpp"
+#include "units/length.hpp"
+
+namespace tectonis {
+
+enum class Severity { Error, Warning, Note };
+
+constexpr const char* nameOf(Severity s) { return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note"; }
+
+/// Edits that mend a finding, as "NAME=VALUE" for assign().
+struct Repair {
+    std::string label;
+    std::vector<std::string> assignments;
+    bool proposedOrder = false; ///< goes back to the proposed order of steps
+};
+
+struct Finding {
+    Severity severity = Severity::Error;
+    std::string check;   ///< which check: "seam-length"
+    std::string size;    ///< size name
+    std::string subject; ///< in words: "Seam “Front to gusset”"
+    std::string key;     ///< piece key, dimension, seam key or step id to jump to
+    std::string stage;   ///< the stage it is mended in: "Draft"
+    std::string text;    ///< what, by how much, why, what to do
+    std::optional<Repair> repair;
+};
+
+/// What a check may read. Lengths in texts are written in @c unit.
+struct CheckInput {
+    const Design& design;
+    const DesignSpec& spec;
+    const Pattern& pattern;
+    Unit unit = Unit::Mm;
+    std::string len(double mm) const { return formatLength(mm, unit); }
+};
+
+using Findings = std::vector<Finding>;
+
+/// All checks over one pattern, and over all sizes (worst first).
+Findings check(const CheckInput& input);
+Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Unit unit = Unit::Mm);
+
+} // namespace tectonis

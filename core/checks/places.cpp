@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Pockets and windows lie inside their panel, clear of its seams and of one another.
+#include "checks/finding.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+constexpr double kClear = 10; // mm from a placement line to the stitch line (common practice, no source)
+
+} // namespace
+
+void checkPlaces(const CheckInput& in, Findings& out)
+{
+    for (const auto& piece : in.pattern.pieces) {
+        const Polyline stitch = flattened(piece.stitch(), 0.1);
+        for (const auto& line : piece.lines) {
+            if (line.kind != FaceLine::Kind::Placement)
+                continue;
+            double nearest = 1e300;
+            bool inside = true;
+            for (const Point p : flattened(line.run, 0.1)) {
+                inside &= insideOutline(stitch, p);
+                nearest = std::min(nearest, distanceTo(stitch, p));
+            }
+            const std::string subject = fmt::format("{} on {} {}", line.name, piece.code, piece.name);
+            if (!inside)
+                out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft", fmt::format("it reaches over the stitch line by {}. It would be caught in the seam; make it smaller or move it.", in.len(nearest)), {}});
+            else if (nearest < kClear)
+                out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft", fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.", in.len(nearest), in.len(kClear)), {}});
+        }
+    }
+    // The pocket bag hangs free behind the lining and must end above the bottom.
+    for (const auto& f : in.design.features) {
+        if (f.kind != "zip-pocket")
+            continue;
+        const auto& v = in.pattern.values;
+        const double wide = v.at(f.id + ".length") + 2 * v.at(f.id + ".margin");
+        const double room = in.pattern.width - 2 * std::max(0.0, v.at("taper")) - 2 * v.at(f.id + ".allowance");
+        if (wide > room)
+            out.push_back({Severity::Warning, "place", "", "Zip pocket bag", f.id + ".bag", "Draft",
+                           fmt::format("it is {} wider than the lining's mouth leaves room for. It will be caught in the side seams; shorten the zip or narrow the margin.", in.len(wide - room)), {}});
+    }
+}
+
+} // namespace tectonis

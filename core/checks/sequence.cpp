@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The order of work keeps the rules of the trade.
+#include "checks/finding.hpp"
+
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+
+#include <fmt/format.h>
+
+namespace tectonis {
+
+void checkSequence(const CheckInput& in, Findings& out)
+{
+    for (const auto& broken : brokenRules(in.pattern, orderOf(in.design, in.pattern)))
+        out.push_back({Severity::Error, "sequence", "", fmt::format("Step “{}”", in.pattern.steps[broken.early].title), in.pattern.steps[broken.early].id, "Sequence",
+                       fmt::format("it comes before “{}”, but {}", in.pattern.steps[broken.late].title, broken.reason), Repair{"Go back to the proposed order", {}, true}});
+}
+
+} // namespace tectonis

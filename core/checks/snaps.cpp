@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Snap halves meet, and keep clear of stitch lines and pockets.
+#include "checks/finding.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace tectonis {
+
+void checkSnaps(const CheckInput& in, Findings& out)
+{
+    const auto& v = in.pattern.values;
+    for (const auto& f : in.pattern.fittings) {
+        if (f.kind != Fitting::Kind::Snap)
+            continue;
+        const Piece* piece = in.pattern.piece(f.piece);
+        if (!piece)
+            continue;
+        const std::string feature = f.key.substr(0, f.key.rfind('.'));
+        const Polyline stitch = flattened(piece->stitch(), 0.05);
+        const double away = distanceTo(stitch, f.at);
+        const bool inside = insideOutline(stitch, f.at);
+        // Moving the drop moves both halves: the flap's down towards its edge, the front's away from the mouth.
+        const auto it = v.find(feature + ".drop");
+        std::optional<Repair> repair;
+        const double lacking = f.clearance - (inside ? away : -away);
+        if (it != v.end() && lacking > 0) {
+            const double to = f.piece == "front" ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking) : it->second - lacking;
+            if (to > 0)
+                repair = Repair{fmt::format("Set the snap drop to {}", in.len(std::round(to * 10) / 10)), {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
+        }
+        if (!inside)
+            out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
+                           fmt::format("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap nearer to the mouth.", piece->code, piece->name, in.len(away)), repair});
+        else if (away < f.clearance - 0.01)
+            out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
+                           fmt::format("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. Move it or lengthen the flap.", in.len(away), piece->code, piece->name,
+                                       in.len(f.clearance)),
+                           repair});
+        for (const auto& line : piece->lines)
+            if (line.kind == FaceLine::Kind::Placement && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance)
+                out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings", fmt::format("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
+    }
+}
+
+} // namespace tectonis

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Zips can be bought in their length, and their tapes reach behind the window's edges.
+#include "checks/finding.hpp"
+
+#include "sizes/stock.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace tectonis {
+
+void checkZips(const CheckInput& in, Findings& out)
+{
+    constexpr double least = 4; // mm of tape to sew through beyond the window's edge (common practice, no source)
+    for (const auto& zip : in.pattern.zips) {
+        const double lap = (zip.tapeWidth - zip.visibleGap) / 2;
+        if (lap < least)
+            out.push_back({Severity::Error, "zip-tape", "", zip.name, zip.piece, "Fittings",
+                           fmt::format("its tape of {} reaches only {} behind each edge of the {} window; {} are needed to be caught. Use a wider tape or a lower window.", in.len(zip.tapeWidth),
+                                       in.len(lap), in.len(zip.visibleGap), in.len(least)),
+                           {}});
+        if (zip.visibleGap < zip.gauge + 2)
+            out.push_back({Severity::Warning, "zip-gap", "", zip.name, zip.piece, "Fittings",
+                           fmt::format("a gap of {} leaves no room for a slider of gauge {}: the cloth will catch in it. Make the window at least {} high.", in.len(zip.visibleGap), zip.gauge,
+                                       in.len(zip.gauge + 2.0)),
+                           {}});
+        const double offered = snapToStock(stockTables().at("zip"), zip.nominal);
+        if (std::abs(offered - zip.nominal) > 0.01)
+            out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
+                           fmt::format("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, or use {}.", in.len(zip.nominal), in.len(zip.tape), in.len(offered)), {}});
+    }
+}
+
+} // namespace tectonis

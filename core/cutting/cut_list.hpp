@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is cut from which material, and a first marker for it.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+namespace tectonis {
+
+/// A piece or interlining to cut.
+struct CutItem {
+    std::string pieceKey, code, name, material; ///< material id
+    Run outline;      ///< cut line in piece coordinates
+    int count = 1, mirrored = 0;
+    double grain = 90; ///< degrees from x
+    bool layer = false;
+};
+
+/// Pieces first, then interlinings, in the pattern's order.
+std::vector<CutItem> cutItems(const Pattern& pattern);
+
+/// The item's outline turned so that its grain runs along x, the cloth's length.
+Run alongCloth(const CutItem& item);
+
+struct MarkerSpot {
+    std::size_t item = 0; ///< index into Marker::items
+    Placement placement;  ///< from alongCloth() coordinates to the cloth: x along its length, y across
+    bool placed = true;
+};
+
+struct Marker {
+    std::string material;       ///< id
+    double clothWidth = 0;      ///< mm
+    double length = 0;          ///< used, mm
+    double soldLength = 0;      ///< rounded up to 0.1 m, mm
+    double yield = 0;           ///< share of the used cloth that is in pieces, 0 to 1
+    double cost = 0;
+    std::vector<CutItem> items;
+    std::vector<MarkerSpot> spots;
+};
+
+/// One marker per material: pieces in rows by height, single layer, @p gap mm apart. Face cloth keeps its grain along the length
+/// (pieces may lie head to foot unless the cloth is one-way); interlinings may be turned. Webbing is measured by the metre.
+std::vector<Marker> makeMarkers(const Pattern& pattern, double gap = 5);
+
+} // namespace tectonis

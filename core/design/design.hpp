@@ -1,0 +1,105 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Design: what the user wants. Plain values, nothing computed. Everything else in Tectonis follows from it.
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace tectonis {
+
+/// How a dimension grows from size to size.
+struct SizeRule {
+    enum class Kind {
+        Hold,   ///< the same in every size
+        Step,   ///< plus @c amount mm for each size up
+        Ratio,  ///< times @c amount for each size up
+        Follow, ///< its formula is worked out anew in every size
+        Stock   ///< its formula (plus @c amount for each size up), snapped to what @c stock offers
+    };
+    Kind kind = Kind::Hold;
+    double amount = 0;
+    std::string stock; ///< name of a stock table
+    bool operator==(const SizeRule&) const = default;
+};
+
+/// A named measure. @c value is a number (mm, or a count) or a formula over other dimensions.
+struct Dimension {
+    std::string value;
+    SizeRule rule;
+    std::map<std::string, std::string> bySize; ///< own value or formula for single sizes; goes before the rule
+    bool operator==(const Dimension&) const = default;
+};
+
+/// A part that a form can take: a flap, a pocket. Its dimensions are named "<id>.<dimension>".
+struct Feature {
+    std::string id;
+    std::string kind;
+    bool operator==(const Feature&) const = default;
+};
+
+/// An interlining behind all pieces of a role, or behind one piece.
+struct LayerRule {
+    std::string pieces;   ///< role ("panel") or piece key ("back.lower")
+    std::string material; ///< id in the material list
+    std::string fixing;   ///< "fused", "basted", "glued", "loose"
+    std::string trim;     ///< "full", "stitch" or "inset N" (mm inside the stitch line)
+    std::map<std::string, std::string> edges; ///< edge name to trim, where it differs
+    std::string area;     ///< "" for the whole piece, or a named area of it ("base")
+    bool operator==(const LayerRule&) const = default;
+};
+
+struct Carried {
+    std::string name;
+    double width = 0, height = 0, thickness = 0; ///< mm, as it stands in the bag
+    std::string place = "main";                  ///< "main" or the id of a pocket
+    bool operator==(const Carried&) const = default;
+};
+
+struct Workshop {
+    std::string machine = "Flat-bed, high foot lift";
+    double machineLimit = 8;  ///< mm of compressed cloth under the foot
+    double footWidth = 6;     ///< mm from needle to the outside of the foot
+    double stitchSpeed = 1.2; ///< metres sewn in a minute, all handling counted
+    double labourRate = 24;   ///< money per hour
+    double overhead = 15;     ///< percent on material and labour
+    bool operator==(const Workshop&) const = default;
+};
+
+/// What was measured on a sewn trial bag. Zero means not measured.
+struct Trial {
+    std::string date, size, note;
+    double width = 0, height = 0, depth = 0, strapLongest = 0, zipOpening = 0; ///< mm
+    double minutes = 0;
+    bool operator==(const Trial&) const = default;
+};
+
+struct Revision {
+    std::string date, text;
+    bool operator==(const Revision&) const = default;
+};
+
+struct Design {
+    std::string name, studio, notes;
+    std::string form;
+    std::vector<std::string> sizes;
+    std::string baseSize;
+    std::map<std::string, Dimension> dimensions;
+    std::map<std::string, std::string> choices;
+    std::vector<Feature> features;
+    std::map<std::string, std::string> materials; ///< role ("shell") to material id
+    std::vector<LayerRule> layers;
+    std::vector<Carried> carried;
+    Workshop workshop;
+    std::vector<std::string> stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
+    std::vector<Trial> trials;
+    std::vector<Revision> revisions;
+    std::string unknownFields; ///< JSON that a later version wrote and this one does not know; kept on saving
+    bool operator==(const Design&) const = default;
+};
+
+/// Index of a size in the design's list.
+/// @throws InputError if the design has no such size.
+std::size_t sizeIndex(const Design& design, const std::string& size);
+
+} // namespace tectonis

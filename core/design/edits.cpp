@@ -1,0 +1,257 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "design/edits.hpp"
+
+#include "buildup/layers.hpp"
+#include "buildup/material.hpp"
+#include "design/formula.hpp"
+#include "sizes/stock.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+/// Tries a change on a copy; the design takes it only if it is valid.
+template <class Change> void attempt(Design& design, Change change)
+{
+    Design next = design;
+    change(next);
+    validate(next);
+    design = std::move(next);
+}
+
+Dimension& dimensionOf(Design& design, const std::string& name)
+{
+    const auto it = design.dimensions.find(name);
+    if (it == design.dimensions.end())
+        throw InputError(name, "the design has no such dimension");
+    return it->second;
+}
+
+std::string exactText(double v) { return fmt::format("{}", v); } // shortest text that reads back the same
+
+/// The base value that gives @p value in size @p seenIn under the dimension's rule.
+double baseFor(const Design& design, const Dimension& d, double value, const std::string& seenIn)
+{
+    const double k = double(sizeIndex(design, seenIn)) - double(sizeIndex(design, design.baseSize));
+    if (d.rule.kind == SizeRule::Kind::Step)
+        return value - k * d.rule.amount;
+    if (d.rule.kind == SizeRule::Kind::Ratio)
+        return value / std::pow(d.rule.amount, k);
+    if (d.rule.kind == SizeRule::Kind::Stock)
+        return value - k * d.rule.amount;
+    return value;
+}
+
+void place(Design& design, const std::string& name, const std::string& text, bool number, double value, const std::optional<std::string>& size,
+           const std::optional<std::string>& seenIn)
+{
+    Dimension& d = dimensionOf(design, name);
+    const std::string& seen = size ? *size : seenIn.value_or(design.baseSize);
+    sizeIndex(design, seen);
+    if (size || d.bySize.contains(seen)) {
+        if (size == design.baseSize && !d.bySize.contains(seen))
+            d.value = number ? exactText(value) : text;
+        else
+            d.bySize[seen] = number ? exactText(value) : text;
+        return;
+    }
+    d.value = number ? exactText(baseFor(design, d, value, seen)) : text;
+}
+
+} // namespace
+
+void validate(const Design& design)
+{
+    if (design.sizes.empty())
+        throw InputError("sizes", "a design needs at least one size");
+    if (std::set<std::string>(design.sizes.begin(), design.sizes.end()).size() != design.sizes.size())
+        throw InputError("sizes", "two sizes have the same name");
+    sizeIndex(design, design.baseSize);
+    const DesignSpec spec = specOf(design);
+    for (const auto& c : spec.choices) {
+        const auto it = design.choices.find(c.name);
+        const std::string value = it == design.choices.end() ? "" : it->second;
+        std::string known;
+        bool found = false;
+        for (const auto& [option, label] : c.options) {
+            known += (known.empty() ? "" : ", ") + option;
+            found |= option == value;
+        }
+        if (!found)
+            throw InputError(c.name, fmt::format("“{}” is no choice here; choose one of {}", value, known));
+    }
+    for (const auto& [role, id] : design.materials)
+        material(id);
+    for (const auto& rule : design.layers) {
+        material(rule.material);
+        if (rule.area.empty())
+            trimReach(rule.trim, 0);
+        for (const auto& [edge, trim] : rule.edges)
+            trimReach(trim, 0);
+    }
+    for (const auto& d : spec.dimensions)
+        if (!design.dimensions.contains(d.name))
+            throw InputError(d.name, "the design lacks this dimension");
+    for (const auto& [name, d] : design.dimensions) {
+        if (!std::isfinite(d.rule.amount) || (d.rule.kind == SizeRule::Kind::Ratio && (d.rule.amount <= 0 || d.rule.amount > 10)))
+            throw InputError(name, fmt::format("a size rule of {} makes no size; a ratio lies between 0 and 10", formatNumber(d.rule.amount, 4)));
+        for (const auto& [size, text] : d.bySize)
+            sizeIndex(design, size);
+    }
+    // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
+    draftAll(design);
+}
+
+void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare,
+                  const std::optional<std::string>& seenIn)
+{
+    attempt(design, [&](Design& next) {
+        const Dimension& known = dimensionOf(next, name);
+        (void)known;
+        const DesignSpec designSpec = specOf(next);
+        const DimensionSpec* spec = designSpec.dimension(name);
+        const bool count = spec && spec->quantity == DimensionSpec::Quantity::Count;
+        double value = 0;
+        try {
+            value = parseLength(text, count ? Unit::Mm : bare);
+        } catch (const InputError& e) {
+            // Not a length: a formula, if it reads as one.
+            if (text.find_first_of("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ") == std::string::npos && text.find_first_of("+*(") == std::string::npos)
+                throw InputError(name, e.problem());
+            if (text.find("nan") == 0 || text.find("inf") == 0)
+                throw InputError(name, e.problem());
+            try {
+                namesIn(text);
+            } catch (const InputError& bad) {
+                throw InputError(name, bad.problem());
+            }
+            place(next, name, text, false, 0, size, seenIn);
+            return;
+        }
+        place(next, name, text, true, value, size, seenIn);
+    });
+}
+
+void setDimensionMm(Design& design, const std::string& name, double mm, const std::string& seenIn)
+{
+    attempt(design, [&](Design& next) {
+        if (!std::isfinite(mm))
+            throw InputError(name, "not a number");
+        place(next, name, "", true, mm, {}, seenIn);
+    });
+}
+
+void clearOwnValue(Design& design, const std::string& name, const std::string& size)
+{
+    attempt(design, [&](Design& next) { dimensionOf(next, name).bySize.erase(size); });
+}
+
+void setRule(Design& design, const std::string& name, const SizeRule& rule)
+{
+    attempt(design, [&](Design& next) { dimensionOf(next, name).rule = rule; });
+}
+
+void setChoice(Design& design, const std::string& name, const std::string& value)
+{
+    attempt(design, [&](Design& next) {
+        if (!specOf(next).choice(name))
+            throw InputError(name, "the design makes no such choice");
+        next.choices[name] = value;
+    });
+}
+
+void setMaterial(Design& design, const std::string& role, const std::string& materialId)
+{
+    attempt(design, [&](Design& next) {
+        if (!next.materials.contains(role))
+            throw InputError("material." + role, "the design has no such material");
+        next.materials[role] = materialId;
+    });
+}
+
+void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size)
+{
+    const auto equals = assignment.find('=');
+    if (equals == std::string::npos || equals == 0)
+        throw InputError(assignment, "write NAME=VALUE");
+    const std::string name = assignment.substr(0, equals), value = assignment.substr(equals + 1);
+    if (size)
+        sizeIndex(design, *size);
+    if (design.dimensions.contains(name))
+        return setDimension(design, name, value, size);
+    if (size)
+        throw InputError(name, "only dimensions have own values for a size");
+    if (name == "name")
+        design.name = value;
+    else if (name == "studio")
+        design.studio = value;
+    else if (name == "notes")
+        design.notes = value;
+    else if (name.starts_with("material."))
+        setMaterial(design, name.substr(9), value);
+    else if (specOf(design).choice(name))
+        setChoice(design, name, value);
+    else
+        throw InputError(name, "the design has no dimension or choice of that name; “tectonis-cli forms” lists them");
+}
+
+void setSizes(Design& design, const std::vector<std::string>& sizes, const std::string& base)
+{
+    attempt(design, [&](Design& next) {
+        next.sizes = sizes;
+        next.baseSize = base;
+        for (auto& [name, d] : next.dimensions)
+            std::erase_if(d.bySize, [&](const auto& own) { return std::find(sizes.begin(), sizes.end(), own.first) == sizes.end(); });
+    });
+}
+
+SizeRule parseRule(const std::string& text)
+{
+    const auto space = text.find(' ');
+    const std::string word = text.substr(0, space), rest = space == std::string::npos ? "" : text.substr(space + 1);
+    const auto amount = [&](const std::string& s) {
+        try {
+            return parseLength(s);
+        } catch (const InputError&) {
+            throw InputError("size rule", fmt::format("“{}” is no amount", s));
+        }
+    };
+    if (word == "hold" && rest.empty())
+        return hold();
+    if (word == "follow" && rest.empty())
+        return follow();
+    if (word == "step")
+        return step(amount(rest));
+    if (word == "ratio")
+        return ratio(amount(rest));
+    if (word == "stock") {
+        const auto split = rest.find(' ');
+        SizeRule rule = stock(rest.substr(0, split));
+        if (!stockTables().contains(rule.stock))
+            throw InputError("size rule", fmt::format("there is no stock table “{}”", rule.stock));
+        if (split != std::string::npos)
+            rule.amount = amount(rest.substr(split + 1));
+        return rule;
+    }
+    throw InputError("size rule", fmt::format("“{}” is no rule; write hold, follow, step 20, ratio 1.08 or stock zip", text));
+}
+
+std::string ruleText(const SizeRule& rule)
+{
+    switch (rule.kind) {
+    case SizeRule::Kind::Hold: return "hold";
+    case SizeRule::Kind::Follow: return "follow";
+    case SizeRule::Kind::Step: return fmt::format("step {}", rule.amount);
+    case SizeRule::Kind::Ratio: return fmt::format("ratio {}", rule.amount);
+    case SizeRule::Kind::Stock: return rule.amount == 0 ? "stock " + rule.stock : fmt::format("stock {} {}", rule.stock, rule.amount);
+    }
+    return "hold";
+}
+
+} // namespace tectonis

@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Changes to a Design. Each one either succeeds whole, or throws InputError and leaves the design as it was.
+// After any of them the design can be drafted in every size.
+#pragma once
+
+#include "design/evaluate.hpp"
+#include "units/length.hpp"
+
+#include <optional>
+
+namespace tectonis {
+
+/// Sets a dimension from typed text: a length ("240", "9 1/2in") or a formula ("depth/2 + 10"). With @p size, for that size alone.
+/// A number typed while looking at size @p seenIn (and no @p size) is meant for that size: the base value is moved so that the
+/// rule gives it there.
+void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size = {},
+                  Unit bare = Unit::Mm, const std::optional<std::string>& seenIn = {});
+
+/// As setDimension with a number in mm, for drags.
+void setDimensionMm(Design& design, const std::string& name, double mm, const std::string& seenIn);
+
+/// Takes a size's own value away again.
+void clearOwnValue(Design& design, const std::string& name, const std::string& size);
+
+void setRule(Design& design, const std::string& name, const SizeRule& rule);
+void setChoice(Design& design, const std::string& name, const std::string& value);
+void setMaterial(Design& design, const std::string& role, const std::string& materialId);
+
+/// "NAME=VALUE": a dimension, a choice, "material.ROLE", "name", "studio" or "notes".
+void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
+
+/// Replaces the size list; overrides of sizes that are gone go with them.
+void setSizes(Design& design, const std::vector<std::string>& sizes, const std::string& base);
+
+/// "hold", "follow", "step 20", "ratio 1.08", "stock zip", "stock zip 20".
+SizeRule parseRule(const std::string& text);
+std::string ruleText(const SizeRule& rule);
+
+/// @throws InputError unless every dimension of every size is inside its range and every choice and material is known.
+void validate(const Design& design);
+
+} // namespace tectonis

@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "design/evaluate.hpp"
+
+#include "design/formula.hpp"
+#include "sizes/stock.hpp"
+#include "units/error.hpp"
+#include "units/length.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <utility>
+
+namespace tectonis {
+namespace {
+
+/// The dimension whose name is nearest to a mistyped one; empty if none is near.
+std::string nearest(const std::string& name, const std::map<std::string, Dimension>& all)
+{
+    std::string best;
+    std::size_t bestDistance = 3;
+    for (const auto& [candidate, unused] : all) {
+        std::vector<std::size_t> row(candidate.size() + 1);
+        for (std::size_t k = 0; k < row.size(); ++k)
+            row[k] = k;
+        for (std::size_t i = 1; i <= name.size(); ++i) {
+            std::size_t diagonal = row[0];
+            row[0] = i;
+            for (std::size_t k = 1; k < row.size(); ++k) {
+                const std::size_t cost = diagonal + (name[i - 1] == candidate[k - 1] ? 0 : 1);
+                diagonal = row[k];
+                row[k] = std::min({cost, row[k] + 1, row[k - 1] + 1});
+            }
+        }
+        if (row.back() < bestDistance)
+            best = candidate, bestDistance = row.back();
+    }
+    return best;
+}
+
+class Evaluation {
+public:
+    Evaluation(const Design& design, std::size_t size)
+        : m_design(design), m_size(design.sizes[size]),
+          m_step(double(size) - double(sizeIndex(design, design.baseSize)))
+    {
+    }
+
+    double value(const std::string& name)
+    {
+        if (const auto known = m_values.find(name); known != m_values.end())
+            return known->second;
+        const auto it = m_design.dimensions.find(name);
+        if (it == m_design.dimensions.end()) {
+            const auto near = nearest(name, m_design.dimensions);
+            throw InputError(m_asking, fmt::format("the formula names “{}”, which is no dimension of this design{}", name,
+                                                   near.empty() ? "" : fmt::format("; did you mean “{}”?", near)));
+        }
+        if (std::find(m_open.begin(), m_open.end(), name) != m_open.end()) {
+            std::string round;
+            for (auto at = std::find(m_open.begin(), m_open.end(), name); at != m_open.end(); ++at)
+                round += *at + " → ";
+            throw InputError(name, fmt::format("the formula leads back to itself ({}{})", round, name));
+        }
+        m_open.push_back(name);
+        const std::string before = std::exchange(m_asking, name);
+        const double v = worked(name, it->second);
+        m_asking = before;
+        m_open.pop_back();
+        return m_values[name] = v;
+    }
+
+    Values& values() { return m_values; }
+
+private:
+    double formula(const std::string& name, const std::string& text)
+    {
+        double plain = 0;
+        const auto [end, ec] = std::from_chars(text.data(), text.data() + text.size(), plain);
+        if (ec == std::errc{} && end == text.data() + text.size() && std::isfinite(plain))
+            return plain;
+        try {
+            return evaluateFormula(text, [&](const std::string& other) { return value(other); });
+        } catch (const InputError& e) {
+            throw e.place().empty() ? InputError(name, e.problem()) : e;
+        }
+    }
+
+    double worked(const std::string& name, const Dimension& d)
+    {
+        if (const auto own = d.bySize.find(m_size); own != d.bySize.end())
+            return formula(name, own->second);
+        const double base = formula(name, d.value);
+        switch (d.rule.kind) {
+        case SizeRule::Kind::Step: return base + m_step * d.rule.amount;
+        case SizeRule::Kind::Ratio: return base * std::pow(d.rule.amount, m_step);
+        case SizeRule::Kind::Stock: {
+            const auto table = stockTables().find(d.rule.stock);
+            if (table == stockTables().end())
+                throw InputError(name, fmt::format("there is no stock table “{}”", d.rule.stock));
+            return snapToStock(table->second, base + m_step * d.rule.amount);
+        }
+        case SizeRule::Kind::Hold:
+        case SizeRule::Kind::Follow: break;
+        }
+        return base;
+    }
+
+    const Design& m_design;
+    std::string m_size;
+    double m_step;
+    Values m_values;
+    std::vector<std::string> m_open;
+    std::string m_asking;
+};
+
+std::string shown(const DimensionSpec& spec, double v)
+{
+    return spec.quantity == DimensionSpec::Quantity::Length ? formatLength(v, Unit::Mm) : formatNumber(v);
+}
+
+void checkRange(const Design& design, const DimensionSpec& spec, const Values& values, std::size_t size)
+{
+    const double v = values.at(spec.name);
+    const Range range = rangeOf(spec, values);
+    const std::string place = fmt::format("{} in size {}", spec.name, design.sizes[size]);
+    if (v < range.min - 1e-9 || v > range.max + 1e-9)
+        throw InputError(place, fmt::format("{} is outside the allowed {} to {}{}", shown(spec, v), shown(spec, range.min),
+                                            shown(spec, range.max),
+                                            isFormula(spec.max) ? fmt::format(" (at most {})", spec.max) : ""));
+    if (spec.quantity == DimensionSpec::Quantity::Count && std::abs(v - std::round(v)) > 1e-9)
+        throw InputError(place, fmt::format("{} is no whole number", formatNumber(v)));
+}
+
+} // namespace
+
+std::string prefixOf(const std::string& dimension)
+{
+    const auto dot = dimension.rfind('.');
+    return dot == std::string::npos ? "" : dimension.substr(0, dot + 1);
+}
+
+bool isFormula(const std::string& text)
+{
+    double v = 0;
+    const auto [end, ec] = std::from_chars(text.data(), text.data() + text.size(), v);
+    return ec != std::errc{} || end != text.data() + text.size();
+}
+
+Range rangeOf(const DimensionSpec& spec, const Values& values)
+{
+    const auto ask = [&](const std::string& name) { return values.at(name); };
+    return {evaluateFormula(spec.min, ask), evaluateFormula(spec.max, ask)};
+}
+
+Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
+{
+    Evaluation e(design, size);
+    for (const auto& d : spec.dimensions)
+        e.value(d.name);
+    for (const auto& [name, unused] : design.dimensions)
+        e.value(name); // the user's own dimensions, which no form asks for
+    for (const auto& d : spec.dimensions)
+        checkRange(design, d, e.values(), size);
+    return std::move(e.values());
+}
+
+Derivation derivationOf(const Design& design, const DesignSpec&, const Values& values, const std::string& name, std::size_t size)
+{
+    const Dimension& d = design.dimensions.at(name);
+    const std::string& sizeName = design.sizes[size];
+    const auto own = d.bySize.find(sizeName);
+    const std::string text = own != d.bySize.end() ? own->second : d.value;
+    Derivation out;
+    out.result = values.at(name);
+    out.own = !isFormula(text);
+    out.formula = text;
+    if (!out.own) {
+        for (const auto& used : namesIn(text))
+            out.inputs.emplace_back(used, values.at(used));
+    }
+    const long k = long(size) - long(sizeIndex(design, design.baseSize));
+    if (own != d.bySize.end()) {
+        out.formula += fmt::format("  (own value for size {})", sizeName);
+        return out;
+    }
+    if (d.rule.kind == SizeRule::Kind::Step && k != 0)
+        out.formula += fmt::format(" {} {} × {}", k < 0 ? "−" : "+", std::abs(k), formatNumber(d.rule.amount));
+    if (d.rule.kind == SizeRule::Kind::Ratio && k != 0)
+        out.formula += fmt::format(" × {}^{}", formatNumber(d.rule.amount, 4), k);
+    if (d.rule.kind == SizeRule::Kind::Stock)
+        out.formula += fmt::format(", snapped to stock “{}”", d.rule.stock);
+    return out;
+}
+
+} // namespace tectonis

@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "design/formula.hpp"
+
+#include "geometry/point.hpp"
+#include "units/error.hpp"
+#include "units/length.hpp"
+
+#include <fmt/format.h>
+#include <muParser.h>
+
+#include <deque>
+#include <memory>
+#include <unordered_map>
+
+namespace tectonis {
+namespace {
+
+struct Compiled {
+    mu::Parser parser;
+    std::deque<double> slots; // std::deque: muParser keeps the addresses
+    std::vector<std::string> names;
+
+    static double* addName(const char* name, void* self)
+    {
+        auto& c = *static_cast<Compiled*>(self);
+        c.names.emplace_back(name);
+        return &c.slots.emplace_back(1.0);
+    }
+
+    explicit Compiled(const std::string& formula)
+    {
+        // A file may come from anywhere: muParser's own depth grows with the text.
+        if (formula.size() > 400)
+            throw InputError("", "the formula is longer than 400 characters");
+        parser.DefineNameChars("0123456789_.abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ");
+        parser.DefineConst("pi", pi);
+        parser.DefinePostfixOprt("mm", [](double v) { return v; });
+        parser.DefinePostfixOprt("cm", [](double v) { return v * 10; });
+        parser.DefinePostfixOprt("in", [](double v) { return v * mmPerInch; });
+        parser.SetVarFactory(addName, this);
+        try {
+            parser.SetExpr(formula);
+            parser.Eval();
+        } catch (const mu::Parser::exception_type& e) {
+            throw InputError("", fmt::format("the formula “{}” cannot be read: {}", formula, e.GetMsg()));
+        }
+    }
+};
+
+Compiled& compiled(const std::string& formula)
+{
+    thread_local std::unordered_map<std::string, std::unique_ptr<Compiled>> cache;
+    if (cache.size() > 4096)
+        cache.clear();
+    auto& slot = cache[formula];
+    if (!slot) {
+        try {
+            slot = std::make_unique<Compiled>(formula);
+        } catch (...) {
+            cache.erase(formula);
+            throw;
+        }
+    }
+    return *slot;
+}
+
+} // namespace
+
+double evaluateFormula(const std::string& formula, const std::function<double(const std::string&)>& valueOf)
+{
+    // Names are asked for first: answering may evaluate other formulas and drop this one from the cache.
+    std::vector<double> values;
+    const std::vector<std::string> names = compiled(formula).names;
+    for (const auto& name : names)
+        values.push_back(valueOf(name));
+    Compiled& c = compiled(formula);
+    for (std::size_t i = 0; i < values.size(); ++i)
+        c.slots[i] = values[i];
+    double result = 0;
+    try {
+        result = c.parser.Eval();
+    } catch (const mu::Parser::exception_type& e) {
+        throw InputError("", fmt::format("the formula “{}” cannot be worked out: {}", formula, e.GetMsg()));
+    }
+    if (!std::isfinite(result))
+        throw InputError("", fmt::format("the formula “{}” gives no finite number", formula));
+    return result;
+}
+
+std::set<std::string> namesIn(const std::string& formula)
+{
+    const auto& names = compiled(formula).names;
+    return {names.begin(), names.end()};
+}
+
+} // namespace tectonis

@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "design/spec.hpp"
+
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+/// Inside a feature "@hinge" stands for its own dimension: "flap.hinge" in a feature called flap.
+void ownNames(std::string& formula, const std::string& id)
+{
+    for (auto at = formula.find('@'); at != std::string::npos; at = formula.find('@'))
+        formula.replace(at, 1, id + ".");
+}
+
+} // namespace
+
+const DimensionSpec* DesignSpec::dimension(const std::string& name) const
+{
+    const auto it = std::find_if(dimensions.begin(), dimensions.end(), [&](const auto& d) { return d.name == name; });
+    return it == dimensions.end() ? nullptr : &*it;
+}
+
+const ChoiceSpec* DesignSpec::choice(const std::string& name) const
+{
+    const auto it = std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.name == name; });
+    return it == choices.end() ? nullptr : &*it;
+}
+
+std::size_t sizeIndex(const Design& design, const std::string& size)
+{
+    const auto it = std::find(design.sizes.begin(), design.sizes.end(), size);
+    if (it == design.sizes.end())
+        throw InputError("size", fmt::format("the design has no size “{}”", size));
+    return std::size_t(it - design.sizes.begin());
+}
+
+DesignSpec specOf(const Design& design)
+{
+    const Form& form = formOf(design.form);
+    DesignSpec spec{form.dimensions(), form.choices()};
+    std::set<std::string> ids;
+    for (const auto& feature : design.features) {
+        if (!ids.insert(feature.id).second)
+            throw InputError("features", fmt::format("two features are called “{}”", feature.id));
+        const FeatureKind& kind = featureKind(feature.kind);
+        for (auto d : kind.dimensions()) {
+            d.name = feature.id + "." + d.name;
+            for (std::string* formula : {&d.value, &d.min, &d.max})
+                ownNames(*formula, feature.id);
+            spec.dimensions.push_back(std::move(d));
+        }
+        for (auto c : kind.choices()) {
+            c.name = feature.id + "." + c.name;
+            spec.choices.push_back(std::move(c));
+        }
+    }
+    return spec;
+}
+
+Design newDesign(const std::string& formId)
+{
+    const Form& form = formOf(formId);
+    Design design;
+    design.name = form.name();
+    design.form = formId;
+    design.sizes = {"S", "M", "L"};
+    design.baseSize = "M";
+    form.furnish(design);
+    const DesignSpec spec = specOf(design);
+    for (const auto& d : spec.dimensions)
+        design.dimensions[d.name] = {d.value, d.rule, {}};
+    for (const auto& c : spec.choices)
+        design.choices[c.name] = c.options.front().first;
+    return design;
+}
+
+} // namespace tectonis

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a form or a feature says about its own dimensions and choices.
+#pragma once
+
+#include "design/design.hpp"
+
+namespace tectonis {
+
+struct DimensionSpec {
+    enum class Quantity { Length, Count };
+    std::string name;    ///< "width", or "length" inside a feature
+    std::string label;   ///< "Width"
+    std::string meaning; ///< one sentence: from where to where it is measured
+    std::string value;   ///< default: a number or a formula; in a feature "@hinge" means its own dimension "hinge"
+    SizeRule rule;
+    std::string min, max; ///< numbers or formulas over other dimensions
+    Quantity quantity = Quantity::Length;
+};
+
+struct ChoiceSpec {
+    std::string name, label, meaning;
+    std::vector<std::pair<std::string, std::string>> options; ///< value and its label; the first is the default
+};
+
+inline SizeRule hold() { return {}; }
+inline SizeRule step(double mm) { return {SizeRule::Kind::Step, mm, ""}; }
+inline SizeRule ratio(double factor) { return {SizeRule::Kind::Ratio, factor, ""}; }
+inline SizeRule follow() { return {SizeRule::Kind::Follow, 0, ""}; }
+inline SizeRule stock(std::string table) { return {SizeRule::Kind::Stock, 0, std::move(table)}; }
+
+/// All dimensions and choices of a design's form and features, features' names prefixed with their id.
+struct DesignSpec {
+    std::vector<DimensionSpec> dimensions;
+    std::vector<ChoiceSpec> choices;
+    const DimensionSpec* dimension(const std::string& name) const;
+    const ChoiceSpec* choice(const std::string& name) const;
+};
+
+/// @throws InputError if the form or a feature is unknown.
+DesignSpec specOf(const Design& design);
+
+/// A design of @p form with every default, in sizes S, M and L.
+/// @throws InputError if the form is unknown.
+Design newDesign(const std::string& form);
+
+} // namespace tectonis

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/drafter.hpp"
+
+#include "buildup/layers.hpp"
+#include "buildup/material.hpp"
+#include "design/formula.hpp"
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "pattern/marks.hpp"
+#include "sequence/order.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <stdexcept>
+
+namespace tectonis {
+
+Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : design(givenDesign)
+{
+    pattern.size = design.sizes[size];
+    pattern.sizeAt = size;
+    pattern.values = std::move(values);
+    pattern.choices = design.choices;
+    pattern.materials = design.materials;
+}
+
+double Drafter::operator()(const std::string& dimension) const
+{
+    const auto it = pattern.values.find(dimension);
+    if (it == pattern.values.end())
+        throw InputError(dimension, "the design has no such dimension");
+    return it->second;
+}
+
+const std::string& Drafter::choice(const std::string& name) const
+{
+    const auto it = pattern.choices.find(name);
+    if (it == pattern.choices.end())
+        throw InputError(name, "the design makes no such choice");
+    return it->second;
+}
+
+bool Drafter::has(const std::string& featureId) const
+{
+    return std::any_of(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.id == featureId; });
+}
+
+double Drafter::work(Working w)
+{
+    w.result = evaluateFormula(w.formula, [&](const std::string& name) {
+        for (const auto& in : w.inputs)
+            if (in.name == name)
+                return in.value;
+        throw std::logic_error("working " + w.key + " lacks the input " + name);
+    });
+    pattern.workings.push_back(std::move(w));
+    return pattern.workings.back().result;
+}
+
+Piece& Drafter::add(Piece piece) { return pattern.pieces.emplace_back(std::move(piece)); }
+
+Piece& Drafter::piece(const std::string& key)
+{
+    for (auto& p : pattern.pieces)
+        if (p.key == key)
+            return p;
+    throw std::logic_error("no piece " + key);
+}
+
+Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
+Step& Drafter::add(Step step) { return pattern.steps.emplace_back(std::move(step)); }
+
+void Drafter::addFlatWork(Step step)
+{
+    auto& steps = pattern.steps;
+    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.phase == step.phase && s.kind == StepKind::Seam; });
+    steps.insert(at, std::move(step));
+}
+
+void Drafter::addBeforeUse(Step step, const std::string& part)
+{
+    auto& steps = pattern.steps;
+    const auto at = std::find_if(steps.begin(), steps.end(),
+                                 [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
+    steps.insert(at, std::move(step));
+}
+
+double Drafter::stack(const std::string& role, const std::string& key, const std::string& materialRole) const
+{
+    return stackThickness(design, role, key, materialRole);
+}
+
+std::vector<EdgeUse> Drafter::runWithout(const std::string& pieceKey, const std::string& without)
+{
+    const Piece& p = piece(pieceKey);
+    const auto from = std::find_if(p.edges.begin(), p.edges.end(), [&](const Edge& e) { return e.name == without; });
+    std::vector<EdgeUse> out;
+    for (std::size_t i = 1; i < p.edges.size(); ++i)
+        out.push_back({pieceKey, p.edges[(std::size_t(from - p.edges.begin()) + i) % p.edges.size()].name});
+    return out;
+}
+
+double FeatureScope::operator()(const std::string& dimension) const
+{
+    const auto own = d.pattern.values.find(id + "." + dimension);
+    return own != d.pattern.values.end() ? own->second : d(dimension);
+}
+
+namespace {
+
+Run cutOf(const Piece& piece)
+{
+    std::vector<OffsetEdge> edges;
+    for (const auto& e : piece.edges)
+        edges.push_back({e.stitch, e.onFold ? 0 : e.allowance, e.onFold ? 0 : e.allowanceAtEnd.value_or(e.allowance), e.corner, e.hem});
+    return offsetOutline(edges);
+}
+
+void measureSeams(Pattern& p)
+{
+    for (auto& seam : p.seams) {
+        seam.lengthA = p.lengthOfSide(seam.a);
+        seam.lengthB = p.lengthOfSide(seam.b);
+    }
+}
+
+} // namespace
+
+Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
+{
+    Drafter d(design, evaluate(design, spec, size), size);
+    const Form& form = formOf(design.form);
+    form.draft(d);
+    for (const auto& feature : design.features) {
+        FeatureScope scope(d, feature.id);
+        featureKind(feature.kind).draft(scope);
+    }
+    for (auto& piece : d.pattern.pieces)
+        piece.cut = cutOf(piece);
+    measureSeams(d.pattern);
+    placeMatchMarks(d.pattern);
+    addLayers(d);
+    proposeOrder(d);
+    d.pattern.mockup = form.fold(design, d.pattern);
+    return std::move(d.pattern);
+}
+
+std::vector<Pattern> draftAll(const Design& design)
+{
+    const DesignSpec spec = specOf(design);
+    std::vector<Pattern> out;
+    for (std::size_t i = 0; i < design.sizes.size(); ++i)
+        out.push_back(draft(design, spec, i));
+    return out;
+}
+
+} // namespace tectonis

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The drafting table: what a form or a feature draws with. Pieces, seams, marks and steps go into one Pattern.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+#include <initializer_list>
+
+namespace tectonis {
+
+class Drafter {
+public:
+    Drafter(const Design& design, Values values, std::size_t size);
+
+    Pattern pattern;
+    const Design& design;
+    std::vector<LayerRule> patches; ///< layers that features ask for: a patch behind a snap
+
+    /// A dimension's value. @throws InputError if there is none.
+    double operator()(const std::string& dimension) const;
+    const std::string& choice(const std::string& name) const;
+    bool has(const std::string& featureId) const;
+
+    /// Works a number out by its formula and keeps the working for the docket.
+    double work(Working w);
+
+    Piece& add(Piece piece);
+    /// @throws std::logic_error if the piece was never drafted.
+    Piece& piece(const std::string& key);
+    Seam& add(Seam seam);
+    Step& add(Step step);
+    /// Adds work on a flat piece before the first seam of the step's phase.
+    void addFlatWork(Step step);
+    /// Adds a step before the first one that consumes @p part.
+    void addBeforeUse(Step step, const std::string& part);
+
+    /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
+    double stack(const std::string& role, const std::string& key, const std::string& materialRole) const;
+
+    /// All edges of a piece but @p without, in outline order from the edge after it.
+    std::vector<EdgeUse> runWithout(const std::string& pieceKey, const std::string& without);
+};
+
+/// One feature at work: its dimensions come before the body's.
+class FeatureScope {
+public:
+    FeatureScope(Drafter& drafter, std::string featureId) : d(drafter), id(std::move(featureId)) {}
+    Drafter& d;
+    const std::string id;
+    double operator()(const std::string& dimension) const;
+    const std::string& choice(const std::string& name) const { return d.choice(id + "." + name); }
+    std::string key(const std::string& part) const { return part.empty() ? id : id + "." + part; }
+};
+
+/// Computes the pattern of @p design in one size: drafts form and features, then cut lines, marks, layers, order of steps, mock-up.
+/// @throws InputError as evaluate() does, or if features lack what they need.
+Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size);
+
+/// All sizes. @throws InputError as draft().
+std::vector<Pattern> draftAll(const Design& design);
+
+} // namespace tectonis

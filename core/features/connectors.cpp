@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Ring connectors: two tabs looped through rings and caught in the mouth seam at the gusset tops.
+#include "buildup/material.hpp"
+#include "drafting/panels.hpp"
+#include "features/feature.hpp"
+#include "fittings/strip_width.hpp"
+#include "units/length.hpp"
+
+namespace tectonis {
+namespace {
+
+using Kind = Working::Kind;
+
+class Connectors : public FeatureKind {
+public:
+    std::string kind() const override { return "connectors"; }
+    std::string name() const override { return "Ring connectors"; }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {
+            {"ring", "Ring inside width", "Inside width of the rings; rings are also sold by outside width, so measure.", "32", stock("ring"), "10", "60"},
+            {"width", "Connector width", "Finished width of the tabs; at most 3 mm less than the ring's inside width.", "@ring - 1", follow(), "8", "60"},
+            {"loop", "Connector loop", "From the mouth seam up to the ring, along the folded tab.", "25", hold(), "10", "80"},
+            {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6", hold(), "0", "20"},
+        };
+    }
+
+    void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const Material& cloth = material(d.pattern.materials.at("shell"));
+        const double length = d.work({f.id, f.key("length"), "Connector cut length", "2*(loop + allowance + overlap)",
+                                      {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "looped: both ends lie in the seam"});
+        const double cut = workCutWidth(d, f.id, f.key("cut"), "Connector cut width", f("width"), cloth);
+        Piece& tab = d.add({.key = f.id, .code = "E", .name = "Connector", .group = PieceGroup::Strip, .role = "connector", .material = "shell", .count = 2});
+        drawRectangle(tab, cut, length, 0);
+        addStripFolds(tab, f("width"), cut, length);
+        tab.note = "Ends are trimmed level with the mouth after basting.";
+
+        const bool two = d.choice("gusset.strips") == "two";
+        const Piece& gusset = d.piece("gusset");
+        const double end = boundsOf(gusset.stitch()).x1, middle = d("depth") / 2;
+        d.pattern.fittings.push_back({f.key("left"), "Ring, left", "gusset", Fitting::Kind::Ring, {0, middle}, f("ring"), 0, "trapped in the mouth seam"});
+        if (!two)
+            d.pattern.fittings.push_back({f.key("right"), "Ring, right", "gusset", Fitting::Kind::Ring, {end, middle}, f("ring"), 0, "trapped in the mouth seam"});
+        d.pattern.hardware.push_back({"Ring", 2, f("ring"), formatNumber(f("ring")) + " mm inside width", "one finish for all metal"});
+        for (auto& seam : d.pattern.seams)
+            if (seam.key == "mouth")
+                seam.trapped.push_back(f.id);
+
+        d.addFlatWork({.id = f.key("make"), .title = "Make the connectors", .text = "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges. Thread each through a ring and fold in half.",
+                       .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .fittings = {f.key("left")}, .stitch = "3 mm, lockstitch 301",
+                       .tool = "iron, sewing machine", .check = "The ring turns freely: the tab is " + formatNumber(f("width")) + " mm wide in a ring of " + formatNumber(f("ring")) + " mm."});
+        d.add(Step{.id = f.key("baste"), .title = "Baste the connectors to the gusset's mouths",
+                   .text = "Centre each connector on the mouth edge, ring inwards, raw ends " + formatNumber(f("overlap")) + " mm past the edge; baste 5 mm from the edge, trim level.",
+                   .kind = StepKind::Baste, .phase = "Shell gusset", .consumes = {"gusset", f.id}, .yields = "gusset", .pieces = {"gusset", f.id}, .fittings = {f.key("left")},
+                   .allowance = 5, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The ring points down, into the bag side of the piece."});
+    }
+};
+
+} // namespace
+
+const FeatureKind& connectorsKind()
+{
+    static const Connectors kind;
+    return kind;
+}
+
+} // namespace tectonis

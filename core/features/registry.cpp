@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// All features. A new one: one file with its class and its accessor, and one line here.
+#include "features/feature.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+namespace tectonis {
+
+const FeatureKind& connectorsKind();
+const FeatureKind& flapKind();
+const FeatureKind& slipPocketKind();
+const FeatureKind& snapKind();
+const FeatureKind& strapKind();
+const FeatureKind& zipPocketKind();
+
+const std::vector<const FeatureKind*>& featureKinds()
+{
+    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &slipPocketKind(), &zipPocketKind(), &connectorsKind(), &strapKind()};
+    return all;
+}
+
+const FeatureKind& featureKind(const std::string& kind)
+{
+    for (const FeatureKind* k : featureKinds())
+        if (k->kind() == kind)
+            return *k;
+    throw InputError("features", fmt::format("there is no feature of kind “{}”", kind));
+}
+
+} // namespace tectonis

@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A piece as SVG in millimetres: one user unit is one mm, curves stay curves.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+namespace tectonis {
+
+/// The piece with cut line, stitch line, notches, marks, grain, interlinings and its label.
+std::string pieceSvg(const Pattern& pattern, const Piece& piece, const std::string& designName);
+
+/// SVG path data of a run, moved by @p m, y down.
+std::string svgPath(const Run& run, const Placement& m, bool closed);
+
+/// How far the notch reaches and where: from the cut line to just short of the stitch line. Two points.
+std::pair<Point, Point> notchTick(const Piece& piece, const Notch& notch);
+
+} // namespace tectonis

@@ -1,0 +1,360 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Gusseted satchel: front and back with round bottom corners, a U-gusset in one or two strips, open top, full lining.
+#include "buildup/material.hpp"
+#include "drafting/panels.hpp"
+#include "forms/form.hpp"
+#include "mockup/folding.hpp"
+#include "units/length.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Kind = Working::Kind;
+
+class GussetedSatchel : public Form {
+public:
+    std::string id() const override { return "gusseted-satchel"; }
+    std::string name() const override { return "Gusseted satchel"; }
+    std::string meaning() const override
+    {
+        return "Front and back panel with round bottom corners, joined by a gusset that runs down one side, along the bottom and up the other.";
+    }
+
+    std::vector<Run> silhouette() const override
+    {
+        Piece p;
+        drawUPanel(p, {.width = 84, .height = 62, .radius = 14, .taper = 3});
+        Piece flap;
+        drawUPanel(flap, {.width = 76, .height = 36, .radius = 16});
+        Run strap{Cubic{{-34, 62}, {-44, 106}, {44, 106}, {34, 62}}};
+        return {placed(p.stitch(), {50, 4}), placed(flap.stitch(), {50, 34}), placed(strap, {50, 4})};
+    }
+
+    // ---- Dimensions -----------------------------------------------------------------------------------------------
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {
+            {"width", "Width", "Finished width of front and back at the bottom, side seam to side seam, before the corners are rounded.", "300",
+             step(30), "80", "900"},
+            {"height", "Height", "Finished height of front and back, from the bottom seam to the mouth.", "240", step(20), "80", "900"},
+            {"depth", "Depth", "Finished depth: the gusset's width between its two long seams.", "100", step(10), "20", "400"},
+            {"radius", "Corner radius", "Radius of the round bottom corners on the stitch line.", "45", hold(), "4",
+             "min(width/2, sqrt(height^2+taper^2)) / tan(pi/4 + atan2(taper, height)/2)"},
+            {"taper", "Taper", "How far each side leans in at the mouth; negative flares out.", "8", hold(), "-width/6", "width/4"},
+            {"allowance.body", "Body allowance", "Seam allowance of the seams between panels and gusset, shell.", "10", hold(), "5", "20"},
+            {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
+            {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams at the mouth end.", "allowance.body", follow(), "5", "20"},
+            {"allowance.wide", "Wide lining allowance", "Allowance of the lining's seams from the middle down, where the lining is sewn with a wider seam.",
+             "allowance.lining + 3.2", follow(), "allowance.lining", "26"},
+            {"opening.length", "Turning opening", "Length left open in the lining's bottom seam to turn the bag through.", "130", hold(), "40", "width"},
+            {"board.inset", "Base board inset", "Gap between base board and the seams round it.", "3", hold(), "1", "15"},
+        };
+    }
+
+    std::vector<ChoiceSpec> choices() const override
+    {
+        return {
+            {"gusset.strips", "Gusset strips", "One strip, or two joined at the centre bottom.", {{"one", "One strip"}, {"two", "Two, centre-bottom seam"}}},
+            {"lining.fit", "Lining fit", "How the lining is made to hang inside without wrinkles.",
+             {{"wider-seam", "Same cut, wider seam from the middle down"}, {"smaller", "Drafted smaller by the wall's thickness"}, {"same", "Same size as the shell"}}},
+            {"assembly", "Joining shell and lining", "Bagged out through a turning opening, or the lining dropped in and edge-stitched.",
+             {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in lining"}}},
+            {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With base board"}, {"no", "Without"}}},
+        };
+    }
+
+    void furnish(Design& design) const override
+    {
+        design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}, {"board", "board"}};
+        design.layers = {
+            {"panel", "foam-sewin", "basted", "stitch", {{"top", "inset 12"}}, ""},
+            {"gusset", "foam-sewin", "basted", "stitch", {{"left mouth", "inset 12"}, {"right mouth", "inset 12"}}, ""},
+            {"flap", "fusible-woven", "fused", "full", {}, ""},
+            {"flap lining", "fusible-woven", "fused", "full", {}, ""},
+            {"lining panel", "fusible-woven", "fused", "full", {}, ""},
+            {"pocket", "fusible-woven", "fused", "full", {}, ""},
+        };
+        design.features = {{"flap", "flap"},   {"snap", "snap"},           {"slip", "slip-pocket"},
+                           {"zip", "zip-pocket"}, {"connectors", "connectors"}, {"strap", "strap"}};
+        design.carried = {{"Folder, A5", 150, 210, 20, "main"}, {"Case", 220, 90, 45, "main"}, {"Phone", 76, 160, 9, "slip"}};
+    }
+
+    // ---- Pieces and seams -----------------------------------------------------------------------------------------
+
+    void draft(Drafter& d) const override
+    {
+        Pattern& p = d.pattern;
+        p.width = d("width"), p.height = d("height"), p.depth = d("depth");
+        draftShell(d);
+        draftLining(d);
+        joinMouth(d);
+        if (d.choice("base.board") == "yes")
+            draftBoard(d);
+        addHandles(d);
+        addSpaces(d);
+        addSteps(d);
+    }
+
+    bool two(const Drafter& d) const { return d.choice("gusset.strips") == "two"; }
+
+    UPanel panelShape(const Drafter& d) const
+    {
+        return {.width = d("width"), .height = d("height"), .radius = d("radius"), .taper = d("taper"), .allowance = d("allowance.body"),
+                .topAllowance = d("allowance.mouth")};
+    }
+
+    void draftShell(Drafter& d) const
+    {
+        const double s = d("allowance.body");
+        for (const auto& [key, code, name] : {std::tuple{"front", "A", "Front"}, {"back", "B", "Back"}}) {
+            Piece& panel = d.add({.key = key, .code = code, .name = name, .group = PieceGroup::Shell, .role = "panel", .material = "shell"});
+            drawUPanel(panel, panelShape(d));
+        }
+        Piece& gusset = d.add({.key = "gusset", .code = "C", .name = two(d) ? "Gusset half" : "Gusset", .group = PieceGroup::Shell, .role = "gusset",
+                               .material = "shell", .count = two(d) ? 2 : 1, .mirrored = two(d) ? 1 : 0, .grain = 0});
+        drawStripAlong(gusset, d.piece("front"), {.depth = d("depth"), .half = two(d), .allowance = s, .mouthAllowance = d("allowance.mouth"), .lowAllowance = s});
+        const double turn = cornerTurn(d("taper"), d("height"));
+        d.work({"gusset", "gusset.run", "U-run of the panel", "2*(hypot - radius*tan(turn/2)) + 2*radius*turn + width - 2*radius*tan(turn/2)",
+                {{"hypot", std::hypot(d("height"), d("taper"))}, {"radius", d("radius")}, {"turn", turn}, {"width", d("width")}}, 0, Kind::Geometry, "mm",
+                "length of the side, corner and bottom edges; turn is the corner's angle in radians, hypot the slanted side"});
+        d.work({"gusset", "gusset.surplus", "Cut edge longer than stitch line at the corners", "2*allowance*turn", {{"allowance", s}, {"turn", turn}}, 0,
+                Kind::Geometry, "mm", "allowance × angle at each corner: a gusset measured on the cut edge comes out this much too long"});
+        d.work({"gusset", "gusset.clip", "Clip spacing at the corners", "opening*radius/allowance", {{"opening", 3}, {"radius", d("radius")}, {"allowance", s}}, 0,
+                Kind::Trade, "mm", "a straight allowance on a convex curve opens by allowance/radius; 3 mm gaps are common practice"});
+        d.work({"gusset", "gusset.clipDepth", "Clip depth", "allowance - 2", {{"allowance", s}}, 0, Kind::Trade, "mm", "common practice"});
+        gussetSeams(d, "", "", s);
+    }
+
+    /// Panels to gusset, front and back, and the centre-bottom seam. @p of is "" for the shell or "lining." for the lining.
+    void gussetSeams(Drafter& d, const std::string& of, const std::string& title, double s) const
+    {
+        const std::string g = of + "gusset";
+        const auto side = [&](const std::string& which) {
+            std::vector<EdgeUse> uses;
+            const Piece& piece = d.piece(g);
+            for (const auto& e : piece.edges)
+                if (e.name.starts_with(which))
+                    uses.push_back({g, e.name});
+            if (two(d)) {
+                // Halves are mirror images that meet at the centre: the second is sewn against its outline's direction.
+                std::vector<EdgeUse> other;
+                for (auto it = uses.rbegin(); it != uses.rend(); ++it)
+                    other.push_back({g, it->edge, 1, true});
+                uses.insert(which == "front" ? uses.end() : uses.begin(), other.begin(), other.end());
+            }
+            return uses;
+        };
+        const double low = of.empty() ? s : lowAllowance(d);
+        d.add(Seam{.key = of + "front-gusset", .name = title.empty() ? "Front to gusset" : "Lining front to gusset", .a = d.runWithout(of + "front", "top"),
+                   .b = side("front"), .allowance = low});
+        d.add(Seam{.key = of + "back-gusset", .name = title.empty() ? "Back to gusset" : "Lining back to gusset", .a = d.runWithout(of + "back", "top"),
+                   .b = side("back"), .allowance = low});
+        if (two(d))
+            d.add(Seam{.key = of + "gusset-centre", .name = title.empty() ? "Gusset centre bottom" : "Lining gusset centre bottom", .a = {{g, "centre"}},
+                       .b = {{g, "centre", 1}}, .allowance = low});
+    }
+
+    bool wider(const Drafter& d) const { return d.choice("lining.fit") == "wider-seam"; }
+    double lowAllowance(const Drafter& d) const { return wider(d) ? d("allowance.wide") : d("allowance.lining"); }
+
+    double liningInset(Drafter& d) const
+    {
+        if (wider(d))
+            return d.work({"lining.front", "lining.inset", "Lining moved in, from the middle down", "wide - allowance",
+                           {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0, Kind::Trade, "mm",
+                           "same cut as the shell, sewn with a wider seam; the mouth is unchanged"});
+        if (d.choice("lining.fit") == "smaller")
+            return d.work({"lining.front", "lining.inset", "Lining moved in, all round but the mouth", "wall",
+                           {{"wall", d.stack("panel", "front", "shell")}}, 0, Kind::Geometry, "mm",
+                           "nested boxes: each inside dimension is twice the wall's thickness less"});
+        return 0;
+    }
+
+    void draftLining(Drafter& d) const
+    {
+        UPanel shape = panelShape(d);
+        shape.inset = liningInset(d);
+        shape.easeTo = wider(d) ? d("height") / 2 : 0;
+        shape.allowance = d("allowance.lining");
+        shape.lowAllowance = lowAllowance(d);
+        for (const auto& [key, code, name] : {std::tuple{"lining.front", "LA", "Lining front"}, {"lining.back", "LB", "Lining back"}}) {
+            Piece& panel = d.add({.key = key, .code = code, .name = name, .group = PieceGroup::Lining, .role = "lining panel", .material = "lining"});
+            drawUPanel(panel, shape);
+        }
+        Piece& gusset = d.add({.key = "lining.gusset", .code = "LC", .name = two(d) ? "Lining gusset half" : "Lining gusset", .group = PieceGroup::Lining,
+                               .role = "lining gusset", .material = "lining", .count = two(d) ? 2 : 1, .mirrored = two(d) ? 1 : 0, .grain = 0});
+        drawStripAlong(gusset, d.piece("lining.front"),
+                       {.depth = d("depth"), .half = two(d), .allowance = shape.allowance, .mouthAllowance = d("allowance.mouth"), .lowAllowance = shape.lowAllowance});
+        gussetSeams(d, "lining.", "Lining", d("allowance.lining"));
+        if (baggedOut(d))
+            for (auto& seam : d.pattern.seams)
+                if (seam.key == "lining.front-gusset")
+                    seam.open = d("opening.length");
+    }
+
+    bool baggedOut(const Drafter& d) const { return d.choice("assembly") == "bagged-out"; }
+
+    void joinMouth(Drafter& d) const
+    {
+        const auto loop = [&](const std::string& of) {
+            const std::string g = of + "gusset";
+            const EdgeUse right = two(d) ? EdgeUse{g, "left mouth", 1, false} : EdgeUse{g, "right mouth", 0, true};
+            return std::vector<EdgeUse>{{of + "front", "top"}, {g, "left mouth", 0, true}, {of + "back", "top"}, right};
+        };
+        d.add(Seam{.key = "mouth", .name = "Mouth, shell to lining", .a = loop(""), .b = loop("lining."), .allowance = d("allowance.mouth")});
+    }
+
+    void draftBoard(Drafter& d) const
+    {
+        const double flat = 2 * endOf(d.piece("front").edge("bottom")->stitch).x;
+        const double length = d.work({"base.board", "board.length", "Base board length", "bottom - 2*inset", {{"bottom", flat}, {"inset", d("board.inset")}}, 0,
+                                      Kind::Trade, "mm", "the flat of the bottom between the corners, less the gap at both ends"});
+        const double width = d.work({"base.board", "board.width", "Base board width", "depth - 2*inset", {{"depth", d("depth")}, {"inset", d("board.inset")}}, 0,
+                                     Kind::Trade, "mm", "the gusset's depth, less the gap on both sides"});
+        if (length < 20 || width < 10)
+            return; // a bag that is all corner has no flat for a board
+        Piece& board = d.add({.key = "base.board", .code = "R", .name = "Base board", .group = PieceGroup::Interlining, .role = "board", .material = "board", .grain = 0});
+        drawRectangle(board, length, width, 0);
+        board.note = "Round the corners so that they do not wear through.";
+    }
+
+    // ---- Handles and spaces ---------------------------------------------------------------------------------------
+
+    void addHandles(Drafter& d) const
+    {
+        const double h = d("height"), w = d("width"), r = d("radius");
+        const double diagonal = std::sqrt(0.5);
+        d.pattern.handles.push_back({"width", "front", {w / 2, r * 0.2}, {1, 0}, 2});
+        d.pattern.handles.push_back({"height", "front", {-w / 6, h}, {0, 1}, 1});
+        d.pattern.handles.push_back({"radius", "front", {-w / 2 + r * (1 - diagonal), r * (1 - diagonal)}, {diagonal, diagonal}, 1 / (std::sqrt(2.0) - 1)});
+        d.pattern.handles.push_back({"taper", "front", {w / 2 - d("taper"), h}, {-1, 0}, 1});
+        d.pattern.handles.push_back({"depth", "gusset", {lengthOf(d.piece("gusset").edge("front")->stitch) / 2, d("depth")}, {0, 1}, 1});
+    }
+
+    void addSpaces(Drafter& d) const
+    {
+        const double panel = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining");
+        const double side = d.stack("gusset", "gusset", "shell") + d.stack("lining gusset", "lining.gusset", "lining");
+        const double board = d.choice("base.board") == "yes" ? material(d.pattern.materials.at("board")).thickness : 0;
+        const double width = d.work({"body", "inside.width", "Inside width", "width - 2*side", {{"width", d("width")}, {"side", side}}, 0, Kind::Geometry, "mm",
+                                     "each inside dimension is twice the wall's thickness less; side: gusset, foam and lining"});
+        const double depth = d.work({"body", "inside.depth", "Inside depth", "depth - 2*wall", {{"depth", d("depth")}, {"wall", panel}}, 0, Kind::Geometry, "mm",
+                                     "wall: panel, foam and lining"});
+        const double height = d.work({"body", "inside.height", "Inside height", "height - base - board", {{"height", d("height")}, {"base", side}, {"board", board}}, 0,
+                                      Kind::Geometry, "mm", "the mouth is open, so only the bottom takes from the height"});
+        d.pattern.spaces.push_back({"main", "Main space", width, height, depth, std::max(0.0, d("radius") - side), false});
+    }
+
+    // ---- Steps ----------------------------------------------------------------------------------------------------
+
+    void addSteps(Drafter& d) const
+    {
+        assemblySteps(d, "", "Shell gusset", "Shell assembly", "shell");
+        assemblySteps(d, "lining.", "Lining", "Lining", "lining");
+        const std::string mm = formatNumber(d("allowance.mouth")) + " mm";
+        if (baggedOut(d)) {
+            d.add(Step{.id = "mouth", .title = "Sew shell and lining together round the mouth",
+                       .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew round the mouth at " + mm + ".",
+                       .kind = StepKind::Seam, .phase = "Joining", .consumes = {"shell", "lining"}, .yields = "bag", .pieces = {"front", "gusset", "lining.front", "lining.gusset"},
+                       .seams = {"mouth"}, .allowance = d("allowance.mouth"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
+                       .check = "Flap, connectors and strap lie between the layers and are not caught."});
+            d.add(Step{.id = "turn", .title = "Turn the bag through the opening", .text = "Reach through the opening in the lining's bottom seam and pull the bag out through it.",
+                       .kind = StepKind::Turn, .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"front", "lining.front"}, .tool = "hands",
+                       .check = "Corners are pushed out fully.", .turnsThrough = true});
+        } else
+            d.add(Step{.id = "mouth", .title = "Drop the lining in and edge-stitch the mouth",
+                       .text = "Fold the mouth allowance of shell and lining to the wrong side (" + mm + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch 3 mm from the fold.",
+                       .kind = StepKind::Seam, .phase = "Joining", .consumes = boardFirst(d) ? std::vector<std::string>{"shell", "lining", "base.board"} : std::vector<std::string>{"shell", "lining"},
+                       .yields = "bag", .pieces = {"front", "gusset", "lining.front", "lining.gusset"}, .seams = {"mouth"}, .allowance = d("allowance.mouth"),
+                       .stitch = "3.5 mm, lockstitch 301", .tool = "free-arm machine", .check = "On a flat-bed machine, choose bagged out instead."});
+        if (boardFirst(d) && baggedOut(d))
+            d.add(Step{.id = "board", .title = "Put the base board in", .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a few dots of glue.",
+                       .kind = StepKind::Hardware, .phase = "Joining", .consumes = {"bag", "base.board"}, .yields = "bag", .pieces = {"base.board"}, .tool = "contact adhesive",
+                       .check = "The board lies flat and clear of the seams.", .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
+        if (baggedOut(d)) {
+            d.add(Step{.id = "mouth.topstitch", .title = "Topstitch the mouth", .text = "Roll the seam to the edge, press, topstitch 3.2 mm from the edge all round.",
+                       .kind = StepKind::Topstitch, .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"front", "gusset"}, .seams = {"mouth"},
+                       .stitch = "3.5–4 mm, lockstitch 301", .tool = "sewing machine", .check = "The flap is folded back, out of the way."});
+            d.add(Step{.id = "close", .title = "Close the turning opening", .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
+                       .kind = StepKind::CloseOpening, .phase = "Closing", .consumes = {"bag"}, .yields = "bag", .pieces = {"lining.front", "lining.gusset"},
+                       .seams = {"lining.front-gusset"}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "Nothing is left between the layers: no pins, no clips."});
+        }
+    }
+
+    bool boardFirst(const Drafter& d) const { return d.pattern.piece("base.board") != nullptr; }
+
+    /// Gusset, then front, then back: the same for shell and lining.
+    void assemblySteps(Drafter& d, const std::string& of, const std::string& gussetPhase, const std::string& phase, const std::string& whole) const
+    {
+        const bool lining = !of.empty();
+        const std::string what = lining ? "lining " : "", g = of + "gusset";
+        const double s = lining ? lowAllowance(d) : d("allowance.body");
+        const std::string at = lining && wider(d) ? formatNumber(d("allowance.lining")) + " mm at the mouth, widening to " + formatNumber(s) + " mm at half height"
+                                                  : formatNumber(s) + " mm";
+        const std::string pitch = formatNumber(3 * d("radius") / s, 0);
+        if (two(d))
+            d.add(Step{.id = g + ".join", .title = "Join the two " + what + "gusset halves", .text = "Right sides together, sew the centre-bottom seam at " + formatNumber(s) + " mm. Press open and topstitch both sides.",
+                       .kind = StepKind::Seam, .phase = gussetPhase, .consumes = {g}, .yields = g, .pieces = {g}, .seams = {of + "gusset-centre"}, .allowance = s,
+                       .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The joined strip is as long as the panel's U-run."});
+        d.add(Step{.id = g + ".clip", .title = "Clip the " + what + "gusset at the corners",
+                   .text = "Between the corner notches, snip into both long allowances every " + pitch + " mm, " + formatNumber(s - 2) + " mm deep.", .kind = StepKind::Clip,
+                   .phase = gussetPhase, .consumes = {g}, .yields = g, .pieces = {g}, .tool = "scissors", .check = "No snip reaches the stitch line."});
+        d.add(Step{.id = of + "front-gusset", .title = "Sew the " + what + "gusset to the " + what + "front",
+                   .text = "Right sides together, match the centre and the corner notches; sew from mouth to mouth at " + at + ", gusset uppermost."
+                       + (lining && baggedOut(d) ? " Leave " + formatNumber(d("opening.length")) + " mm open in the middle of the bottom; back-stitch both ends of the opening." : ""),
+                   .kind = StepKind::Seam, .phase = phase, .consumes = {of + "front", g}, .yields = of + "front with gusset", .pieces = {of + "front", g},
+                   .seams = {of + "front-gusset"}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "Both mouth ends are level."});
+        d.add(Step{.id = of + "back-gusset", .title = "Sew the " + what + "gusset to the " + what + "back",
+                   .text = "Right sides together, match the centre and the corner notches; sew from mouth to mouth at " + at + ".", .kind = StepKind::Seam, .phase = phase,
+                   .consumes = {of + "back", of + "front with gusset"}, .yields = whole, .pieces = backPieces(d, of), .seams = {of + "back-gusset"}, .allowance = s,
+                   .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
+                   .check = lining ? "The lining hangs in the shell without folds." : "Turned right side out, the corners are smooth and alike."});
+    }
+
+    std::vector<std::string> backPieces(const Drafter& d, const std::string& of) const
+    {
+        std::vector<std::string> out;
+        for (const auto& use : d.pattern.seam(of + "back-gusset")->a)
+            if (out.empty() || std::find(out.begin(), out.end(), use.piece) == out.end())
+                out.push_back(use.piece);
+        out.push_back(of + "gusset");
+        return out;
+    }
+
+    // ---- Folding --------------------------------------------------------------------------------------------------
+
+    Mockup fold(const Design& design, const Pattern& p) const override
+    {
+        Mockup m;
+        const double z = p.depth / 2;
+        const auto frontAt = [&](Point q) { return Vec3{q.x, q.y, z}; };
+        const auto backAt = [&](Point q) { return Vec3{-q.x, q.y, -z}; };
+        foldFlat(m, p, "front", frontAt, "cloth");
+        for (const auto& piece : p.pieces)
+            if (piece.key == "back" || piece.key.starts_with("back."))
+                foldFlat(m, p, piece.key, backAt, "cloth");
+        foldStripRound(m, p, p.seam("front-gusset")->a, "gusset", p.depth);
+        m.largestGap = std::max(std::abs(p.seam("front-gusset")->difference()), std::abs(p.seam("back-gusset")->difference()));
+        foldFlapOver(m, p, p.height, z);
+        foldStrap(m, p, {p.width / 2 - p.values.at("taper"), p.height, 0});
+        placeThings(m, design, p);
+        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
+                     {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1},
+                     {"depth", {p.width * 0.32, p.height * 0.12, z}, {0, 0, 1}, 2}};
+        return m;
+    }
+};
+
+} // namespace
+
+const Form& gussetedSatchel()
+{
+    static const GussetedSatchel form;
+    return form;
+}
+
+} // namespace tectonis

@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// All body forms. A new form: one file with its class and its accessor, and one line here.
+#include "forms/form.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+namespace tectonis {
+
+const Form& gussetedSatchel();
+
+const std::vector<const Form*>& forms()
+{
+    static const std::vector<const Form*> all{&gussetedSatchel()};
+    return all;
+}
+
+const Form& formOf(const std::string& id)
+{
+    std::string known;
+    for (const Form* f : forms()) {
+        if (f->id() == id)
+            return *f;
+        known += (known.empty() ? "" : ", ") + f->id();
+    }
+    throw InputError("form", fmt::format("there is no form “{}”; known forms: {}", id, known));
+}
+
+} // namespace tectonis

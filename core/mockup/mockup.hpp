@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The bag folded up: pieces bent into space. Millimetres, x right, y up, z towards the viewer of the front.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace tectonis {
+
+struct Vec3 {
+    double x = 0, y = 0, z = 0;
+    friend constexpr Vec3 operator+(Vec3 a, Vec3 b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }
+    friend constexpr Vec3 operator-(Vec3 a, Vec3 b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
+    friend constexpr Vec3 operator*(Vec3 a, double k) { return {a.x * k, a.y * k, a.z * k}; }
+};
+constexpr double dot(Vec3 a, Vec3 b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
+constexpr Vec3 cross(Vec3 a, Vec3 b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
+
+/// A flat polygon of the folded bag.
+struct Facet {
+    std::string piece; ///< piece key; empty for hardware and things carried
+    std::string kind;  ///< "cloth", "flap", "lining", "metal", "strap", "thing", "pocket"
+    std::string label;
+    std::vector<Vec3> corners;
+    std::vector<bool> seamAfter; ///< per corner: is the side to the next corner a stitch line? empty: all sides are
+};
+
+/// A dimension shown as a draggable handle on the folded bag.
+struct MockupHandle {
+    std::string dimension;
+    Vec3 at, direction; ///< unit vector of growth
+    double gain = 1;    ///< mm of the dimension per mm along the direction
+};
+
+struct Mockup {
+    std::vector<Facet> facets;
+    std::vector<MockupHandle> handles;
+    double largestGap = 0; ///< mm between edges that are sewn together
+};
+
+} // namespace tectonis

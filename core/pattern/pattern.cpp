@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pattern/pattern.hpp"
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+template <class Range, class Key, class Member> auto* findBy(Range& range, Member member, const Key& key)
+{
+    const auto it = std::find_if(range.begin(), range.end(), [&](const auto& item) { return item.*member == key; });
+    return it == range.end() ? nullptr : &*it;
+}
+
+} // namespace
+
+const Edge* Piece::edge(const std::string& edgeName) const { return findBy(edges, &Edge::name, edgeName); }
+Edge* Piece::edge(const std::string& edgeName) { return findBy(edges, &Edge::name, edgeName); }
+
+Run Piece::stitch() const
+{
+    Run out;
+    for (const auto& e : edges)
+        out.insert(out.end(), e.stitch.begin(), e.stitch.end());
+    return out;
+}
+
+const Piece* Pattern::piece(const std::string& key) const { return findBy(pieces, &Piece::key, key); }
+const Piece* Pattern::pieceByCode(const std::string& code) const { return findBy(pieces, &Piece::code, code); }
+const Seam* Pattern::seam(const std::string& key) const { return findBy(seams, &Seam::key, key); }
+const Step* Pattern::step(const std::string& id) const { return findBy(steps, &Step::id, id); }
+
+Run Pattern::runOf(const EdgeUse& use) const
+{
+    const Piece* p = piece(use.piece);
+    if (!p)
+        return {};
+    Run run;
+    if (const Edge* e = p->edge(use.edge))
+        run = e->stitch;
+    else if (const FaceLine* l = findBy(p->lines, &FaceLine::name, use.edge))
+        run = l->run;
+    return use.reversed ? reversed(run) : run;
+}
+
+double Pattern::lengthOfSide(const std::vector<EdgeUse>& side) const
+{
+    double sum = 0;
+    for (const auto& use : side)
+        sum += lengthOf(runOf(use));
+    return sum;
+}
+
+} // namespace tectonis

@@ -1,0 +1,209 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Pattern: a Design worked out for one size. A value; every stage, check, sheet and export reads it.
+// Pieces are drawn face up in their own plane: millimetres, x right, y up, outline counter-clockwise on the stitch line.
+#pragma once
+
+#include "design/evaluate.hpp"
+#include "geometry/outline.hpp"
+#include "mockup/mockup.hpp"
+#include "pattern/working.hpp"
+
+#include <deque>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace tectonis {
+
+enum class PieceGroup { Shell, Lining, Interlining, Strip };
+
+/// One named edge of a piece.
+struct Edge {
+    std::string name;
+    Run stitch;
+    double allowance = 0;
+    std::optional<double> allowanceAtEnd; ///< where the allowance widens evenly along the edge
+    Corner corner = Corner::Mitre;        ///< at the edge's end
+    bool hem = false;                     ///< turned under along this stitch line
+    bool onFold = false;                  ///< the cloth is folded here; nothing is cut
+    double length() const { return lengthOf(stitch); }
+};
+
+/// A mark at the raw edge, placed by length along the stitch line.
+struct Notch {
+    std::string edge;
+    double along = 0;  ///< mm from the edge's start
+    std::string label;
+    bool stop = false; ///< stop square: a seam starts or ends here
+};
+
+struct DrillMark {
+    Point at;
+    std::string label;
+};
+
+/// A line drawn on the face of a piece.
+struct FaceLine {
+    enum class Kind { Placement, Fold, Slash, Topstitch };
+    std::string name;
+    Kind kind = Kind::Placement;
+    Run run;
+};
+
+/// One interlining behind a piece, with its own cut outline in the piece's coordinates.
+struct Layer {
+    std::string code;     ///< "A/1"
+    std::string material; ///< id
+    std::string fixing;   ///< "fused", "basted", "glued", "loose"
+    std::string trim;     ///< in words
+    Run outline;
+    std::map<std::string, double> reach; ///< per edge: mm beyond the stitch line (negative: inside)
+    bool wholePiece = true;              ///< false for a patch or board that covers an area
+};
+
+struct Piece {
+    std::string key;  ///< stable: "back.lower"
+    std::string code; ///< stable: "B2"
+    std::string name; ///< "Back, lower"
+    PieceGroup group = PieceGroup::Shell;
+    std::string role;     ///< "panel", "gusset", … : what layer rules address
+    std::string material; ///< material role: "shell", "lining", "strap"
+    int count = 1;
+    int mirrored = 0; ///< how many of count are cut mirrored
+    std::vector<Edge> edges;
+    Run cut; ///< computed from the edges
+    double grain = 90; ///< degrees from x: the lengthwise grain
+    std::vector<Notch> notches;
+    std::vector<DrillMark> drills;
+    std::vector<FaceLine> lines;
+    std::map<std::string, Run> areas; ///< named parts that layers can cover
+    std::vector<Layer> layers;
+    std::string note; ///< "trim the corners after turning"
+
+    const Edge* edge(const std::string& edgeName) const;
+    Edge* edge(const std::string& edgeName);
+    Run stitch() const; ///< the whole closed stitch line
+};
+
+/// One edge as a seam uses it.
+struct EdgeUse {
+    std::string piece, edge; ///< edge: name of an edge, or of a placement line
+    int copy = 0;            ///< which of the cut copies
+    bool reversed = false;   ///< sewn from the edge's end to its start
+};
+
+/// Two runs sewn together; both are listed from the same physical start.
+struct Seam {
+    std::string key, name;
+    std::vector<EdgeUse> a, b;
+    double ease = 0;         ///< how much longer b is meant to be, mm
+    std::string easeNote;    ///< where it is taken up
+    double allowance = 0;
+    std::string stitch = "construction"; ///< "construction", "topstitch", "baste"
+    double open = 0;         ///< length left open for turning, mm
+    std::vector<std::string> trapped; ///< pieces caught between
+    double lengthA = 0, lengthB = 0; ///< computed, on the stitch line
+    std::string phase;
+    double difference() const { return lengthB - lengthA - ease; }
+};
+
+struct Fitting {
+    enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot };
+    std::string key, name, piece;
+    Kind kind = Kind::Snap;
+    Point at;             ///< on the piece
+    double size = 0;      ///< diameter or width, mm
+    double clearance = 0; ///< least distance of the centre from any stitch line, mm; 0: none needed
+    std::string through;  ///< which layers it goes through
+};
+
+struct Zip {
+    std::string name, piece;
+    int gauge = 3;
+    double nominal = 0, tape = 0, tapeWidth = 0, visibleGap = 0; ///< mm
+    std::string kind = "coil", opens = "to the right";
+    int sliders = 1;
+};
+
+/// A bought part. @c sizeText goes on the notions list.
+struct Hardware {
+    std::string kind;
+    int count = 1;
+    double size = 0;
+    std::string sizeText, finish;
+};
+
+struct Strap {
+    std::string name, piece;
+    double width = 0, cutWidth = 0, cutLength = 0, longest = 0, shortest = 0; ///< mm
+    double fold = 0; ///< taken up at each end
+    int strips = 1;
+    double ringWidth = 0;
+};
+
+/// What a step does, as the sequence rules see it.
+enum class StepKind { Interline, Cut, Press, Flat, Hardware, Baste, Seam, Clip, Topstitch, Turn, CloseOpening, Strap };
+
+/// One construction step: consumes parts and yields one.
+struct Step {
+    std::string id, title, text;
+    StepKind kind = StepKind::Seam;
+    std::string phase;                 ///< "Interlinings", "Shell front", …
+    std::vector<std::string> consumes; ///< part names; a raw piece's part is its key
+    std::string yields;
+    std::vector<std::string> pieces;   ///< pieces handled, by key
+    std::vector<std::string> seams;    ///< seams sewn, by key
+    std::vector<std::string> fittings;
+    double allowance = 0;              ///< mm; 0 where nothing is sewn at an allowance
+    std::string stitch, tool;
+    double minutes = 0;
+    std::string check;                 ///< what to measure or look at before going on
+    std::vector<std::string> cautions;
+    std::vector<std::string> opensZips, closesZips;
+    bool turnsThrough = false;         ///< the bag is turned through an opening in this step
+};
+
+/// A place to drag a dimension on a piece.
+struct Handle {
+    std::string dimension, piece;
+    Point at, direction; ///< unit vector of growth
+    double gain = 1;     ///< mm of the dimension per mm of drag
+};
+
+/// Where a pocket or a space offers room for things.
+struct Space {
+    std::string place, name;
+    double width = 0, height = 0, depth = 0; ///< mm inside, lining and interlinings counted
+    double cornerRadius = 0;                 ///< of the bottom corners
+    bool pocket = false;                     ///< a flat pocket: width must hold the thing and its thickness
+};
+
+struct Pattern {
+    std::string size;
+    std::size_t sizeAt = 0;
+    Values values;
+    std::map<std::string, std::string> materials; ///< role to material id
+    std::map<std::string, std::string> choices;
+    double width = 0, height = 0, depth = 0; ///< finished, mm
+    std::deque<Piece> pieces;                ///< std::deque: stable addresses while drafting
+    std::deque<Seam> seams;
+    std::vector<Fitting> fittings;
+    std::vector<Zip> zips;
+    std::vector<Hardware> hardware;
+    std::vector<Strap> straps;
+    std::vector<Step> steps; ///< in the proposed order
+    std::vector<Handle> handles;
+    std::vector<Space> spaces;
+    std::vector<Working> workings;
+    Mockup mockup;
+
+    const Piece* piece(const std::string& key) const;
+    const Piece* pieceByCode(const std::string& code) const;
+    const Seam* seam(const std::string& key) const;
+    const Step* step(const std::string& id) const;
+    /// The run behind an edge use: an edge's stitch line or a placement line. Empty if there is none.
+    Run runOf(const EdgeUse& use) const;
+    double lengthOfSide(const std::vector<EdgeUse>& side) const;
+};
+
+} // namespace tectonis

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// How a number came about: formula, what was put in, the result, and what kind of knowledge it rests on.
+#pragma once
+
+#include <string>
+#include <vector>
+
+namespace tectonis {
+
+struct Working {
+    enum class Kind { Geometry, Trade, Standard, Own };
+    struct Input {
+        std::string name;
+        double value = 0;
+    };
+    std::string subject; ///< piece key, feature id, seam key or "body"
+    std::string key;     ///< stable within the pattern: "gusset.run"
+    std::string label;   ///< "Gusset run"
+    std::string formula; ///< over the inputs' names
+    std::vector<Input> inputs;
+    double result = 0;
+    Kind kind = Kind::Geometry;
+    std::string unit = "mm"; ///< "mm", "mm²", "°", "" for counts
+    std::string source;      ///< where the formula is from
+};
+
+constexpr const char* nameOf(Working::Kind kind)
+{
+    switch (kind) {
+    case Working::Kind::Geometry: return "geometry";
+    case Working::Kind::Trade: return "trade practice";
+    case Working::Kind::Standard: return "standard";
+    case Working::Kind::Own: return "your own value";
+    }
+    return "";
+}
+
+} // namespace tectonis

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The order of work: the proposed one, the user's, and the graph behind both.
+#pragma once
+
+#include "drafting/drafter.hpp"
+
+namespace tectonis {
+
+/// The phases of the work, in order.
+const std::vector<std::string>& phases();
+
+/// Sorts the drafted steps by phase, adds the interlining steps in front, and works out the minutes.
+void proposeOrder(Drafter& d);
+
+/// A step that has to come after another because it uses what that one made.
+struct Link {
+    std::size_t before = 0, after = 0; ///< indices into Pattern::steps
+    std::string part;
+};
+std::vector<Link> linksOf(const Pattern& pattern);
+
+/// Indices of Pattern::steps in the user's order: steps the user's order does not know keep their place after their proposed
+/// predecessor; unknown ids are skipped.
+std::vector<std::size_t> orderOf(const Design& design, const Pattern& pattern);
+
+} // namespace tectonis

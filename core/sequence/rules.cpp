@@ -1,0 +1,150 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "sequence/rules.hpp"
+
+#include "sequence/order.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <functional>
+#include <map>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+bool has(const std::vector<std::string>& list, const std::string& item) { return std::find(list.begin(), list.end(), item) != list.end(); }
+
+bool shares(const std::vector<std::string>& a, const std::vector<std::string>& b)
+{
+    return std::any_of(a.begin(), a.end(), [&](const std::string& x) { return has(b, x); });
+}
+
+bool sews(const Step& s) { return s.kind == StepKind::Seam || s.kind == StepKind::Baste || s.kind == StepKind::Topstitch || s.kind == StepKind::Flat; }
+
+/// A rule says of two steps, @p first done before @p second, what is wrong with that; empty if nothing.
+struct Rule {
+    const char* name;
+    std::function<std::string(const Pattern&, const Step& first, const Step& second)> reason;
+};
+
+const std::vector<Rule>& rules()
+{
+    static const std::vector<Rule> all{
+        {"interlining first",
+         [](const Pattern&, const Step& first, const Step& second) -> std::string {
+             if (second.kind == StepKind::Interline && sews(first) && shares(first.pieces, second.pieces))
+                 return "interlinings go on before a piece is joined: afterwards they cannot reach into the seams.";
+             return "";
+         }},
+        {"one-layer hardware first",
+         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+             const bool snap = std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && has(second.fittings, f.key); });
+             if (second.kind == StepKind::Hardware && snap && first.kind == StepKind::Seam && shares(first.pieces, second.pieces))
+                 return "a snap goes through one layer and its patch: it is set before the second layer is sewn on.";
+             return "";
+         }},
+        {"flat work while flat",
+         [](const Pattern&, const Step& first, const Step& second) -> std::string {
+             if (second.kind == StepKind::Flat && first.kind == StepKind::Seam && shares(first.pieces, second.pieces))
+                 return "pockets and windows are sewn while the piece lies flat.";
+             return "";
+         }},
+        {"baste what is trapped",
+         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+             if (second.kind != StepKind::Baste || first.kind != StepKind::Seam)
+                 return "";
+             for (const auto& key : first.seams)
+                 if (const Seam* seam = p.seam(key); seam && shares(seam->trapped, second.pieces))
+                     return "what a seam traps is basted before that seam is sewn.";
+             return "";
+         }},
+        {"clip before the curve",
+         [](const Pattern&, const Step& first, const Step& second) -> std::string {
+             const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
+             if (second.kind == StepKind::Clip && curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
+                 return "a straight edge is clipped before it is pinned round a curve.";
+             return "";
+         }},
+        {"board before closing",
+         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+             const bool board = std::any_of(second.pieces.begin(), second.pieces.end(), [&](const std::string& k) { return p.piece(k) && p.piece(k)->role == "board"; });
+             if (board && first.kind == StepKind::CloseOpening)
+                 return "the board goes in before the opening is closed.";
+             return "";
+         }},
+        {"opening closed last",
+         [](const Pattern&, const Step& first, const Step& second) -> std::string {
+             if (first.kind == StepKind::CloseOpening && second.turnsThrough)
+                 return "the bag turns through that opening: it is closed last.";
+             return "";
+         }},
+        {"topstitch before the next seam",
+         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+             // Only where the proposed order topstitches first: a seam that was meant to come later has come too early.
+             if (second.kind != StepKind::Topstitch || (first.kind != StepKind::Seam && first.kind != StepKind::Baste) || !shares(first.pieces, second.pieces))
+                 return "";
+             return &first - p.steps.data() > &second - p.steps.data() ? "a seam is pressed and topstitched before another seam crosses it." : "";
+         }},
+    };
+    return all;
+}
+
+} // namespace
+
+std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::size_t>& order)
+{
+    std::vector<BrokenRule> out;
+    std::vector<std::size_t> at(p.steps.size(), 0);
+    for (std::size_t i = 0; i < order.size(); ++i)
+        at[order[i]] = i;
+    std::set<std::pair<std::size_t, std::size_t>> told;
+    for (std::size_t i = 0; i < order.size(); ++i)
+        for (std::size_t k = i + 1; k < order.size(); ++k)
+            for (const auto& rule : rules())
+                if (const auto reason = rule.reason(p, p.steps[order[i]], p.steps[order[k]]); !reason.empty() && told.insert({order[i], order[k]}).second)
+                    out.push_back({rule.name, order[i], order[k], reason});
+    for (const auto& link : linksOf(p))
+        if (at[link.before] > at[link.after] && told.insert({link.after, link.before}).second)
+            out.push_back({"uses what is made", link.after, link.before, fmt::format("it needs “{}” as that step leaves it.", link.part)});
+    return out;
+}
+
+std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& order)
+{
+    const auto broken = brokenRules(p, order);
+    std::vector<DryState> out;
+    std::set<std::string> parts, lined;
+    for (const auto& piece : p.pieces)
+        parts.insert(piece.key);
+    std::string opening, zip;
+    for (const auto index : order) {
+        const Step& s = p.steps[index];
+        DryState state;
+        for (const auto& part : s.consumes)
+            parts.erase(part);
+        if (!s.yields.empty())
+            parts.insert(s.yields);
+        if (s.kind == StepKind::Interline)
+            lined.insert(s.pieces.begin(), s.pieces.end());
+        for (const auto& key : s.seams)
+            if (const Seam* seam = p.seam(key); seam && seam->open > 0 && s.kind == StepKind::Seam && seam->key.starts_with("lining."))
+                opening = "open";
+        if (s.kind == StepKind::CloseOpening)
+            opening = "closed";
+        if (std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Zip && has(s.fittings, f.key); }))
+            zip = "in, slider closed";
+        if (s.turnsThrough && opening != "open")
+            state.problems.push_back("there is no open seam to turn the bag through.");
+        for (const auto& rule : broken)
+            if (rule.early == index)
+                state.problems.push_back(fmt::format("before “{}”: {}", p.steps[rule.late].title, rule.reason));
+        state.parts.assign(parts.begin(), parts.end());
+        state.layers.assign(lined.begin(), lined.end());
+        state.opening = opening, state.zip = zip;
+        out.push_back(std::move(state));
+    }
+    return out;
+}
+
+} // namespace tectonis

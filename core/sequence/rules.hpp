@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Rules that an order of work must keep, each with its reason, and the dry run.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+namespace tectonis {
+
+/// Two steps in the wrong order: @c early is done before @c late and must not be. Indices into Pattern::steps.
+struct BrokenRule {
+    std::string rule; ///< "interlining first", for tests and headings
+    std::size_t early = 0, late = 0;
+    std::string reason; ///< goes on after "but "
+};
+
+/// @param order indices into Pattern::steps, every step once.
+std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<std::size_t>& order);
+
+/// The table after a step of the dry run.
+struct DryState {
+    std::vector<std::string> parts; ///< sub-assemblies and raw pieces still to be used
+    std::string opening;            ///< "open", "closed" or "" before it exists
+    std::string zip;                ///< "in, closed" and so on; "" before it is sewn in
+    std::vector<std::string> layers; ///< pieces whose interlinings are on
+    std::vector<std::string> problems;
+};
+std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size_t>& order);
+
+} // namespace tectonis

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The sheets: pieces of one or more sizes laid out and divided into pages of paper. Nothing is drawn here.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+namespace tectonis {
+
+struct Paper {
+    std::string name;
+    double width = 0, height = 0; ///< mm, upright
+};
+
+/// A4 (ISO 216) and Letter (ANSI/ASME Y14.1). @throws InputError for any other name.
+const Paper& paperOf(const std::string& name);
+const std::vector<Paper>& papers();
+
+/// A piece in its nested sizes at one place of the plan.
+struct SheetSpot {
+    std::string pieceKey;
+    Placement placement;               ///< piece coordinates to plan coordinates (mm, x right, y up)
+    std::vector<std::size_t> patterns; ///< which of the given patterns have the piece
+    Box box;                           ///< of all sizes, on the plan
+};
+
+struct Page {
+    int row = 0, column = 0;
+    std::string name; ///< "A1": row letter, column number
+    Box area;         ///< on the plan, overlap included
+    bool joinsRight = false, joinsBelow = false, joinsLeft = false, joinsAbove = false; ///< is there a page to join?
+};
+
+/// A strip that is cut to measure and not printed.
+struct ToMeasure {
+    std::string code, name, size;
+    double width = 0, length = 0;
+    int count = 1;
+};
+
+struct SheetPlan {
+    Paper paper;
+    double margin = 10, overlap = 10; ///< mm: unprinted border; printed strip that two pages share
+    double stepX = 0, stepY = 0;      ///< from page to page
+    std::vector<SheetSpot> spots;
+    std::vector<Page> pages;          ///< only pages with something on them, row by row from the top
+    std::vector<ToMeasure> toMeasure;
+    int columns = 0, rows = 0;
+};
+
+/// Lays out every piece; sizes nest on the piece's own origin. A piece that fits one page stays on one page.
+/// Plain strips longer than 600 mm without notches are listed to be cut to measure.
+SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper);
+
+/// What a printer scale of @p percent does: the error on a length of 100 mm, and on the longest seam of the pattern.
+struct ScaleError {
+    double on100 = 0, longestSeam = 0, onSeam = 0;
+    std::string seam;
+};
+ScaleError scaleError(const Pattern& pattern, double percent);
+
+} // namespace tectonis

@@ -1,0 +1,341 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "sheet_pdf.hpp"
+
+#include "canvas.hpp"
+#include "fonts.hpp"
+#include "layered_pdf.hpp"
+#include "units/length.hpp"
+
+#include <QBuffer>
+#include <QPageSize>
+#include <QPdfWriter>
+
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+constexpr double kDpi = 1200;
+const QColor kInk(0x22, 0x22, 0x22), kFaint(0x70, 0x70, 0x70);
+
+QString text(const std::string& s) { return QString::fromStdString(s); }
+QString mm(double v) { return text(formatNumber(v)); }
+
+/// Millimetres on the page to device units.
+struct PageInk {
+    QPainter& p;
+    double scale;
+    void pen(const QColor& c, double width, const QVector<qreal>& dash = {}) const
+    {
+        QPen pen(c, width * scale);
+        if (!dash.isEmpty())
+            pen.setDashPattern(dash);
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+    }
+    QPointF at(double x, double y) const { return {x * scale, y * scale}; }
+    void line(double x0, double y0, double x1, double y1) const { p.drawLine(at(x0, y0), at(x1, y1)); }
+    void rect(double x, double y, double w, double h) const { p.drawRect(QRectF(at(x, y), QSizeF(w * scale, h * scale))); }
+    /// @p size: height of the letters' em in mm.
+    void write(double x, double y, double w, double size, const QString& s, int flags = Qt::AlignLeft, QFont::Weight weight = QFont::Normal, QColor c = kInk) const
+    {
+        p.setFont(pixelFont(size * scale, weight));
+        p.setPen(c);
+        p.drawText(QRectF(at(x, y), QSizeF(w * scale, 400 * scale)), flags | Qt::AlignTop | Qt::TextWordWrap, s);
+    }
+};
+
+double usableHeight(const SheetPlan& plan) { return plan.paper.height - 2 * plan.margin - 8; }
+double usableWidth(const SheetPlan& plan) { return plan.paper.width - 2 * plan.margin; }
+
+/// A diamond whose halves lie on both sides of a joint.
+void registration(const PageInk& ink, double x, double y)
+{
+    ink.pen(kInk, 0.3);
+    constexpr double r = 4;
+    ink.p.drawPolygon(QPolygonF{ink.at(x - r, y), ink.at(x, y - r), ink.at(x + r, y), ink.at(x, y + r)});
+    ink.line(x - r, y, x + r, y);
+    ink.line(x, y - r, x, y + r);
+}
+
+void drawFrame(const PageInk& ink, const SheetPlan& plan, const Page& page, const Design& design)
+{
+    const double m = plan.margin, w = usableWidth(plan), h = usableHeight(plan), o = plan.overlap;
+    ink.pen(kFaint, 0.2);
+    ink.rect(m, m, w, h);
+    // The joint runs in the middle of the shared strip; both pages carry it and the mark that crosses it.
+    const auto joint = [&](bool there, double x0, double y0, double x1, double y1) {
+        if (!there)
+            return;
+        ink.pen(kFaint, 0.25, {3, 3});
+        ink.line(x0, y0, x1, y1);
+        registration(ink, (x0 + x1) / 2, (y0 + y1) / 2);
+    };
+    joint(page.joinsRight, m + w - o / 2, m, m + w - o / 2, m + h);
+    joint(page.joinsLeft, m + o / 2, m, m + o / 2, m + h);
+    joint(page.joinsBelow, m, m + h - o / 2, m + w, m + h - o / 2);
+    joint(page.joinsAbove, m, m + o / 2, m + w, m + o / 2);
+    QStringList trim;
+    if (page.joinsRight)
+        trim << "right";
+    if (page.joinsBelow)
+        trim << "bottom";
+    const QString how = trim.isEmpty() ? (page.joinsLeft || page.joinsAbove ? QString("glue the neighbours on here") : QString("joins no other page"))
+                                       : "trim the " + trim.join(" and ") + " on the dashed line, lay it on the next page's dashed line";
+    ink.write(m, m + h + 1.5, w * 0.2, 5, text(page.name), Qt::AlignLeft, QFont::DemiBold);
+    ink.write(m + 18, m + h + 2.2, w - 18, 3, text(design.name) + "  ·  page " + text(page.name) + "  ·  100 %  ·  " + how, Qt::AlignLeft, QFont::Normal, kFaint);
+}
+
+View viewOn(double scale, const SheetPlan& plan, const Page& page)
+{
+    View v;
+    v.scale = scale;
+    v.origin = {(plan.margin - page.area.x0) * scale, (plan.margin + page.area.y1) * scale};
+    return v;
+}
+
+/// Name of the piece, once, under all sizes; each size adds its own line.
+void labelPiece(const PageInk& ink, const View& view, const Piece& piece, const Pattern& pattern, std::size_t line, bool title)
+{
+    const Box box = boundsOf(piece.stitch());
+    const QPointF c = view(box.centre());
+    const double w = std::abs(view({box.x1, 0}).x() - view({box.x0, 0}).x()) / ink.scale;
+    const bool upright = view.placement.angle != 0;
+    const double room = upright ? std::abs(view({0, box.y1}).x() - view({0, box.y0}).x()) / ink.scale : w;
+    const double size = std::clamp(room / 16, 2.4, 4.5);
+    ink.p.save();
+    ink.p.translate(c);
+    const auto row = [&](double y, double em, const QString& s, QFont::Weight weight) {
+        ink.p.setFont(pixelFont(em * ink.scale, weight));
+        ink.p.drawText(QRectF(-200 * ink.scale, y * ink.scale, 400 * ink.scale, em * 1.6 * ink.scale), Qt::AlignHCenter | Qt::AlignTop, s);
+    };
+    ink.p.setPen(kInk);
+    if (title) {
+        row(-size * 3.2, size * 1.3, text(piece.code) + "  " + text(piece.name), QFont::DemiBold);
+        if (!piece.note.empty())
+            row(-size * 4.9, size * 0.8, text(piece.note), QFont::Normal);
+    }
+    QString cut = "Size " + text(pattern.size) + ": cut " + QString::number(piece.count) + " " + text(piece.material);
+    if (piece.mirrored)
+        cut += " (" + QString::number(piece.mirrored) + " mirrored)";
+    std::vector<double> allowances;
+    for (const auto& e : piece.edges)
+        if (std::none_of(allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - e.allowance) < 0.01; }))
+            allowances.push_back(e.allowance);
+    QStringList figures;
+    for (const double a : allowances)
+        figures << mm(a);
+    cut += ", allowance " + figures.join(" / ") + " mm";
+    ink.p.setPen(sizeLook(pattern.sizeAt).color);
+    row(-size * 1.2 + double(line) * size * 1.4, size, cut, QFont::Normal);
+    ink.p.restore();
+}
+
+void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page, const std::vector<const Pattern*>& patterns, std::size_t which, bool labels)
+{
+    ink.p.save();
+    ink.p.setClipRect(QRectF(ink.at(plan.margin, plan.margin), QSizeF(usableWidth(plan) * ink.scale, usableHeight(plan) * ink.scale)));
+    const SizeLook size = sizeLook(patterns[which]->sizeAt);
+    PieceLook look;
+    look.fill = false, look.label = false, look.layers = false;
+    look.line = 0.35 * ink.scale;
+    look.edge = look.ink = size.color;
+    look.stitch = size.color.lighter(140);
+    look.cutDash = patterns.size() > 1 ? size.dash : QVector<qreal>{};
+    look.textSize = 4 * ink.scale;
+    for (const auto& spot : plan.spots) {
+        const Piece* piece = patterns[which]->piece(spot.pieceKey);
+        const bool overlaps = spot.box.x1 >= page.area.x0 && spot.box.x0 <= page.area.x1 && spot.box.y1 >= page.area.y0 && spot.box.y0 <= page.area.y1;
+        if (!piece || !overlaps)
+            continue;
+        View view = viewOn(ink.scale, plan, page);
+        view.placement = spot.placement;
+        drawPiece(ink.p, view, *piece, look);
+        for (const auto& layer : piece->layers) {
+            QPen pen(size.color, 0.2 * ink.scale);
+            pen.setDashPattern({1, 4});
+            ink.p.setPen(pen);
+            ink.p.drawPath(pathOf(layer.outline, view, true));
+            const Box box = boundsOf(layer.outline);
+            const QPointF at = view({box.x0 + 3, box.y1 - 4});
+            ink.p.setFont(pixelFont(2.4 * ink.scale));
+            ink.p.setPen(size.color);
+            ink.p.drawText(at, text(layer.code + " " + layer.fixing));
+        }
+        if (labels) {
+            std::size_t line = 0;
+            for (const auto i : spot.patterns)
+                if (i < which)
+                    ++line;
+            labelPiece(ink, view, *piece, *patterns[which], line, spot.patterns.front() == which);
+        }
+    }
+    ink.p.restore();
+}
+
+QByteArray pdfOf(const Paper& paper, const QString& title, int pages, const std::function<bool(QPainter&, int)>& draw)
+{
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter writer(&buffer);
+        writer.setTitle(title);
+        writer.setCreator("Tectonis");
+        writer.setResolution(int(kDpi));
+        writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter, QString::fromStdString(paper.name), QPageSize::ExactMatch));
+        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+        QPainter painter(&writer);
+        for (int i = 0; i < pages; ++i) {
+            if (i > 0)
+                writer.newPage();
+            painter.save();
+            if (!draw(painter, i))
+                return {};
+            painter.restore();
+        }
+    }
+    return bytes;
+}
+
+void drawSquares(const PageInk& ink, double x, double y)
+{
+    const auto square = [&](double at, double top, double side, const QString& name, double em) {
+        ink.pen(kInk, 0.25);
+        ink.rect(at, top, side, side);
+        ink.write(at + 1.5, top + 1.5, side - 2, em, name, Qt::AlignLeft, QFont::DemiBold);
+    };
+    square(x, y, 100, "100 mm", 4.2);
+    square(x + 106, y, 76.2, "76.2 mm (3 in)", 4.2);
+    square(x + 106, y + 79.2, 25.4, "25.4 mm (1 in)", 2.8);
+}
+
+} // namespace
+
+void drawPage(QPainter& painter, double scale, const SheetPlan& plan, const Page& page, const std::vector<const Pattern*>& patterns, const Design& design)
+{
+    const PageInk ink{painter, scale};
+    drawFrame(ink, plan, page, design);
+    for (std::size_t i = 0; i < patterns.size(); ++i)
+        drawSizeOnPage(ink, plan, page, patterns, i, true);
+}
+
+void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std::vector<const Pattern*>& patterns, const Design& design)
+{
+    const PageInk ink{painter, scale};
+    const double m = plan.margin, w = usableWidth(plan);
+    ink.write(m, m, w, 8, text(design.name), Qt::AlignLeft, QFont::DemiBold);
+    QStringList sizes;
+    for (const auto* p : patterns)
+        sizes << text(p->size) + " " + mm(p->width) + " × " + mm(p->height) + " × " + mm(p->depth) + " mm";
+    ink.write(m, m + 11, w, 3.6, (design.studio.empty() ? QString() : text(design.studio) + "  ·  ") + "Sizes (width × height × depth): " + sizes.join(",  "));
+    ink.write(m, m + 22, w, 3.6, "Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 mm. The others check the same in inches.");
+    drawSquares(ink, m, m + 33);
+    double y = m + 140;
+    ink.write(m, y, w, 4.2, "Page map", Qt::AlignLeft, QFont::DemiBold);
+    ink.write(m, y + 6, w * 0.42, 3.2,
+              "Join the pages by row letter and column number. Where a page says so, trim its right and bottom sides on the dashed line and lay them on the dashed line of the next page; the halves of "
+              "each diamond then meet.\n\nSizes are layers of this file and differ by dash and colour:");
+    double ly = y + 46;
+    for (const auto* p : patterns) {
+        const SizeLook look = sizeLook(p->sizeAt);
+        ink.pen(look.color, 0.6, patterns.size() > 1 ? look.dash : QVector<qreal>{});
+        ink.line(m, ly + 2, m + 30, ly + 2);
+        ink.write(m + 33, ly, 40, 3.4, "Size " + text(p->size), Qt::AlignLeft, QFont::Medium, look.color);
+        ly += 6;
+    }
+    ly += 3;
+    for (const auto& strip : plan.toMeasure) {
+        ink.write(m, ly, w * 0.42, 3.2, "Cut to measure: " + text(strip.code) + " " + text(strip.name) + ", size " + text(strip.size) + ": " + QString::number(strip.count) + " × " + mm(strip.width) + " × " + mm(strip.length) + " mm");
+        ly += 9;
+    }
+    const QRectF target(ink.at(m + w * 0.46, y), QSizeF(w * 0.54 * scale, (plan.paper.height - y - m) * scale));
+    drawPageMap(painter, target, plan, patterns, false);
+}
+
+namespace {
+
+View mapView(const QRectF& target, const SheetPlan& plan)
+{
+    Box all;
+    for (const auto& page : plan.pages)
+        all.add(page.area);
+    return View::fit(all, target, target.width() * 0.01);
+}
+
+} // namespace
+
+QRectF pageOnMap(const QRectF& target, const SheetPlan& plan, std::size_t index)
+{
+    const View v = mapView(target, plan);
+    const Box& a = plan.pages[index].area;
+    return QRectF(v({a.x0, a.y1}), v({a.x1, a.y0}));
+}
+
+void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const std::vector<const Pattern*>& patterns, bool dark, int picked)
+{
+    if (plan.pages.empty())
+        return;
+    View view = mapView(target, plan);
+    const double thin = std::max(target.width() / 700, 0.6);
+    const QColor paper = dark ? QColor(0x3A, 0x3F, 0x45) : QColor(Qt::white), frame = dark ? QColor(0x9A, 0xA2, 0xAA) : QColor(0x8A, 0x8A, 0x8A);
+    for (std::size_t i = 0; i < plan.pages.size(); ++i) {
+        p.setPen(QPen(frame, thin));
+        p.setBrush(int(i) == picked ? (dark ? QColor(0x55, 0x4A, 0x3A) : QColor(0xFB, 0xEF, 0xD8)) : paper);
+        p.drawRect(pageOnMap(target, plan, i));
+    }
+    p.setBrush(Qt::NoBrush);
+    for (const auto& spot : plan.spots)
+        for (const auto i : spot.patterns) {
+            const SizeLook look = sizeLook(patterns[i]->sizeAt, dark);
+            QPen pen(look.color, thin * 1.2);
+            p.setPen(pen);
+            View v = view;
+            v.placement = spot.placement;
+            p.drawPath(pathOf(patterns[i]->piece(spot.pieceKey)->cut, v, true));
+        }
+    for (const auto& spot : plan.spots) {
+        const Piece* piece = patterns[spot.patterns.front()]->piece(spot.pieceKey);
+        const double size = std::clamp(std::min(spot.box.width(), spot.box.height()) * view.scale * 0.4, target.width() / 60, target.width() / 22);
+        p.setFont(pixelFont(size, QFont::DemiBold));
+        p.setPen(dark ? QColor(0xEE, 0xEA, 0xE2) : kInk);
+        const QPointF c = view(spot.box.centre());
+        p.drawText(QRectF(c.x() - size * 4, c.y() - size, size * 8, size * 2), Qt::AlignCenter, text(piece->code));
+    }
+    const double size = std::max(target.width() / 46, 1.0);
+    p.setFont(pixelFont(size));
+    p.setPen(frame.darker(dark ? 60 : 130));
+    for (std::size_t i = 0; i < plan.pages.size(); ++i) {
+        const QRectF r = pageOnMap(target, plan, i).adjusted(size * 0.4, size * 0.2, -size * 0.4, -size * 0.2);
+        p.drawText(r, Qt::AlignRight | Qt::AlignBottom, text(plan.pages[i].name));
+    }
+}
+
+QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, const Progress& progress)
+{
+    const SheetPlan plan = planSheets(patterns, paper);
+    const int pages = int(plan.pages.size()) + 1, total = pages * (int(patterns.size()) + 1);
+    int done = 0;
+    const auto told = [&] { return !progress || progress(++done, total); };
+    const double scale = kDpi / mmPerInch;
+    const QByteArray ground = pdfOf(paper, text(design.name), pages, [&](QPainter& p, int i) {
+        if (i == 0)
+            drawCover(p, scale, plan, patterns, design);
+        else
+            drawFrame({p, scale}, plan, plan.pages[std::size_t(i) - 1], design);
+        return told();
+    });
+    std::vector<PdfLayer> layers;
+    for (std::size_t k = 0; k < patterns.size() && !ground.isEmpty(); ++k) {
+        layers.push_back({"Size " + text(patterns[k]->size), pdfOf(paper, "", pages, [&](QPainter& p, int i) {
+                              if (i > 0)
+                                  drawSizeOnPage({p, scale}, plan, plan.pages[std::size_t(i) - 1], patterns, k, true);
+                              return told();
+                          })});
+        if (layers.back().pdf.isEmpty())
+            return {};
+    }
+    return ground.isEmpty() ? QByteArray() : layeredPdf(ground, layers);
+}
+
+} // namespace tectonis
