@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "booklet_pdf.hpp"
+#include "qtext.hpp"
 
 #include "buildup/material.hpp"
 #include "cutting/cut_list.hpp"
@@ -20,7 +21,6 @@ namespace {
 constexpr double kDpi = 600, kScale = kDpi / mmPerInch, kMargin = 15; // margin in mm
 const QColor kInk(0x22, 0x22, 0x22), kFaint(0x66, 0x66, 0x66), kRule(0xBB, 0xB3, 0xA6), kWarn(0x9A, 0x2E, 0x12);
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
 QString mm(double v) { return text(formatNumber(v, 1)); }
 
 /// Lets text, tables and figures flow down the pages.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sheet_pdf.hpp"
+#include "qtext.hpp"
 
 #include "canvas.hpp"
 #include "fonts.hpp"
@@ -18,7 +19,6 @@ namespace {
 constexpr double kDpi = 1200;
 const QColor kInk(0x22, 0x22, 0x22), kFaint(0x70, 0x70, 0x70);
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
 QString mm(double v) { return text(formatNumber(v)); }
 
 /// Millimetres on the page to device units.
@@ -81,9 +81,9 @@ void drawFrame(const PageInk& ink, const SheetPlan& plan, const Page& page, cons
     if (page.joinsBelow)
         trim << "bottom";
     const QString how = trim.isEmpty() ? (page.joinsLeft || page.joinsAbove ? QString("glue the neighbours on here") : QString("joins no other page"))
-                                       : "trim the " + trim.join(" and ") + " on the dashed line, lay it on the next page's dashed line";
+                                       : "trim " + trim.join(" and ") + " on the dashed line, lay it on the next page's";
     ink.write(m, m + h + 1.5, w * 0.2, 5, text(page.name), Qt::AlignLeft, QFont::DemiBold);
-    ink.write(m + 18, m + h + 2.2, w - 18, 3, text(design.name) + "  ·  page " + text(page.name) + "  ·  100 %  ·  " + how, Qt::AlignLeft, QFont::Normal, kFaint);
+    ink.write(m + 18, m + h + 2.2, w - 18, 3, text(design.name) + "  ·  100 %  ·  " + how, Qt::AlignLeft, QFont::Normal, kFaint);
 }
 
 View viewOn(double scale, const SheetPlan& plan, const Page& page)

@@ -106,8 +106,6 @@ void foldFlapOver(Mockup& m, const Pattern& p, double height, double halfDepth)
                 const auto onFold = [&](double y) { return std::abs(shape[i].y - y) < 1e-6 && std::abs(next.y - y) < 1e-6; };
                 f.seamAfter.push_back(!(onFold(y1) || onFold(y2)));
             }
-            if (part.at(Point{0, 0}).z == -z) // seen from behind, the back part turns its face outwards
-                std::reverse(f.corners.begin(), f.corners.end()), f.seamAfter.assign(f.corners.size(), true);
             m.facets.push_back(std::move(f));
         }
     }

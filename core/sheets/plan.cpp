@@ -17,7 +17,7 @@ constexpr double kToMeasure = 600;  // mm: plain strips longer than this are not
 
 bool cutToMeasure(const Piece& piece)
 {
-    return piece.group == PieceGroup::Strip && piece.edges.size() == 4 && piece.notches.empty() && boundsOf(piece.cut).height() > kToMeasure;
+    return piece.group == PieceGroup::Strip && piece.edges.size() == 4 && boundsOf(piece.cut).height() > kToMeasure;
 }
 
 /// A piece of all sizes as one block to place.

@@ -48,7 +48,7 @@ struct SheetPlan {
 };
 
 /// Lays out every piece; sizes nest on the piece's own origin. A piece that fits one page stays on one page.
-/// Plain strips longer than 600 mm without notches are listed to be cut to measure.
+/// Straps longer than 600 mm are listed to be cut to measure.
 SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper);
 
 /// What a printer scale of @p percent does: the error on a length of 100 mm, and on the longest seam of the pattern.

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A drawing at true proportion that can be moved and zoomed. Stages that show pieces derive from it.
+#pragma once
+
+#include "document.hpp"
+#include "theme.hpp"
+
+#include <QWidget>
+
+namespace tectonis {
+
+class Bench : public QWidget {
+    Q_OBJECT
+public:
+    Bench(Document& document, const QString& name, QWidget* parent = nullptr);
+
+    void fitAll();   ///< everything in view; follows the window until zoomed by hand
+    void trueSize(); ///< 1 mm on screen is 1 mm, by the screen's reported density
+
+    /// Where a point of the plane is in the widget.
+    QPointF onScreen(Point p) const { return view()(p); }
+
+protected:
+    Document& doc() const { return m_document; }
+    View view() const;
+
+    virtual Box extent() const = 0;                 ///< what has to be in view, mm
+    virtual void draw(QPainter& painter, const View& view) = 0;
+    virtual bool press(Point, QPointF) { return false; } ///< true: this drag is the stage's own
+    virtual void drag(Point, QPointF) {}
+    virtual void release() {}
+    virtual void hover(Point, QPointF) {}
+
+    void paintEvent(QPaintEvent*) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void zoom(double factor, QPointF about);
+
+    Document& m_document;
+    bool m_fit = true;
+    View m_view;
+    bool m_own = false, m_pan = false;
+    QPointF m_last;
+};
+
+} // namespace tectonis

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "document.hpp"
+
+#include "formats/design_file.hpp"
+#include "forms/form.hpp"
+#include "units/error.hpp"
+
+#include <QUndoCommand>
+
+#include <algorithm>
+
+namespace tectonis {
+
+/// A Design is small and plain: an edit keeps the design before and after it.
+class DesignEdit : public QUndoCommand {
+public:
+    DesignEdit(Document& document, const QString& what, Design after, QString merge)
+        : QUndoCommand(what), m_document(document), m_before(document.design()), m_after(std::move(after)), m_merge(std::move(merge))
+    {
+    }
+    void undo() override { m_document.set(m_before); }
+    void redo() override { m_document.set(m_after); }
+    int id() const override { return m_merge.isEmpty() ? -1 : 1; }
+    bool mergeWith(const QUndoCommand* other) override
+    {
+        const auto* next = static_cast<const DesignEdit*>(other);
+        if (next->m_merge != m_merge)
+            return false;
+        m_after = next->m_after;
+        setText(next->text());
+        setObsolete(m_after == m_before);
+        return true;
+    }
+
+private:
+    Document& m_document;
+    Design m_before, m_after;
+    QString m_merge;
+};
+
+Document::Document(QObject* parent) : QObject(parent)
+{
+    takeOver(newDesign(forms().front()->id()), {});
+}
+
+void Document::set(Design design)
+{
+    // Only valid designs come here, so drafting cannot fail.
+    const std::string size = m_size < m_design.sizes.size() ? m_design.sizes[m_size] : design.baseSize;
+    m_design = std::move(design);
+    m_spec = specOf(m_design);
+    m_patterns = draftAll(m_design);
+    m_findings = checkAll(m_design, m_patterns, m_unit);
+    const auto it = std::find(m_design.sizes.begin(), m_design.sizes.end(), size);
+    m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin()) : sizeIndex(m_design, m_design.baseSize);
+    if (!pattern().piece(m_piece))
+        m_piece = pattern().pieces.empty() ? "" : pattern().pieces.front().key;
+    if (!pattern().step(m_step))
+        m_step = pattern().steps.empty() ? "" : pattern().steps.front().id;
+    emit changed();
+}
+
+bool Document::edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge)
+{
+    Design after = m_design;
+    try {
+        change(after);
+        validate(after);
+    } catch (const InputError& e) {
+        emit refused(QString::fromStdString(e.what()));
+        return false;
+    }
+    if (after == m_design)
+        return true;
+    emit refused({}); // an accepted edit clears the last refusal
+    m_undo.push(new DesignEdit(*this, what, std::move(after), merge));
+    return true;
+}
+
+void Document::setSize(std::size_t index)
+{
+    if (index >= m_patterns.size() || index == m_size)
+        return;
+    m_size = index;
+    emit viewChanged();
+}
+
+void Document::setUnit(Unit unit)
+{
+    if (unit == m_unit)
+        return;
+    m_unit = unit;
+    m_findings = checkAll(m_design, m_patterns, m_unit);
+    emit viewChanged();
+}
+
+void Document::takePiece(const std::string& key)
+{
+    if (key == m_piece || !pattern().piece(key))
+        return;
+    m_piece = key;
+    emit viewChanged();
+}
+
+void Document::takeStep(const std::string& id)
+{
+    if (id == m_step || !pattern().step(id))
+        return;
+    m_step = id;
+    emit viewChanged();
+}
+
+void Document::open(const QString& file) { takeOver(loadDesign(file.toStdString()), file); }
+
+void Document::takeOver(Design design, const QString& file, bool asSaved)
+{
+    validate(design);
+    m_undo.clear();
+    m_file = file;
+    m_size = sizeIndex(design, design.baseSize);
+    m_design.sizes.clear(); // so that set() goes to the base size
+    set(std::move(design));
+    if (!asSaved)
+        m_undo.resetClean();
+    emit fileChanged();
+}
+
+void Document::save(const QString& file)
+{
+    saveDesign(m_design, file.toStdString());
+    m_file = file;
+    m_undo.setClean();
+    emit fileChanged();
+}
+
+} // namespace tectonis

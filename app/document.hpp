@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The open design with everything computed from it. Views read it and push edits; nothing else writes.
+#pragma once
+
+#include "checks/finding.hpp"
+#include "design/edits.hpp"
+
+#include <QObject>
+#include <QUndoStack>
+#include <functional>
+#include <memory>
+
+namespace tectonis {
+
+class Document : public QObject {
+    Q_OBJECT
+public:
+    explicit Document(QObject* parent = nullptr);
+
+    const Design& design() const { return m_design; }
+    const DesignSpec& spec() const { return m_spec; }
+    const std::vector<Pattern>& patterns() const { return m_patterns; }
+    const Pattern& pattern() const { return m_patterns[m_size]; } ///< of the size that is looked at
+    const Findings& findings() const { return m_findings; }
+    QUndoStack& undoStack() { return m_undo; }
+    QString fileName() const { return m_file; }
+    bool modified() const { return !m_undo.isClean(); }
+
+    std::size_t size() const { return m_size; }
+    Unit unit() const { return m_unit; }
+    const std::string& pieceInHand() const { return m_piece; }
+    const std::string& stepInHand() const { return m_step; }
+    QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); }
+
+    void setSize(std::size_t index);
+    void setUnit(Unit unit);
+    void takePiece(const std::string& key);
+    void takeStep(const std::string& id);
+
+    /// Makes an undoable edit. A change that cannot be taken leaves everything as it was, emits refused() and returns false.
+    /// Edits with the same non-empty @p merge key in a row become one (a drag).
+    bool edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge = {});
+
+    /// @throws InputError if the file cannot be read; the open design stays.
+    void open(const QString& file);
+    void takeOver(Design design, const QString& file, bool asSaved = true);
+    /// @throws InputError if it cannot be written.
+    void save(const QString& file);
+
+signals:
+    void changed();          ///< design and everything computed from it
+    void viewChanged();      ///< size, unit or what is in hand
+    void refused(const QString& message);
+    void fileChanged();
+
+private:
+    friend class DesignEdit;
+    void set(Design design);
+
+    Design m_design;
+    DesignSpec m_spec;
+    std::vector<Pattern> m_patterns;
+    Findings m_findings;
+    QUndoStack m_undo;
+    QString m_file;
+    std::size_t m_size = 0;
+    Unit m_unit = Unit::Mm;
+    std::string m_piece, m_step;
+};
+
+} // namespace tectonis

@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "handles.hpp"
+
+#include "fonts.hpp"
+
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+constexpr double kGrip = 7; // px
+
+const ScreenHandle* under(const std::vector<ScreenHandle>& handles, QPointF at)
+{
+    const ScreenHandle* best = nullptr;
+    double nearest = kGrip + 5;
+    for (const auto& h : handles)
+        if (const double d = std::hypot(h.at.x() - at.x(), h.at.y() - at.y()); d < nearest)
+            nearest = d, best = &h;
+    return best;
+}
+
+} // namespace
+
+bool HandleDrag::press(const std::vector<ScreenHandle>& handles, QPointF at)
+{
+    const ScreenHandle* h = under(handles, at);
+    if (!h)
+        return false;
+    m_held = *h;
+    m_start = at;
+    m_value = m_document.pattern().values.at(h->dimension);
+    ++m_drags;
+    return true;
+}
+
+void HandleDrag::move(QPointF at)
+{
+    if (m_held.dimension.empty())
+        return;
+    const double n = QPointF::dotProduct(m_held.direction, m_held.direction);
+    if (n < 1e-9)
+        return;
+    const double along = QPointF::dotProduct(at - m_start, m_held.direction) / n;
+    const double mm = std::round((m_value + along * m_held.gain) * 2) / 2; // half millimetres: typing is for finer values
+    const std::string name = m_held.dimension, size = m_document.design().sizes[m_document.size()];
+    const auto* spec = m_document.spec().dimension(name);
+    const QString label = QString::fromStdString(spec ? spec->label : name);
+    m_document.edit(QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { setDimensionMm(d, name, mm, size); },
+                    QString("drag %1 %2").arg(QString::fromStdString(name)).arg(m_drags));
+}
+
+void HandleDrag::hover(const std::vector<ScreenHandle>& handles, QPointF at)
+{
+    const ScreenHandle* h = under(handles, at);
+    m_hovered = h ? h->dimension : "";
+}
+
+void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, const QRectF& bounds) const
+{
+    const Theme& t = theme();
+    std::vector<QRectF> taken;
+    for (const auto& h : handles) {
+        const bool hot = h.dimension == m_held.dimension || h.dimension == m_hovered;
+        const double n = std::hypot(h.direction.x(), h.direction.y());
+        const QPointF d = n > 1e-9 ? h.direction / n : QPointF(1, 0), side(-d.y(), d.x());
+        p.setPen(QPen(t.accent, 1.6));
+        for (const double sign : {1.0, -1.0}) {
+            const QPointF tip = h.at + d * sign * (kGrip + 8);
+            p.drawLine(h.at + d * sign * kGrip, tip);
+            p.drawPolyline(QPolygonF{tip - d * sign * 4 + side * 3, tip, tip - d * sign * 4 - side * 3});
+        }
+        p.setBrush(hot ? t.accent : t.surface);
+        p.drawEllipse(h.at, kGrip, kGrip);
+        const auto* spec = m_document.spec().dimension(h.dimension);
+        const QString text = QString::fromStdString(spec ? spec->label : h.dimension) + "  " + m_document.len(m_document.pattern().values.at(h.dimension));
+        p.setFont(pixelFont(12, QFont::Medium));
+        QRectF box = p.fontMetrics().boundingRect(text).adjusted(-6, -3, 6, 3);
+        box.moveCenter(h.at + QPointF(0, -kGrip - 16));
+        if (std::abs(d.y()) > 0.7)
+            box.moveCenter(h.at + QPointF(kGrip + 10 + box.width() / 2, 0));
+        for (int tries = 0; tries < 8; ++tries)
+            for (const auto& other : taken)
+                if (box.intersects(other))
+                    box.moveTop(other.bottom() + 2);
+        box.moveLeft(std::clamp(box.left(), bounds.left() + 4, std::max(bounds.left() + 4, bounds.right() - box.width() - 4)));
+        box.moveTop(std::clamp(box.top(), bounds.top() + 4, std::max(bounds.top() + 4, bounds.bottom() - box.height() - 4)));
+        taken.push_back(box);
+        p.setPen(QPen(hot ? t.accent : t.line, 1));
+        p.setBrush(t.surface);
+        p.drawRoundedRect(box, 4, 4);
+        p.setPen(t.ink);
+        p.drawText(box, Qt::AlignCenter, text);
+    }
+}
+
+} // namespace tectonis

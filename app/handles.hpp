@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Dimension handles: round grips that carry the dimension's name and value and change it when dragged.
+#pragma once
+
+#include "document.hpp"
+#include "theme.hpp"
+
+#include <QPainter>
+
+namespace tectonis {
+
+/// A handle on the screen: where it is and what a pixel of drag means.
+struct ScreenHandle {
+    std::string dimension;
+    QPointF at;
+    QPointF direction; ///< pixels per mm of growth along the handle's own direction
+    double gain = 1;   ///< mm of the dimension per mm along it
+};
+
+class HandleDrag {
+public:
+    explicit HandleDrag(Document& document) : m_document(document) {}
+
+    /// Takes hold of the handle under @p at, if there is one.
+    bool press(const std::vector<ScreenHandle>& handles, QPointF at);
+    void move(QPointF at);
+    void release() { m_held.dimension.clear(); }
+    const std::string& held() const { return m_held.dimension; }
+    void hover(const std::vector<ScreenHandle>& handles, QPointF at);
+
+    /// Draws all handles; labels stay inside @p bounds and do not cover one another.
+    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, const QRectF& bounds) const;
+
+private:
+    Document& m_document;
+    ScreenHandle m_held;
+    std::string m_hovered;
+    QPointF m_start;
+    double m_value = 0;
+    int m_drags = 0; ///< each drag is one undo step
+};
+
+} // namespace tectonis

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// tectonis [FILE]: the desktop application. --shots DIR writes a picture of every stage and ends.
+#include "fonts.hpp"
+#include "main_window.hpp"
+#include "shell/stage_signs.hpp"
+#include "theme.hpp"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QSettings>
+
+namespace {
+
+/// Pictures of all stages for the documentation.
+int takePictures(tectonis::MainWindow& window, const QString& folder)
+{
+    QDir().mkpath(folder);
+    for (int i = 0; i < tectonis::stageNames().size(); ++i) {
+        window.goTo(i);
+        QCoreApplication::processEvents();
+        const QString name = QString("%1/%2-%3.png").arg(folder).arg(i + 1).arg(tectonis::stageNames()[i].toLower());
+        if (!window.grab().save(name))
+            return 1;
+    }
+    return 0;
+}
+
+} // namespace
+
+int main(int argc, char** argv)
+{
+    QApplication app(argc, argv);
+    QApplication::setApplicationName("Tectonis");
+    QApplication::setOrganizationName("tectonis");
+    QApplication::setApplicationVersion(TECTONIS_VERSION);
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Drafts, grades and specifies bag patterns.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument("file", "a .tectonis design to open");
+    const QCommandLineOption shots("shots", "write a picture of every stage into a folder and end", "folder");
+    const QCommandLineOption dark("dark", "start dark");
+    parser.addOptions({shots, dark});
+    parser.process(app);
+
+    tectonis::loadFonts();
+    tectonis::applyTheme(app, parser.isSet(dark) || (!parser.isSet(shots) && QSettings().value("dark", false).toBool()));
+    tectonis::MainWindow window;
+    if (!parser.positionalArguments().isEmpty() && !window.openFile(parser.positionalArguments().first()) && parser.isSet(shots))
+        return 2;
+    if (!parser.isSet(shots))
+        window.offerRecovery();
+    window.show();
+    if (parser.isSet(shots))
+        return takePictures(window, parser.value(shots));
+    return QApplication::exec();
+}

@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "snag_line.hpp"
+#include "qtext.hpp"
+
+#include "fonts.hpp"
+#include "stage_signs.hpp"
+#include "theme.hpp"
+
+#include <QHeaderView>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <map>
+
+namespace tectonis {
+SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_document(document)
+{
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(8, 2, 8, 4);
+    column->setSpacing(3);
+    m_line = new QPushButton;
+    m_line->setObjectName("snags");
+    m_line->setFixedHeight(28);
+    m_list = new QTreeWidget;
+    m_list->setObjectName("snagList");
+    m_list->setAccessibleName("Snags; Enter jumps there");
+    m_list->setHeaderLabels({"Size", "What", "What it means and what to do", ""});
+    m_list->setRootIsDecorated(false);
+    m_list->setWordWrap(true);
+    m_list->setFixedHeight(170);
+    m_list->header()->setSectionResizeMode(2, QHeaderView::Stretch);
+    m_list->header()->setStretchLastSection(false);
+    m_list->setColumnWidth(0, 84);
+    m_list->setColumnWidth(1, 220);
+    m_list->setColumnWidth(3, 220);
+    m_list->hide();
+    column->addWidget(m_list);
+    column->addWidget(m_line);
+    connect(m_line, &QPushButton::clicked, this, [this] { setOpen(!isOpen()); });
+    connect(m_list, &QTreeWidget::itemActivated, this, [this](QTreeWidgetItem* item) {
+        const Finding& f = m_document.findings()[item->data(0, Qt::UserRole).toUInt()];
+        emit jump(int(stageNames().indexOf(text(f.stage))), f.key, f.size);
+    });
+    connect(&document, &Document::changed, this, &SnagLine::fill);
+    connect(&document, &Document::viewChanged, this, &SnagLine::fill);
+    fill();
+}
+
+void SnagLine::setOpen(bool open)
+{
+    m_list->setVisible(open);
+    fill();
+}
+
+void SnagLine::fill()
+{
+    const Findings& all = m_document.findings();
+    const Theme& t = theme();
+    // The same snag in several sizes is one row.
+    m_list->clear();
+    std::map<std::string, QTreeWidgetItem*> rows;
+    int errors = 0, warnings = 0;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const Finding& f = all[i];
+        auto& row = rows[f.check + "|" + f.subject + "|" + f.key];
+        if (row) {
+            row->setText(0, row->text(0) + " " + text(f.size));
+            continue;
+        }
+        (f.severity == Severity::Error ? errors : warnings) += 1;
+        row = new QTreeWidgetItem(m_list, {text(f.size), text(f.subject), text(f.text)});
+        row->setData(0, Qt::UserRole, uint(i));
+        row->setForeground(0, t.severity(int(f.severity)));
+        row->setForeground(1, t.severity(int(f.severity)));
+        row->setFont(1, pixelFont(13, QFont::DemiBold));
+        row->setToolTip(2, text(f.text));
+        if (f.repair) {
+            auto* mend = new QPushButton(text(f.repair->label));
+            mend->setObjectName("repair");
+            // Queued: mending fills the list anew, and this button with it.
+            connect(mend, &QPushButton::clicked, this, [this, i] { applyRepair(int(i)); }, Qt::QueuedConnection);
+            m_list->setItemWidget(row, 3, mend);
+        }
+    }
+    const QString arrow = isOpen() ? "▾" : "▴";
+    if (all.empty())
+        m_line->setText(arrow + "  No snags in any size");
+    else
+        m_line->setText(QString("%1  %2 to mend, %3 doubtful   ·   %4, size %5: %6").arg(arrow).arg(errors).arg(warnings).arg(text(all.front().subject), text(all.front().size), text(all.front().text)));
+    const QColor c = all.empty() ? t.muted : t.severity(int(all.front().severity));
+    m_line->setStyleSheet(QString("QPushButton{text-align:left; color:%1; background:%2; border:1px solid %3; border-radius:5px; padding-left:8px;} QPushButton:focus{border-color:%4;}")
+                              .arg(c.name(), t.surface.name(), t.line.name(), t.accent.name()));
+    m_line->setToolTip(all.empty() ? "" : text(all.front().text));
+}
+
+void SnagLine::applyRepair(int row)
+{
+    const Finding f = m_document.findings()[std::size_t(row)];
+    m_document.edit(text(f.repair->label), [&](Design& d) {
+        if (f.repair->proposedOrder)
+            d.stepOrder.clear();
+        for (const auto& a : f.repair->assignments) {
+            // A repair found in one size moves the base value so that this size comes right.
+            const auto equals = a.find('=');
+            if (d.dimensions.contains(a.substr(0, equals)))
+                setDimension(d, a.substr(0, equals), a.substr(equals + 1), {}, Unit::Mm, f.size);
+            else
+                assign(d, a);
+        }
+    });
+}
+
+} // namespace tectonis

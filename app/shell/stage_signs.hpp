@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The nine stages' signs, drawn.
+#pragma once
+
+#include <QColor>
+#include <QPainter>
+#include <QStringList>
+
+namespace tectonis {
+
+const QStringList& stageNames();
+
+/// Sign of stage @p index (0 to 8) in a square of @p size pixels.
+void drawStageSign(QPainter& painter, int index, const QRectF& box, const QColor& ink);
+
+} // namespace tectonis

@@ -1,0 +1,297 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Build-up: the layers of the piece in hand pulled apart, and what lies under the foot at every seam.
+#include "buildup/layers.hpp"
+#include "qtext.hpp"
+#include "buildup/material.hpp"
+#include "fonts.hpp"
+#include "stages.hpp"
+#include "theme.hpp"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPainter>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+/// The face and its layers, one below the other, seen from above at a slant.
+class PulledApart : public QWidget {
+public:
+    explicit PulledApart(Document& document) : m_document(document)
+    {
+        setAccessibleName("Layers of the piece in hand, pulled apart");
+        setMinimumHeight(180);
+        connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+        connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        const Theme& t = theme();
+        p.fillRect(rect(), t.bench);
+        const Piece* piece = m_document.pattern().piece(m_document.pieceInHand());
+        if (!piece)
+            return;
+        const Box box = boundsOf(piece->cut);
+        const int n = int(piece->layers.size()) + 1;
+        // Slanted: height shrinks to 0.5, and x leans with y.
+        constexpr double squash = 0.45, lean = 0.28;
+        const double labelWidth = 250, w = box.width() + box.height() * lean, h = box.height() * squash;
+        const double lift = std::min(70.0, (height() - 40.0) * 0.55 / n);
+        const double scale = std::min((width() - labelWidth - 60) / w, (height() - 40 - lift * (n - 1)) / h);
+        for (int i = n - 1; i >= 0; --i) { // the face lies on top
+            const double x = 30, y = 20 + h * scale + i * lift;
+            p.save();
+            const QTransform slant(1, 0, -lean, squash, x - box.x0 * scale - box.y0 * scale * lean, y + box.y0 * scale * squash);
+            p.setTransform(slant, true);
+            View v;
+            v.scale = scale;
+            PieceLook look = t.pieceLook(piece->group);
+            look.label = false, look.marks = false;
+            if (i == 0)
+                drawPiece(p, v, *piece, look);
+            else {
+                p.setPen(Qt::NoPen);
+                p.setBrush(t.surface);
+                p.drawPath(pathOf(piece->layers[std::size_t(i) - 1].outline, v, true));
+                drawLayer(p, v, piece->layers[std::size_t(i) - 1], look.layer, 1.2);
+            }
+            p.restore();
+            const QString name = i == 0 ? text(material(m_document.pattern().materials.at(piece->material)).name) : text(material(piece->layers[std::size_t(i) - 1].material).name);
+            const QString detail = i == 0 ? QString("face, %1 thick").arg(m_document.len(material(m_document.pattern().materials.at(piece->material)).thickness))
+                                          : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", " + piece->layers[std::size_t(i) - 1].trim);
+            const double tx = width() - labelWidth, ty = 22 + i * std::max(lift, 40.0);
+            p.setPen(QPen(t.muted, 1));
+            p.drawLine(QPointF(x + w * scale - 6, y - h * scale * 0.5), QPointF(tx - 8, ty + 8));
+            p.setPen(t.ink);
+            p.setFont(pixelFont(13, QFont::DemiBold));
+            p.drawText(QRectF(tx, ty - 4, labelWidth - 8, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
+            p.setFont(pixelFont(12));
+            p.setPen(t.muted);
+            p.drawText(QRectF(tx, ty + 13, labelWidth - 8, 34), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
+        }
+    }
+
+private:
+    Document& m_document;
+};
+
+/// A section through the chosen seam, magnified, beside the machine's limit.
+class Section : public QWidget {
+public:
+    explicit Section(Document& document) : m_document(document)
+    {
+        setAccessibleName("Section through the chosen seam");
+        setFixedWidth(300);
+        connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+        connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
+    }
+    std::string seam;
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        const Theme& t = theme();
+        p.fillRect(rect(), t.bench);
+        const Seam* s = m_document.pattern().seam(seam);
+        if (!s)
+            return;
+        const Bulk bulk = bulkAt(m_document.pattern(), *s);
+        const double limit = m_document.design().workshop.machineLimit;
+        const double scale = (height() - 66) / std::max({limit, bulk.atCrossing, 1.0}) * 0.92;
+        p.setPen(t.ink);
+        p.setFont(pixelFont(13, QFont::DemiBold));
+        p.drawText(QRectF(12, 6, width() - 24, 20), Qt::AlignLeft, text(s->name));
+        const double floor = height() - 26.0, left = 14, w = 88;
+        double y = floor;
+        int k = 0;
+        double labelY = floor;
+        for (const auto& part : bulk.parts)
+            for (int i = 0; i < part.times; ++i, ++k) {
+                const double h = part.each * scale;
+                const bool inter = part.label.find('/') != std::string::npos;
+                p.setPen(QPen(t.dark ? QColor(0xB9B1A3) : QColor(0x5A4F43), 1));
+                p.setBrush(inter ? t.interlining : k % 2 ? t.shell.darker(108) : t.shell);
+                p.drawRect(QRectF(left, y - h, w, h));
+                if (i == part.times / 2) {
+                    labelY = std::min(labelY - 15, y - h / 2);
+                    p.setPen(t.ink);
+                    p.setFont(pixelFont(11));
+                    p.drawText(QRectF(left + w + 8, labelY - 8, width() - left - w - 10, 16), Qt::AlignLeft | Qt::AlignVCenter,
+                               (part.times > 1 ? QString("%1 × ").arg(part.times) : QString()) + text(part.label).left(24) + "  " + m_document.len(part.each * part.times));
+                }
+                y -= h;
+            }
+        const double ly = floor - limit * scale;
+        p.setPen(QPen(t.error, 1.6, Qt::DashLine));
+        p.drawLine(QPointF(4, ly), QPointF(width() - 4, ly));
+        p.setPen(t.error);
+        p.setFont(pixelFont(11, QFont::Medium));
+        p.drawText(QRectF(4, ly - 17, width() - 8, 16), Qt::AlignRight, "machine takes " + m_document.len(limit));
+        p.setPen(bulk.underFoot > limit ? t.error : t.ink);
+        p.setFont(pixelFont(12, QFont::DemiBold));
+        p.drawText(QRectF(12, height() - 22, width() - 20, 18), Qt::AlignLeft, "under the foot: " + m_document.len(bulk.underFoot));
+    }
+
+private:
+    Document& m_document;
+};
+
+class BuildupStage : public QWidget {
+public:
+    explicit BuildupStage(Document& document) : m_document(document)
+    {
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 0, 0, 4);
+        column->setSpacing(4);
+        column->addWidget(new PulledApart(document), 5);
+        auto* bar = new QHBoxLayout;
+        bar->setContentsMargins(8, 0, 8, 0);
+        m_scope = new QComboBox;
+        m_scope->setAccessibleName("Layers for this role or this piece");
+        m_material = new QComboBox;
+        m_material->setAccessibleName("Interlining to add");
+        for (const auto& m : materials())
+            if (m.use == "interlining")
+                m_material->addItem(text(m.name), text(m.id));
+        m_trim = new QComboBox;
+        m_trim->setEditable(true);
+        m_trim->setAccessibleName("Trim");
+        m_trim->addItems({"stitch", "full", "inset 3"});
+        m_trim->setToolTip("full: to the cut line; stitch: to the stitch line; inset 3: 3 mm inside it");
+        auto* add = new QPushButton("Put behind");
+        auto* remove = new QPushButton("Take last away");
+        m_limit = new QLineEdit;
+        m_limit->setFixedWidth(70);
+        m_limit->setAccessibleName("What the machine takes");
+        bar->addWidget(m_scope);
+        bar->addWidget(m_material);
+        bar->addWidget(m_trim);
+        bar->addWidget(add);
+        bar->addWidget(remove);
+        bar->addStretch(1);
+        bar->addWidget(new QLabel("Machine takes"));
+        bar->addWidget(m_limit);
+        column->addLayout(bar);
+        auto* low = new QHBoxLayout;
+        low->setContentsMargins(8, 0, 0, 0);
+        m_table = new QTableWidget(0, 4);
+        m_table->setObjectName("bulk");
+        m_table->setAccessibleName("Thickness at every seam");
+        m_table->setHorizontalHeaderLabels({"Seam", "Under the foot", "Where a seam crosses", "Crossing seam"});
+        m_table->verticalHeader()->hide();
+        m_table->verticalHeader()->setDefaultSectionSize(25);
+        m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+        m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+        m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+        m_section = new Section(document);
+        low->addWidget(m_table, 1);
+        low->addWidget(m_section);
+        column->addLayout(low, 6);
+        connect(add, &QPushButton::clicked, this, [this] { change(true); });
+        connect(remove, &QPushButton::clicked, this, [this] { change(false); });
+        connect(m_limit, &QLineEdit::editingFinished, this, [this] {
+            const std::string typed = m_limit->text().toStdString();
+            m_document.edit("Machine limit", [&](Design& d) { d.workshop.machineLimit = std::clamp(parseLength(typed, m_document.unit()), 1.0, 40.0); });
+            fill();
+        });
+        connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
+            if (row >= 0 && row < m_table->rowCount()) {
+                m_section->seam = m_table->item(row, 0)->data(Qt::UserRole).toString().toStdString();
+                m_section->update();
+            }
+        });
+        connect(&document, &Document::changed, this, &BuildupStage::fill);
+        connect(&document, &Document::viewChanged, this, &BuildupStage::fill);
+        fill();
+    }
+
+private:
+    const Piece* piece() const { return m_document.pattern().piece(m_document.pieceInHand()); }
+
+    void fill()
+    {
+        const int kept = m_scope->currentIndex();
+        m_scope->clear();
+        if (const Piece* p = piece()) {
+            m_scope->addItem("every " + text(p->role), text(p->role));
+            m_scope->addItem("only " + text(p->code + " " + p->name), text(p->key));
+            m_scope->setCurrentIndex(std::max(0, kept));
+        }
+        m_limit->setText(m_document.len(m_document.design().workshop.machineLimit));
+        const auto& seams = m_document.pattern().seams;
+        const int row = std::max(0, m_table->currentRow());
+        m_table->setRowCount(int(seams.size()));
+        const double limit = m_document.design().workshop.machineLimit;
+        int i = 0;
+        for (const auto& s : seams) {
+            const Bulk bulk = bulkAt(m_document.pattern(), s);
+            const auto put = [&](int c, const QString& value, bool bad) {
+                auto* item = new QTableWidgetItem(value);
+                item->setData(Qt::UserRole, text(s.key));
+                item->setForeground(bad ? theme().error : theme().ink);
+                m_table->setItem(i, c, item);
+            };
+            put(0, text(s.name), false);
+            put(1, m_document.len(bulk.underFoot), bulk.underFoot > limit);
+            put(2, m_document.len(bulk.atCrossing), bulk.atCrossing > limit);
+            put(3, text(bulk.crossing), false);
+            ++i;
+        }
+        m_table->setCurrentCell(std::min(row, int(seams.size()) - 1), 0);
+        m_section->seam = seams.empty() ? "" : seams[std::size_t(std::min(row, int(seams.size()) - 1))].key;
+    }
+
+    void change(bool add)
+    {
+        const Piece* p = piece();
+        if (!p)
+            return;
+        const std::string scope = m_scope->currentData().toString().toStdString(), id = m_material->currentData().toString().toStdString(), trim = m_trim->currentText().trimmed().toStdString();
+        const std::string role = p->role, key = p->key;
+        const Material& m = material(id);
+        m_document.edit(add ? "Put an interlining behind" : "Take an interlining away", [&](Design& d) {
+            // A piece gets rules of its own as a copy of its role's.
+            const bool own = scope == key;
+            const bool hasOwn = std::any_of(d.layers.begin(), d.layers.end(), [&](const LayerRule& r) { return r.pieces == key; });
+            if (own && !hasOwn)
+                for (auto r : layerRulesFor(d, role, key)) {
+                    r.pieces = key;
+                    d.layers.push_back(r);
+                }
+            if (add)
+                d.layers.push_back({scope, id, m.kind == "fusible" ? "fused" : m.kind == "board" ? "loose" : "basted", trim, {}, ""});
+            else
+                for (auto it = d.layers.rbegin(); it != d.layers.rend(); ++it)
+                    if (it->pieces == scope) {
+                        d.layers.erase(std::next(it).base());
+                        break;
+                    }
+        });
+    }
+
+    Document& m_document;
+    QTableWidget* m_table;
+    Section* m_section;
+    QComboBox *m_scope, *m_material, *m_trim;
+    QLineEdit* m_limit;
+};
+
+} // namespace
+
+QWidget* makeBuildupStage(Document& document) { return new BuildupStage(document); }
+
+} // namespace tectonis

@@ -1,0 +1,175 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Cut: each material with its marker, length to buy, yield and cost.
+#include "bench.hpp"
+#include "qtext.hpp"
+#include "buildup/material.hpp"
+#include "cutting/cut_list.hpp"
+#include "fonts.hpp"
+#include "stages.hpp"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace tectonis {
+namespace {
+
+class MarkerBench : public Bench {
+public:
+    explicit MarkerBench(Document& document) : Bench(document, "Marker on the cloth") {}
+    const Marker* marker = nullptr;
+
+protected:
+    Box extent() const override
+    {
+        if (!marker)
+            return {0, 0, 100, 100};
+        return {0, 0, std::max(marker->soldLength, 50.0), std::max(marker->clothWidth, 60.0)};
+    }
+
+    void draw(QPainter& p, const View& v) override
+    {
+        if (!marker)
+            return;
+        const Theme& t = theme();
+        const Box e = extent();
+        const QRectF cloth(v({e.x0, e.y1}), v({e.x1, e.y0}));
+        p.setPen(QPen(t.muted, 1.2));
+        p.setBrush(t.surface);
+        p.drawRect(cloth);
+        // Selvedges.
+        p.setPen(QPen(t.muted, 3));
+        p.drawLine(cloth.topLeft(), cloth.topRight());
+        p.drawLine(cloth.bottomLeft(), cloth.bottomRight());
+        if (marker->clothWidth <= 0) {
+            p.setPen(t.ink);
+            p.setFont(pixelFont(13));
+            p.drawText(cloth, Qt::AlignCenter, QString("%1 by the metre").arg(doc().len(marker->length)));
+            return;
+        }
+        for (const auto& spot : marker->spots) {
+            if (!spot.placed)
+                continue;
+            const CutItem& item = marker->items[spot.item];
+            View at = v;
+            at.placement = spot.placement;
+            const Piece* piece = doc().pattern().piece(item.pieceKey);
+            const bool mine = item.pieceKey == doc().pieceInHand();
+            p.setPen(QPen(mine ? t.accent : t.dark ? QColor(0xB9B1A3) : QColor(0x5A4F43), mine ? 2 : 1.1));
+            p.setBrush(t.groupColor(item.layer ? PieceGroup::Interlining : piece ? piece->group : PieceGroup::Shell));
+            const QPainterPath path = pathOf(alongCloth(item), at, true);
+            p.drawPath(path);
+            p.setPen(t.ink);
+            p.setFont(pixelFont(std::clamp(path.boundingRect().height() * 0.3, 8.0, 14.0), QFont::DemiBold));
+            p.drawText(path.boundingRect(), Qt::AlignCenter, text(item.code));
+        }
+        const double y = cloth.bottom() + 14;
+        p.setPen(t.muted);
+        p.setFont(pixelFont(11));
+        p.drawText(QRectF(cloth.left(), y - 10, cloth.width(), 16), Qt::AlignRight, QString("length along the grain %1, width %2").arg(doc().len(marker->soldLength), doc().len(marker->clothWidth)));
+    }
+
+    bool press(Point q, QPointF) override
+    {
+        for (const auto& spot : marker ? marker->spots : std::vector<MarkerSpot>{})
+            if (spot.placed && insideOutline(flattened(placed(alongCloth(marker->items[spot.item]), spot.placement), 0.5), q))
+                doc().takePiece(marker->items[spot.item].pieceKey);
+        return false;
+    }
+};
+
+class CutStage : public QWidget {
+public:
+    explicit CutStage(Document& document) : m_document(document)
+    {
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 0, 0, 4);
+        column->setSpacing(4);
+        m_bench = new MarkerBench(document);
+        column->addWidget(m_bench, 5);
+        auto* low = new QHBoxLayout;
+        low->setContentsMargins(8, 0, 8, 0);
+        m_materials = table({"Material", "Cloth width", "Used", "Buy", "Yield", "Cost"}, "markers", "Materials with length to buy");
+        m_pieces = table({"Code", "Piece", "Cut", "Width × height"}, "cutList", "Pieces of this material");
+        low->addWidget(m_materials, 6);
+        low->addWidget(m_pieces, 5);
+        column->addLayout(low, 4);
+        connect(m_materials, &QTableWidget::currentCellChanged, this, [this](int r) { choose(r); });
+        connect(&document, &Document::changed, this, &CutStage::fill);
+        connect(&document, &Document::viewChanged, this, &CutStage::fill);
+        fill();
+    }
+
+private:
+    static QTableWidget* table(const QStringList& headers, const QString& name, const QString& spoken)
+    {
+        auto* t = new QTableWidget(0, int(headers.size()));
+        t->setObjectName(name);
+        t->setAccessibleName(spoken);
+        t->setHorizontalHeaderLabels(headers);
+        t->verticalHeader()->hide();
+        t->verticalHeader()->setDefaultSectionSize(25);
+        t->setEditTriggers(QAbstractItemView::NoEditTriggers);
+        t->setSelectionBehavior(QAbstractItemView::SelectRows);
+        t->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+        t->horizontalHeader()->setSectionResizeMode(name == "markers" ? 0 : 1, QHeaderView::Stretch);
+        return t;
+    }
+
+    void fill()
+    {
+        const int row = std::max(0, m_materials->currentRow());
+        m_bench->marker = nullptr;
+        m_markers = makeMarkers(m_document.pattern());
+        m_materials->setRowCount(int(m_markers.size()) + 1);
+        double sum = 0;
+        int r = 0;
+        const auto put = [&](QTableWidget* t, int row2, int c, const QString& s) { t->setItem(row2, c, new QTableWidgetItem(s)); };
+        for (const auto& m : m_markers) {
+            put(m_materials, r, 0, text(material(m.material).name).section(',', 0, 0));
+            put(m_materials, r, 1, m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"));
+            put(m_materials, r, 2, m_document.len(m.length));
+            put(m_materials, r, 3, QString::number(m.soldLength / 1000, 'f', 1) + " m");
+            put(m_materials, r, 4, QString::number(m.yield * 100, 'f', 0) + " %");
+            put(m_materials, r, 5, QString::number(m.cost, 'f', 2));
+            sum += m.cost;
+            ++r;
+        }
+        put(m_materials, r, 0, QString("All materials, size %1").arg(text(m_document.pattern().size)));
+        for (int c = 1; c < 5; ++c)
+            put(m_materials, r, c, "");
+        put(m_materials, r, 5, QString::number(sum, 'f', 2));
+        m_materials->setCurrentCell(std::min(row, int(m_markers.size()) - 1), 0);
+        choose(m_materials->currentRow());
+    }
+
+    void choose(int r)
+    {
+        if (r < 0 || r >= int(m_markers.size()))
+            return;
+        const Marker& m = m_markers[std::size_t(r)];
+        m_bench->marker = &m;
+        m_bench->update();
+        m_pieces->setRowCount(int(m.items.size()));
+        for (std::size_t i = 0; i < m.items.size(); ++i) {
+            const CutItem& item = m.items[i];
+            const Box b = boundsOf(item.outline);
+            const QString cells[] = {text(item.code), text(item.name), item.mirrored ? QString("%1 (%2 mirrored)").arg(item.count).arg(item.mirrored) : QString::number(item.count),
+                                     m_document.len(b.width()) + " × " + text(formatLengthBare(b.height(), m_document.unit()))};
+            for (int c = 0; c < 4; ++c)
+                m_pieces->setItem(int(i), c, new QTableWidgetItem(cells[c]));
+        }
+    }
+
+    Document& m_document;
+    MarkerBench* m_bench;
+    QTableWidget *m_materials, *m_pieces;
+    std::vector<Marker> m_markers;
+};
+
+} // namespace
+
+QWidget* makeCutStage(Document& document) { return new CutStage(document); }
+
+} // namespace tectonis

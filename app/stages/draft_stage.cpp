@@ -1,0 +1,253 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Draft: the pieces laid flat. An edge under the pointer lights up its mate; handles drag dimensions; a seam can be walked.
+#include "bench.hpp"
+#include "qtext.hpp"
+#include "fonts.hpp"
+#include "handles.hpp"
+#include "stages.hpp"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSlider>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+class DraftBench : public Bench {
+public:
+    explicit DraftBench(Document& document) : Bench(document, "Draft: pieces on the table"), m_drag(document)
+    {
+        setObjectName("draftBench");
+        connect(&document, &Document::changed, this, [this] { m_laid.clear(); });
+        connect(&document, &Document::viewChanged, this, [this] { m_laid.clear(); });
+    }
+
+    std::function<void(const QString&)> tell; ///< says what is under the pointer
+    double walk = 0;                          ///< share of the seam walked, 0 to 1
+
+    const Seam* seamInHand() { return doc().pattern().seam(m_seam); }
+
+    /// Picks the seam of an edge, as the pointer would.
+    void takeEdge(const std::string& piece, const std::string& edge)
+    {
+        m_seam.clear();
+        for (const auto& seam : doc().pattern().seams)
+            for (const auto* side : {&seam.a, &seam.b})
+                for (const auto& use : *side)
+                    if (use.piece == piece && use.edge == edge && m_seam.empty())
+                        m_seam = seam.key;
+        say();
+        update();
+    }
+
+protected:
+    struct Spot {
+        const Piece* piece;
+        Placement at;
+        Box box; ///< on the table
+    };
+
+    /// Lays the pieces in rows: shell, lining, strips; long strips lie down below.
+    const std::vector<Spot>& laid() const
+    {
+        if (!m_laid.empty())
+            return m_laid;
+        constexpr double gap = 26, wide = 1500;
+        double x = 0, y = 0, rowHeight = 0;
+        for (const auto group : {PieceGroup::Shell, PieceGroup::Lining, PieceGroup::Interlining, PieceGroup::Strip}) {
+            for (const auto& piece : doc().pattern().pieces) {
+                if (piece.group != group)
+                    continue;
+                Placement at;
+                Box b = boundsOf(piece.cut);
+                if (b.height() > 450) {
+                    at.angle = -pi / 2;
+                    b = Box{b.y0, -b.x1, b.y1, -b.x0};
+                }
+                if (x > 0 && x + b.width() > wide)
+                    x = 0, y -= rowHeight + gap, rowHeight = 0;
+                at.dx = x - b.x0;
+                at.dy = y - b.y1;
+                m_laid.push_back({&piece, at, {x, y - b.height(), x + b.width(), y}});
+                x += b.width() + gap;
+                rowHeight = std::max(rowHeight, b.height());
+            }
+        }
+        return m_laid;
+    }
+
+    Box extent() const override
+    {
+        Box all;
+        for (const auto& s : laid())
+            all.add(s.box);
+        return all;
+    }
+
+    std::vector<ScreenHandle> handles() const
+    {
+        std::vector<ScreenHandle> out;
+        for (const auto& h : doc().pattern().handles)
+            for (const auto& s : laid())
+                if (s.piece->key == h.piece && (h.piece == doc().pieceInHand())) {
+                    View v = view();
+                    v.placement = s.at;
+                    out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain});
+                }
+        return out;
+    }
+
+    void draw(QPainter& p, const View& base) override
+    {
+        const Theme& t = theme();
+        for (const auto& s : laid()) {
+            View v = base;
+            v.placement = s.at;
+            PieceLook look = t.pieceLook(s.piece->group, s.piece->key == doc().pieceInHand());
+            look.textSize = std::clamp(26 * base.scale, 10.0, 22.0);
+            look.marks = base.scale > 0.2;
+            drawPiece(p, v, *s.piece, look, text(s.piece->name));
+        }
+        if (const Seam* seam = seamInHand()) {
+            drawSide(p, base, seam->a, t.accent);
+            drawSide(p, base, seam->b, t.second);
+        }
+        m_drag.draw(p, handles(), rect());
+    }
+
+    void drawSide(QPainter& p, const View& base, const std::vector<EdgeUse>& side, const QColor& color)
+    {
+        double at = 0;
+        const double walked = walk * doc().pattern().lengthOfSide(side);
+        for (const auto& use : side)
+            for (const auto& s : laid())
+                if (s.piece->key == use.piece) {
+                    View v = base;
+                    v.placement = s.at;
+                    const Run run = doc().pattern().runOf(use);
+                    const double n = lengthOf(run);
+                    drawEdge(p, v, run, color, 4);
+                    if (walk > 0 && walked >= at && walked <= at + n + 1e-9) {
+                        p.setBrush(color);
+                        p.setPen(QPen(theme().surface, 1.5));
+                        p.drawEllipse(v(pointAlong(run, walked - at)), 6, 6);
+                    }
+                    at += n;
+                }
+    }
+
+    bool press(Point q, QPointF at) override
+    {
+        if (m_drag.press(handles(), at))
+            return true;
+        for (const auto& s : laid())
+            if (s.box.contains(q)) {
+                doc().takePiece(s.piece->key);
+                break;
+            }
+        return false;
+    }
+    void drag(Point, QPointF at) override { m_drag.move(at); }
+    void release() override
+    {
+        m_drag.release();
+        update();
+    }
+
+    void hover(Point q, QPointF at) override
+    {
+        m_drag.hover(handles(), at);
+        const double reach = 8 / view().scale;
+        std::string piece, edge;
+        double nearest = reach;
+        for (const auto& s : laid()) {
+            if (!s.box.contains(q, reach))
+                continue;
+            for (const auto& e : s.piece->edges)
+                if (const double d = distanceTo(flattened(placed(e.stitch, s.at), 0.3), q); d < nearest)
+                    nearest = d, piece = s.piece->key, edge = e.name;
+        }
+        if (!piece.empty() && (piece != m_hoverPiece || edge != m_hoverEdge))
+            takeEdge(piece, edge);
+        m_hoverPiece = piece, m_hoverEdge = edge;
+        update();
+    }
+
+    void say()
+    {
+        const Seam* s = seamInHand();
+        if (!tell)
+            return;
+        if (!s)
+            return tell("Point at an edge: its mate lights up with both lengths. Drag a round handle to change its dimension.");
+        const auto codes = [&](const std::vector<EdgeUse>& side) {
+            QStringList list;
+            for (const auto& use : side)
+                if (const Piece* piece = doc().pattern().piece(use.piece); piece && !list.contains(text(piece->code)))
+                    list << text(piece->code);
+            return list.join("+");
+        };
+        tell(QString("%1:   %2  %3   ·   %4  %5   ·   difference %6").arg(text(s->name), codes(s->a), doc().len(s->lengthA), codes(s->b), doc().len(s->lengthB), doc().len(s->difference())));
+    }
+
+private:
+    HandleDrag m_drag;
+    mutable std::vector<Spot> m_laid;
+    std::string m_seam, m_hoverPiece, m_hoverEdge;
+
+    friend class DraftStage;
+};
+
+class DraftStage : public QWidget {
+public:
+    explicit DraftStage(Document& document)
+    {
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 0, 0, 0);
+        column->setSpacing(4);
+        auto* bench = new DraftBench(document);
+        auto* bar = new QHBoxLayout;
+        bar->setContentsMargins(8, 0, 8, 4);
+        auto* said = new QLabel;
+        said->setObjectName("seamReadout");
+        said->setWordWrap(true);
+        bench->tell = [said](const QString& s) { said->setText(s); };
+        bench->say();
+        auto* walk = new QSlider(Qt::Horizontal);
+        walk->setRange(0, 1000);
+        walk->setFixedWidth(200);
+        walk->setAccessibleName("Walk the seam");
+        auto* walked = new QLabel("Walk the seam");
+        connect(walk, &QSlider::valueChanged, this, [bench, walk, walked, &document] {
+            bench->walk = walk->value() / 1000.0;
+            if (const Seam* s = bench->seamInHand())
+                walked->setText(walk->value() ? QString("%1 along both").arg(document.len(bench->walk * s->lengthA)) : QString("Walk the seam"));
+            bench->update();
+        });
+        auto* fit = new QPushButton("All");
+        fit->setToolTip("Show everything (F)");
+        auto* real = new QPushButton("1 : 1");
+        real->setToolTip("True size (T)");
+        connect(fit, &QPushButton::clicked, bench, &Bench::fitAll);
+        connect(real, &QPushButton::clicked, bench, &Bench::trueSize);
+        connect(&document, &Document::changed, this, [bench] { bench->say(); });
+        connect(&document, &Document::viewChanged, this, [bench] { bench->say(); });
+        bar->addWidget(said, 1);
+        bar->addWidget(walked);
+        bar->addWidget(walk);
+        bar->addWidget(fit);
+        bar->addWidget(real);
+        column->addWidget(bench, 1);
+        column->addLayout(bar);
+    }
+};
+
+} // namespace
+
+QWidget* makeDraftStage(Document& document) { return new DraftStage(document); }
+
+} // namespace tectonis

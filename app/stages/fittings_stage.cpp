@@ -1,0 +1,263 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Fittings: the faces with zip, snap, rings and strap to scale; strips where no snap may sit are hatched.
+#include "bench.hpp"
+#include "qtext.hpp"
+#include "fonts.hpp"
+#include "handles.hpp"
+#include "sizes/stock.hpp"
+#include "stages.hpp"
+
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+class FittingsBench : public Bench {
+public:
+    explicit FittingsBench(Document& document) : Bench(document, "Fittings on the faces"), m_drag(document) { setObjectName("fittingsBench"); }
+
+protected:
+    struct Face {
+        const Piece* piece;
+        Placement at;
+        Box box;
+    };
+
+    /// Every piece that carries a fitting or a placement, side by side; straps below.
+    std::vector<Face> faces() const
+    {
+        const Pattern& p = doc().pattern();
+        std::set<std::string> wanted;
+        for (const auto& f : p.fittings)
+            wanted.insert(f.piece);
+        for (const auto& piece : p.pieces)
+            if (std::any_of(piece.lines.begin(), piece.lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; }) && piece.role != "pocket")
+                wanted.insert(piece.key);
+        std::vector<Face> out;
+        double x = 0, low = 0;
+        std::vector<const Piece*> wide;
+        for (const auto& piece : p.pieces) {
+            if (!wanted.contains(piece.key) || piece.role == "strap")
+                continue;
+            const Box b = boundsOf(piece.cut);
+            if (b.width() > 2.5 * b.height()) {
+                wide.push_back(&piece);
+                continue;
+            }
+            out.push_back({&piece, {x - b.x0, -b.y1}, {x, -b.height(), x + b.width(), 0}});
+            x += b.width() + 40;
+            low = std::min(low, -b.height());
+        }
+        double y = low - 50;
+        for (const Piece* piece : wide) {
+            const Box b = boundsOf(piece->cut);
+            out.push_back({piece, {-b.x0, y - b.y1}, {0, y - b.height(), b.width(), y}});
+            y -= b.height() + 40;
+        }
+        return out;
+    }
+
+    double strapTop() const
+    {
+        double low = 0;
+        for (const auto& f : faces())
+            low = std::min(low, f.box.y0);
+        return low - 60;
+    }
+
+    Box extent() const override
+    {
+        Box all;
+        for (const auto& f : faces())
+            all.add(f.box);
+        all.add(Point{0, 40});
+        double y = strapTop();
+        for (const auto& s : doc().pattern().straps) {
+            all.add(Point{s.cutLength, y - s.width - 150});
+            y -= s.width + 150;
+        }
+        return all;
+    }
+
+    std::vector<ScreenHandle> handles() const
+    {
+        std::vector<ScreenHandle> out;
+        for (const auto& h : doc().pattern().handles)
+            for (const auto& f : faces())
+                if (f.piece->key == h.piece && h.dimension.find('.') != std::string::npos) {
+                    View v = view();
+                    v.placement = f.at;
+                    out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain});
+                }
+        return out;
+    }
+
+    void draw(QPainter& p, const View& base) override
+    {
+        const Theme& t = theme();
+        for (const auto& f : faces()) {
+            View v = base;
+            v.placement = f.at;
+            PieceLook look = t.pieceLook(f.piece->group, f.piece->key == doc().pieceInHand());
+            look.textSize = 12;
+            look.label = false;
+            drawPiece(p, v, *f.piece, look);
+            p.setPen(t.ink);
+            p.setFont(pixelFont(12, QFont::DemiBold));
+            const QPointF c = base({f.box.x0, f.box.y1});
+            p.drawText(QPointF(c.x(), c.y() - 5), text(f.piece->code + "  " + f.piece->name));
+            drawFittings(p, v, *f.piece);
+        }
+        double y = strapTop();
+        for (const auto& s : doc().pattern().straps)
+            y = drawStrap(p, base, s, y);
+        m_drag.draw(p, handles(), rect());
+    }
+
+    void drawFittings(QPainter& p, const View& v, const Piece& piece)
+    {
+        const Theme& t = theme();
+        for (const auto& f : doc().pattern().fittings) {
+            if (f.piece != piece.key)
+                continue;
+            const QPointF c = v(f.at);
+            if (f.kind == Fitting::Kind::Snap) {
+                drawForbidden(p, v, piece, f.clearance);
+                const double r = f.size / 2 * v.scale;
+                p.setPen(QPen(t.ink, 1.2));
+                p.setBrush(QColor(0xB9BEC4));
+                p.drawEllipse(c, r, r);
+                p.setBrush(QColor(0x7C838B));
+                p.drawEllipse(c, r * 0.35, r * 0.35);
+                say(p, c + QPointF(r + 5, 4), QString("%1, %2 from the edge").arg(doc().len(f.size), doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at))));
+            } else if (f.kind == Fitting::Kind::Zip) {
+                const double w = f.size / 2 * v.scale;
+                p.setPen(QPen(t.ink, 2));
+                p.drawLine(c - QPointF(w, 0), c + QPointF(w, 0));
+                p.setPen(QPen(t.ink, 1));
+                for (double x = -w; x <= w; x += 4)
+                    p.drawLine(c + QPointF(x, -2), c + QPointF(x, 2));
+                p.setBrush(t.accent);
+                p.drawRect(QRectF(c.x() - w, c.y() - 4, 9, 8));
+                drawZipRule(p, v, f);
+            } else if (f.kind == Fitting::Kind::Ring) {
+                const double r = f.size / 2 * v.scale;
+                const double out = f.at.x <= 0 ? -1 : 1;
+                p.setPen(QPen(t.muted, 3));
+                p.setBrush(Qt::NoBrush);
+                p.drawEllipse(c + QPointF(out * (r + 6), 0), r * 0.75, r);
+                say(p, c + QPointF(out > 0 ? 8 : -6, r + 16), QString("ring %1 inside").arg(doc().len(f.size)));
+            }
+        }
+    }
+
+    /// Hatches the strip along the stitch line where a fitting's centre may not lie.
+    void drawForbidden(QPainter& p, const View& v, const Piece& piece, double clearance)
+    {
+        std::vector<OffsetEdge> inner;
+        for (const auto& e : piece.edges)
+            inner.push_back({e.stitch, -clearance, -clearance});
+        QPainterPath strip = pathOf(piece.stitch(), v, true).subtracted(pathOf(offsetOutline(inner), v, true));
+        p.save();
+        p.setClipPath(strip, Qt::IntersectClip);
+        QColor c = theme().error;
+        c.setAlpha(70);
+        p.setPen(QPen(c, 1));
+        const QRectF r = strip.boundingRect();
+        for (double x = r.left() - r.height(); x < r.right(); x += 7)
+            p.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
+        p.restore();
+    }
+
+    /// Lengths that can be bought, against the window.
+    void drawZipRule(QPainter& p, const View& v, const Fitting& f)
+    {
+        const Theme& t = theme();
+        const double y = 15;
+        const QPointF from = v(f.at - Point{f.size / 2, 0}) + QPointF(0, y);
+        p.setPen(QPen(t.muted, 1));
+        p.setFont(pixelFont(10));
+        double last = -100;
+        for (const double length : stockTables().at("zip").values) {
+            if (length > doc().pattern().width)
+                break;
+            const double x = from.x() + length * v.scale;
+            p.drawLine(QPointF(x, from.y()), QPointF(x, from.y() + 5));
+            if (x - last > 24 || std::abs(length - f.size) < 0.01) {
+                p.setPen(std::abs(length - f.size) < 0.01 ? t.accent : t.muted);
+                p.drawText(QRectF(x - 20, from.y() + 5, 40, 13), Qt::AlignCenter, text(formatLengthBare(length, doc().unit())));
+                p.setPen(QPen(t.muted, 1));
+                last = x;
+            }
+        }
+        p.drawLine(from, from + QPointF(f.size * v.scale, 0));
+    }
+
+    double drawStrap(QPainter& p, const View& base, const Strap& s, double y)
+    {
+        const Theme& t = theme();
+        const auto bar = [&](double x0, double x1, double top, const QColor& c) {
+            p.setPen(QPen(t.ink, 1));
+            p.setBrush(c);
+            p.drawRect(QRectF(base({x0, top}), base({x1, top - s.width})));
+        };
+        const auto caption = [&](double x, double top, const QString& words) { say(p, base({x, top}) + QPointF(0, -5), words); };
+        caption(0, y, QString("%1, %2 wide: strip %3 long, %4 taken up at each end").arg(text(s.name), doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold)));
+        bar(0, s.cutLength, y, t.strip);
+        bar(0, s.fold, y, t.strip.darker(118));
+        bar(s.cutLength - s.fold, s.cutLength, y, t.strip.darker(118));
+        for (int i = 1; i < s.strips; ++i) {
+            const double x = s.cutLength * i / s.strips;
+            p.setPen(QPen(t.accent, 1.4, Qt::DashLine));
+            p.drawLine(base({x, y}), base({x, y - s.width}));
+        }
+        y -= s.width + 42;
+        p.setPen(QPen(t.second, 2));
+        for (const auto& [length, name] : {std::pair{s.longest, "longest, mouth to mouth"}, {s.shortest, "shortest, mouth to mouth"}}) {
+            const QPointF a = base({0, y}), b = base({length, y});
+            p.setPen(QPen(t.second, 2));
+            p.drawLine(a, b);
+            p.drawLine(a - QPointF(0, 4), a + QPointF(0, 4));
+            p.drawLine(b - QPointF(0, 4), b + QPointF(0, 4));
+            say(p, a + QPointF(6, -5), QString("%1: %2").arg(name, doc().len(length)));
+            y -= 42;
+        }
+        return y - 20;
+    }
+
+    void say(QPainter& p, QPointF at, const QString& words)
+    {
+        p.setPen(theme().ink);
+        p.setFont(pixelFont(11));
+        p.drawText(at, words);
+    }
+
+    bool press(Point q, QPointF at) override
+    {
+        if (m_drag.press(handles(), at))
+            return true;
+        for (const auto& f : faces())
+            if (f.box.contains(q))
+                doc().takePiece(f.piece->key);
+        return false;
+    }
+    void drag(Point, QPointF at) override { m_drag.move(at); }
+    void release() override { m_drag.release(); }
+    void hover(Point, QPointF at) override
+    {
+        m_drag.hover(handles(), at);
+        update();
+    }
+
+private:
+    HandleDrag m_drag;
+};
+
+} // namespace
+
+QWidget* makeFittingsStage(Document& document) { return new FittingsBench(document); }
+
+} // namespace tectonis

@@ -1,0 +1,323 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Sequence: the order of work as a list to drag, the graph of parts, the step's card, and the dry run.
+#include "bench.hpp"
+#include "qtext.hpp"
+#include "fonts.hpp"
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+#include "stages.hpp"
+#include "step_figure.hpp"
+
+#include <QDropEvent>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTextBrowser>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+/// Steps from left to right by what they wait for; links carry the parts.
+class GraphBench : public Bench {
+public:
+    explicit GraphBench(Document& document) : Bench(document, "Graph of the steps") { setMinimumHeight(150); }
+
+protected:
+    static constexpr double kW = 96, kH = 52, kGapX = 34, kGapY = 12;
+
+    struct Node {
+        std::size_t step;
+        Box box;
+    };
+
+    std::vector<Node> nodes() const
+    {
+        const Pattern& p = doc().pattern();
+        std::vector<int> depth(p.steps.size(), 0);
+        for (const auto& link : linksOf(p)) // links go forward in the proposed order
+            depth[link.after] = std::max(depth[link.after], depth[link.before] + 1);
+        std::map<int, int> lanes;
+        std::vector<Node> out;
+        for (const auto i : orderOf(doc().design(), p)) {
+            const double x = depth[i] * (kW + kGapX), y = -lanes[depth[i]]++ * (kH + kGapY);
+            out.push_back({i, {x, y - kH, x + kW, y}});
+        }
+        return out;
+    }
+
+    Box extent() const override
+    {
+        Box all;
+        for (const auto& n : nodes())
+            all.add(n.box);
+        return all;
+    }
+
+    void draw(QPainter& p, const View& v) override
+    {
+        const Theme& t = theme();
+        const Pattern& pattern = doc().pattern();
+        const auto list = nodes();
+        const auto boxOf = [&](std::size_t step) { return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box; };
+        for (const auto& link : linksOf(pattern)) {
+            const Box a = boxOf(link.before), b = boxOf(link.after);
+            const QPointF from = v({a.x1, (a.y0 + a.y1) / 2}), to = v({b.x0, (b.y0 + b.y1) / 2});
+            const bool mine = pattern.steps[link.after].id == doc().stepInHand() || pattern.steps[link.before].id == doc().stepInHand();
+            QPainterPath path(from);
+            const double bend = std::abs(to.x() - from.x()) / 2;
+            path.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
+            p.setPen(QPen(mine ? t.accent : t.line, mine ? 2 : 1.2));
+            p.setBrush(Qt::NoBrush);
+            p.drawPath(path);
+        }
+        int number = 0;
+        for (const auto& n : list) {
+            ++number;
+            const Step& s = pattern.steps[n.step];
+            const QRectF box(v({n.box.x0, n.box.y1}), v({n.box.x1, n.box.y0}));
+            const bool mine = s.id == doc().stepInHand();
+            p.setPen(QPen(mine ? t.accent : t.line, mine ? 2.2 : 1));
+            p.setBrush(t.surface);
+            p.drawRoundedRect(box, 5, 5);
+            FigureLook look = t.figureLook();
+            look.line = std::max(0.5, v.scale * 0.5);
+            if (box.height() > 26)
+                drawStepFigure(p, box.adjusted(box.width() * 0.2, 3, -3, -3), pattern, s, look);
+            p.setPen(mine ? t.accent : t.ink);
+            p.setFont(pixelFont(std::clamp(box.height() * 0.34, 8.0, 18.0), QFont::DemiBold));
+            p.drawText(box.adjusted(4, 2, 0, 0), Qt::AlignLeft | Qt::AlignTop, QString::number(number));
+        }
+    }
+
+    bool press(Point q, QPointF) override
+    {
+        for (const auto& n : nodes())
+            if (n.box.contains(q)) {
+                doc().takeStep(doc().pattern().steps[n.step].id);
+                return true;
+            }
+        return false;
+    }
+};
+
+class Figure : public QWidget {
+public:
+    explicit Figure(Document& document) : m_document(document)
+    {
+        setAccessibleName("Figure of the step");
+        connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
+        connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
+    }
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(QPen(theme().line, 1));
+        p.setBrush(theme().surface);
+        p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
+        if (const Step* s = m_document.pattern().step(m_document.stepInHand()))
+            drawStepFigure(p, QRectF(rect()).adjusted(10, 10, -10, -6), m_document.pattern(), *s, theme().figureLook());
+    }
+
+private:
+    Document& m_document;
+};
+
+/// A list whose rows can be dragged; tells the new order.
+class OrderList : public QListWidget {
+public:
+    std::function<void()> dropped;
+
+protected:
+    void dropEvent(QDropEvent* event) override
+    {
+        QListWidget::dropEvent(event);
+        if (dropped)
+            dropped();
+    }
+};
+
+class SequenceStage : public QWidget {
+public:
+    explicit SequenceStage(Document& document) : m_document(document)
+    {
+        auto* row = new QHBoxLayout(this);
+        row->setContentsMargins(6, 0, 0, 4);
+        row->setSpacing(6);
+        auto* left = new QVBoxLayout;
+        left->setSpacing(4);
+        m_list = new OrderList;
+        m_list->setObjectName("steps");
+        m_list->setAccessibleName("Steps in order; drag one, or use Earlier and Later");
+        m_list->setFixedWidth(272);
+        m_list->setDragDropMode(QAbstractItemView::InternalMove);
+        m_list->setWordWrap(true);
+        m_list->setSpacing(1);
+        m_list->dropped = [this] { QMetaObject::invokeMethod(this, [this] { reordered(); }, Qt::QueuedConnection); };
+        left->addWidget(m_list, 1);
+        auto* moves = new QHBoxLayout;
+        auto* up = new QPushButton("Earlier"), *down = new QPushButton("Later"), *proposed = new QPushButton("As proposed");
+        for (auto* b : {up, down, proposed})
+            moves->addWidget(b);
+        left->addLayout(moves);
+        row->addLayout(left);
+        auto* right = new QVBoxLayout;
+        right->setSpacing(4);
+        right->addWidget(new GraphBench(document), 6);
+        auto* dry = new QHBoxLayout;
+        m_play = new QPushButton("Dry run");
+        m_play->setCheckable(true);
+        m_play->setObjectName("dryRun");
+        auto* back = new QPushButton("◂ Step"), *on = new QPushButton("Step ▸");
+        m_state = new QLabel;
+        m_state->setObjectName("dryState");
+        m_state->setWordWrap(true);
+        dry->addWidget(m_play);
+        dry->addWidget(back);
+        dry->addWidget(on);
+        dry->addWidget(m_state, 1);
+        right->addLayout(dry);
+        auto* card = new QHBoxLayout;
+        m_figure = new Figure(document);
+        m_card = new QTextBrowser;
+        m_card->setObjectName("stepCard");
+        m_card->setAccessibleName("Step card");
+        card->addWidget(m_figure, 4);
+        card->addWidget(m_card, 6);
+        right->addLayout(card, 5);
+        row->addLayout(right, 1);
+
+        connect(m_list, &QListWidget::currentRowChanged, this, [this](int r) {
+            if (!m_filling && r >= 0)
+                m_document.takeStep(m_list->item(r)->data(Qt::UserRole).toString().toStdString());
+        });
+        connect(up, &QPushButton::clicked, this, [this] { move(-1); });
+        connect(down, &QPushButton::clicked, this, [this] { move(1); });
+        connect(proposed, &QPushButton::clicked, this, [this] { m_document.edit("Order as proposed", [](Design& d) { d.stepOrder.clear(); }); });
+        connect(back, &QPushButton::clicked, this, [this] { go(-1); });
+        connect(on, &QPushButton::clicked, this, [this] { go(1); });
+        m_timer.setInterval(1400);
+        connect(&m_timer, &QTimer::timeout, this, [this] {
+            if (m_list->currentRow() + 1 >= m_list->count())
+                m_play->setChecked(false);
+            else
+                go(1);
+        });
+        connect(m_play, &QPushButton::toggled, this, [this](bool on) {
+            if (on && m_list->currentRow() + 1 >= m_list->count())
+                m_list->setCurrentRow(0);
+            on ? m_timer.start() : m_timer.stop();
+        });
+        connect(&document, &Document::changed, this, &SequenceStage::fill);
+        connect(&document, &Document::viewChanged, this, &SequenceStage::fill);
+        fill();
+    }
+
+private:
+    void go(int by) { m_list->setCurrentRow(std::clamp(m_list->currentRow() + by, 0, m_list->count() - 1)); }
+
+    void fill()
+    {
+        m_filling = true;
+        const Pattern& p = m_document.pattern();
+        const auto order = orderOf(m_document.design(), p);
+        const auto states = dryRun(p, order);
+        m_list->clear();
+        int current = 0;
+        double minutes = 0;
+        for (std::size_t i = 0; i < order.size(); ++i) {
+            const Step& s = p.steps[order[i]];
+            auto* item = new QListWidgetItem(QString("%1  %2").arg(i + 1).arg(text(s.title)), m_list);
+            item->setData(Qt::UserRole, text(s.id));
+            item->setToolTip(text(s.phase));
+            if (!states[i].problems.empty()) {
+                item->setForeground(theme().error);
+                item->setToolTip(text(states[i].problems.front()));
+            }
+            if (s.id == m_document.stepInHand())
+                current = int(i);
+            minutes += s.minutes;
+        }
+        m_list->setCurrentRow(current);
+        if (!order.empty())
+            showCard(p.steps[order[std::size_t(current)]], states[std::size_t(current)], minutes);
+        m_filling = false;
+    }
+
+    void showCard(const Step& s, const DryState& state, double minutes)
+    {
+        const Theme& t = theme();
+        QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p style='margin:0 0 6px 0'>%4</p>").arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(), text(s.text).toHtmlEscaped());
+        QStringList facts;
+        if (!s.tool.empty())
+            facts << text(s.tool);
+        if (!s.stitch.empty())
+            facts << text(s.stitch);
+        if (s.allowance > 0)
+            facts << "allowance " + m_document.len(s.allowance);
+        facts << QString("%1 min of %2 min in all").arg(s.minutes, 0, 'f', 1).arg(minutes, 0, 'f', 0);
+        html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>").arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
+        if (!s.check.empty())
+            html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check).toHtmlEscaped() + "</p>";
+        for (const auto& c : s.cautions)
+            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Caution:</b> %2</p>").arg(t.warning.name(), text(c).toHtmlEscaped());
+        for (const auto& problem : state.problems)
+            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Forbidden order:</b> %2</p>").arg(t.error.name(), text(problem).toHtmlEscaped());
+        m_card->setHtml(html);
+        QStringList parts;
+        for (const auto& part : state.parts) {
+            const Piece* piece = m_document.pattern().piece(part);
+            parts << (piece ? text(piece->code) : text(part));
+        }
+        m_state->setText(QString("On the table: %1.   Opening: %2.   Zip: %3.   Interlinings on: %4").arg(parts.join(", "), state.opening.empty() ? "none yet" : text(state.opening), state.zip.empty() ? "not in yet" : text(state.zip)).arg(state.layers.size()));
+    }
+
+    void move(int by)
+    {
+        const int from = m_list->currentRow(), to = from + by;
+        if (from < 0 || to < 0 || to >= m_list->count())
+            return;
+        std::vector<std::string> ids = idsInList();
+        std::swap(ids[std::size_t(from)], ids[std::size_t(to)]);
+        take(ids);
+    }
+
+    void reordered() { take(idsInList()); }
+
+    std::vector<std::string> idsInList() const
+    {
+        std::vector<std::string> ids;
+        for (int i = 0; i < m_list->count(); ++i)
+            ids.push_back(m_list->item(i)->data(Qt::UserRole).toString().toStdString());
+        return ids;
+    }
+
+    void take(const std::vector<std::string>& ids)
+    {
+        m_document.edit("Order of steps", [&](Design& d) { d.stepOrder = ids; });
+        fill();
+    }
+
+    Document& m_document;
+    OrderList* m_list;
+    Figure* m_figure;
+    QTextBrowser* m_card;
+    QLabel* m_state;
+    QPushButton* m_play;
+    QTimer m_timer;
+    bool m_filling = false;
+};
+
+} // namespace
+
+QWidget* makeSequenceStage(Document& document) { return new SequenceStage(document); }
+
+} // namespace tectonis

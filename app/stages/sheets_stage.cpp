@@ -1,0 +1,346 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Sheets: the page map, each page as printed, what a wrong printer scale does, and the exports.
+#include "booklet_pdf.hpp"
+#include "qtext.hpp"
+#include "fonts.hpp"
+#include "formats/design_file.hpp"
+#include "formats/measure_json.hpp"
+#include "formats/svg.hpp"
+#include "sheet_pdf.hpp"
+#include "stages.hpp"
+#include "theme.hpp"
+#include "units/error.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMouseEvent>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <atomic>
+#include <cmath>
+#include <filesystem>
+#include <thread>
+
+namespace tectonis {
+namespace {
+
+/// Which sizes and paper; the plan that follows; which page is looked at (0: the cover).
+struct Choice {
+    SheetPlan plan;
+    std::vector<const Pattern*> patterns;
+    std::size_t page = 0;
+};
+
+class MapView : public QWidget {
+public:
+    MapView(Choice& choice, std::function<void()> changed) : m_choice(choice), m_changed(std::move(changed))
+    {
+        setAccessibleName("Page map");
+        setMinimumWidth(200);
+    }
+
+protected:
+    QRectF target() const { return QRectF(rect()).adjusted(8, 8, -8, -8); }
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.fillRect(rect(), theme().bench);
+        drawPageMap(p, target(), m_choice.plan, m_choice.patterns, theme().dark, int(m_choice.page) - 1);
+    }
+    void mousePressEvent(QMouseEvent* event) override
+    {
+        for (std::size_t i = 0; i < m_choice.plan.pages.size(); ++i)
+            if (pageOnMap(target(), m_choice.plan, i).contains(event->position()))
+                m_choice.page = i + 1;
+        m_changed();
+    }
+
+private:
+    Choice& m_choice;
+    std::function<void()> m_changed;
+};
+
+class PageView : public QWidget {
+public:
+    PageView(Document& document, Choice& choice) : m_document(document), m_choice(choice) { setAccessibleName("Page as printed"); }
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.fillRect(rect(), theme().bench);
+        const Paper& paper = m_choice.plan.paper;
+        const double scale = std::min((width() - 24) / paper.width, (height() - 24) / paper.height);
+        const QRectF sheet((width() - paper.width * scale) / 2, (height() - paper.height * scale) / 2, paper.width * scale, paper.height * scale);
+        p.setPen(QPen(theme().line, 1));
+        p.setBrush(Qt::white);
+        p.drawRect(sheet);
+        p.save();
+        p.setClipRect(sheet);
+        p.translate(sheet.topLeft());
+        if (m_choice.page == 0)
+            drawCover(p, scale, m_choice.plan, m_choice.patterns, m_document.design());
+        else
+            drawPage(p, scale, m_choice.plan, m_choice.plan.pages[m_choice.page - 1], m_choice.patterns, m_document.design());
+        p.restore();
+    }
+
+private:
+    Document& m_document;
+    Choice& m_choice;
+};
+
+class SheetsStage : public QWidget {
+public:
+    explicit SheetsStage(Document& document) : m_document(document)
+    {
+        auto* row = new QHBoxLayout(this);
+        row->setContentsMargins(0, 0, 0, 4);
+        row->setSpacing(4);
+        m_map = new MapView(m_choice, [this] { show(); });
+        m_page = new PageView(document, m_choice);
+        row->addWidget(m_map, 5);
+        row->addWidget(m_page, 6);
+        auto* side = new QVBoxLayout;
+        side->setContentsMargins(6, 4, 6, 0);
+        m_paper = new QComboBox;
+        m_paper->setObjectName("paper");
+        m_paper->setAccessibleName("Paper");
+        for (const auto& p : papers())
+            m_paper->addItem(text(p.name));
+        connect(m_paper, &QComboBox::currentIndexChanged, this, &SheetsStage::plan);
+        side->addWidget(heading("Paper and sizes"));
+        side->addWidget(m_paper);
+        m_sizesBox = new QVBoxLayout;
+        side->addLayout(m_sizesBox);
+        m_count = new QLabel;
+        m_count->setObjectName("pageCount");
+        m_count->setWordWrap(true);
+        side->addWidget(m_count);
+        auto* turn = new QHBoxLayout;
+        auto* back = new QPushButton("◂"), *on = new QPushButton("▸");
+        back->setAccessibleName("Page before");
+        on->setAccessibleName("Next page");
+        m_name = new QLabel;
+        m_name->setAlignment(Qt::AlignCenter);
+        turn->addWidget(back);
+        turn->addWidget(m_name, 1);
+        turn->addWidget(on);
+        side->addLayout(turn);
+        connect(back, &QPushButton::clicked, this, [this] { turnTo(-1); });
+        connect(on, &QPushButton::clicked, this, [this] { turnTo(1); });
+        side->addSpacing(6);
+        side->addWidget(heading("What if the printer scales?"));
+        m_scale = new QDoubleSpinBox;
+        m_scale->setRange(80, 120);
+        m_scale->setValue(97);
+        m_scale->setSuffix(" %");
+        m_scale->setAccessibleName("Printer scale");
+        side->addWidget(m_scale);
+        m_effect = new QLabel;
+        m_effect->setObjectName("scaleEffect");
+        m_effect->setWordWrap(true);
+        side->addWidget(m_effect);
+        connect(m_scale, &QDoubleSpinBox::valueChanged, this, &SheetsStage::effect);
+        side->addSpacing(6);
+        side->addWidget(heading("Write"));
+        for (const auto& [label, what] : {std::pair{"Sheets, PDF…", "sheets"}, {"Booklet, PDF…", "booklet"}, {"Pieces, SVG…", "pieces"}, {"Cut list, text…", "cutlist"}}) {
+            auto* b = new QPushButton(label);
+            b->setObjectName(QString("write.") + what);
+            const QString kind = what;
+            connect(b, &QPushButton::clicked, this, [this, kind] { ask(kind); });
+            side->addWidget(b);
+        }
+        m_progress = new QProgressBar;
+        m_progress->hide();
+        m_stop = new QPushButton("Stop");
+        m_stop->hide();
+        connect(m_stop, &QPushButton::clicked, this, [this] { m_cancel = true; });
+        m_said = new QLabel;
+        m_said->setObjectName("exportSaid");
+        m_said->setWordWrap(true);
+        side->addWidget(m_progress);
+        side->addWidget(m_stop);
+        side->addWidget(m_said);
+        side->addStretch(1);
+        auto* holder = new QWidget;
+        holder->setLayout(side);
+        holder->setFixedWidth(206);
+        row->addWidget(holder);
+        connect(&document, &Document::changed, this, &SheetsStage::plan);
+        connect(&document, &Document::viewChanged, this, &SheetsStage::plan);
+        plan();
+    }
+
+    ~SheetsStage() override
+    {
+        m_cancel = true;
+        if (m_worker.joinable())
+            m_worker.join();
+    }
+
+private:
+    static QLabel* heading(const QString& s)
+    {
+        auto* label = new QLabel(s);
+        label->setFont(pixelFont(13, QFont::DemiBold));
+        return label;
+    }
+
+    std::vector<std::string> chosenSizes() const
+    {
+        std::vector<std::string> out;
+        for (const auto* box : m_boxes)
+            if (box->isChecked())
+                out.push_back(box->property("size").toString().toStdString());
+        return out;
+    }
+
+    void plan()
+    {
+        QStringList names;
+        for (const auto& s : m_document.design().sizes)
+            names << text(s);
+        if (names != m_names) {
+            m_names = names;
+            for (auto* b : m_boxes)
+                delete b;
+            m_boxes.clear();
+            for (const auto& n : names) {
+                auto* b = new QCheckBox("Size " + n);
+                b->setProperty("size", n);
+                b->setChecked(n == text(m_document.design().baseSize));
+                connect(b, &QCheckBox::toggled, this, &SheetsStage::plan);
+                m_boxes.push_back(b);
+                m_sizesBox->addWidget(b);
+            }
+        }
+        m_choice.patterns.clear();
+        const auto sizes = chosenSizes();
+        for (const auto& p : m_document.patterns())
+            if (std::find(sizes.begin(), sizes.end(), p.size) != sizes.end())
+                m_choice.patterns.push_back(&p);
+        if (m_choice.patterns.empty())
+            m_choice.patterns.push_back(&m_document.pattern());
+        m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()));
+        m_choice.page = std::min(m_choice.page, m_choice.plan.pages.size());
+        const Paper& paper = m_choice.plan.paper;
+        m_count->setText(QString("%1 pages and a cover, %2 × %3 mm, %4 mm shared").arg(m_choice.plan.pages.size()).arg(paper.width).arg(paper.height).arg(m_choice.plan.overlap));
+        effect();
+        show();
+    }
+
+    void show()
+    {
+        m_name->setText(m_choice.page == 0 ? QString("Cover") : "Page " + text(m_choice.plan.pages[m_choice.page - 1].name));
+        m_map->update();
+        m_page->update();
+    }
+
+    void turnTo(int by)
+    {
+        const auto n = m_choice.plan.pages.size() + 1;
+        m_choice.page = (m_choice.page + n + std::size_t(by)) % n;
+        show();
+    }
+
+    void effect()
+    {
+        const ScaleError e = scaleError(m_document.pattern(), m_scale->value());
+        const bool bad = std::abs(e.on100) > 0.5;
+        m_effect->setText(QString("The 100 mm square prints as %1. %2 (%3) comes out %4 %5. %6")
+                              .arg(m_document.len(100 + e.on100), text(e.seam), m_document.len(e.longestSeam), m_document.len(std::abs(e.onSeam)), e.onSeam < 0 ? "short" : "long",
+                                   bad ? "Rings, zips and things to carry will not fit: print again at 100 %." : "Within 0.5 mm on 100: fine."));
+        m_effect->setStyleSheet(QString("color:%1").arg((bad ? theme().error : theme().ink).name()));
+    }
+
+    void ask(const QString& what)
+    {
+        if (m_worker.joinable() && m_running)
+            return;
+        const QString base = m_document.fileName().isEmpty() ? QString("pattern") : QFileInfo(m_document.fileName()).completeBaseName();
+        const QString file = what == "pieces" ? QFileDialog::getExistingDirectory(this, "Folder for the pieces")
+                                              : QFileDialog::getSaveFileName(this, "Write", base + "-" + what + (what == "cutlist" ? ".txt" : ".pdf"));
+        if (!file.isEmpty())
+            write(what, file);
+    }
+
+    /// Works on copies, off the window's thread.
+    void write(const QString& what, const QString& file)
+    {
+        if (m_worker.joinable())
+            m_worker.join();
+        std::vector<Pattern> copies;
+        for (const auto* p : m_choice.patterns)
+            copies.push_back(*p);
+        m_cancel = false;
+        m_running = true;
+        m_progress->setRange(0, 0);
+        m_progress->show();
+        m_stop->show();
+        m_said->setText("Writing…");
+        const Paper paper = m_choice.plan.paper;
+        m_worker = std::thread([this, what, file, paper, design = m_document.design(), copies = std::move(copies)] {
+            QString said;
+            try {
+                std::vector<const Pattern*> list;
+                for (const auto& p : copies)
+                    list.push_back(&p);
+                const Progress progress = [this](int done, int total) {
+                    QMetaObject::invokeMethod(this, [this, done, total] { m_progress->setRange(0, total), m_progress->setValue(done); }, Qt::QueuedConnection);
+                    return !m_cancel;
+                };
+                const std::filesystem::path path = file.toStdString();
+                if (what == "pieces") {
+                    for (const auto& p : copies)
+                        for (const auto& piece : p.pieces)
+                            writeWhole(path / (piece.code + "-" + p.size + ".svg"), pieceSvg(p, piece, design.name));
+                } else if (what == "cutlist")
+                    writeWhole(path, cutListText(design, copies));
+                else {
+                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, progress) : bookletPdf(design, list, paper, progress);
+                    if (!pdf.isEmpty())
+                        writeWhole(path, pdf.toStdString());
+                }
+                said = m_cancel ? QString("Stopped; nothing was written.") : "Written: " + QFileInfo(file).fileName();
+            } catch (const std::exception& e) {
+                said = e.what();
+            }
+            QMetaObject::invokeMethod(this, [this, said] {
+                m_running = false;
+                m_progress->hide();
+                m_stop->hide();
+                m_said->setText(said);
+            }, Qt::QueuedConnection);
+        });
+    }
+
+    Document& m_document;
+    Choice m_choice;
+    MapView* m_map;
+    PageView* m_page;
+    QComboBox* m_paper;
+    QVBoxLayout* m_sizesBox;
+    std::vector<QCheckBox*> m_boxes;
+    QStringList m_names;
+    QLabel *m_count, *m_name, *m_effect, *m_said;
+    QDoubleSpinBox* m_scale;
+    QProgressBar* m_progress;
+    QPushButton* m_stop;
+    std::thread m_worker;
+    std::atomic<bool> m_cancel = false, m_running = false;
+};
+
+} // namespace
+
+QWidget* makeSheetsStage(Document& document) { return new SheetsStage(document); }
+
+} // namespace tectonis

@@ -1,0 +1,264 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Sizes: nested outlines at an anchor, every dimension's rule and values, snags per size.
+#include "bench.hpp"
+#include "qtext.hpp"
+#include "fonts.hpp"
+#include "sizes/stock.hpp"
+#include "stages.hpp"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+class NestBench : public Bench {
+public:
+    explicit NestBench(Document& document) : Bench(document, "Nested sizes of the piece in hand") {}
+    int anchor = 0; ///< 0 centre bottom, 1 centre top, 2 lower left, 3 middle
+
+protected:
+    Placement placed(const Piece& piece) const
+    {
+        const Box b = boundsOf(piece.stitch());
+        switch (anchor) {
+        case 1: return {-b.centre().x, -b.y1};
+        case 2: return {-b.x0, -b.y0};
+        case 3: return {-b.centre().x, -b.centre().y};
+        default: return {-b.centre().x, -b.y0};
+        }
+    }
+
+    Box extent() const override
+    {
+        Box all;
+        for (const auto& p : doc().patterns())
+            if (const Piece* piece = p.piece(doc().pieceInHand())) {
+                const Placement at = placed(*piece);
+                const Box b = boundsOf(piece->cut);
+                all.add(at({b.x0, b.y0}));
+                all.add(at({b.x1, b.y1}));
+            }
+        if (all.empty())
+            all.add(Point{}), all.add(Point{100, 100});
+        return all;
+    }
+
+    void draw(QPainter& p, const View& base) override
+    {
+        const Theme& t = theme();
+        for (std::size_t k = doc().patterns().size(); k-- > 0;) {
+            const Pattern& pattern = doc().patterns()[k];
+            const Piece* piece = pattern.piece(doc().pieceInHand());
+            if (!piece)
+                continue;
+            View v = base;
+            v.placement = placed(*piece);
+            const bool shown = k == doc().size();
+            p.setPen(Qt::NoPen);
+            QColor card = t.groupColor(piece->group);
+            card.setAlpha(shown ? 255 : 150);
+            p.setBrush(card);
+            p.drawPath(pathOf(piece->cut, v, true));
+        }
+        double y = 20;
+        for (std::size_t k = 0; k < doc().patterns().size(); ++k) {
+            const Piece* piece = doc().patterns()[k].piece(doc().pieceInHand());
+            if (!piece)
+                continue;
+            View v = base;
+            v.placement = placed(*piece);
+            const SizeLook size = sizeLook(k, t.dark);
+            QPen pen(size.color, k == doc().size() ? 2.4 : 1.5);
+            if (!size.dash.isEmpty())
+                pen.setDashPattern(size.dash);
+            p.setPen(pen);
+            p.setBrush(Qt::NoBrush);
+            p.drawPath(pathOf(piece->cut, v, true));
+            QPen thin(size.color, 0.8);
+            thin.setDashPattern({2, 3});
+            p.setPen(thin);
+            p.drawPath(pathOf(piece->stitch(), v, true));
+            const Box b = boundsOf(piece->cut);
+            p.setPen(pen);
+            p.drawLine(QPointF(14, y - 4), QPointF(54, y - 4));
+            p.setPen(size.color);
+            p.setFont(pixelFont(12, QFont::DemiBold));
+            p.drawText(QPointF(62, y), QString("%1   cut %2 × %3").arg(text(doc().patterns()[k].size), doc().len(b.width()), doc().len(b.height())));
+            y += 18;
+        }
+        p.setPen(QPen(t.accent, 1.4));
+        const QPointF o = base({0, 0});
+        p.drawLine(o - QPointF(7, 0), o + QPointF(7, 0));
+        p.drawLine(o - QPointF(0, 7), o + QPointF(0, 7));
+    }
+};
+
+class SizesStage : public QWidget {
+public:
+    explicit SizesStage(Document& document) : m_document(document)
+    {
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(0, 0, 0, 4);
+        column->setSpacing(4);
+        m_nest = new NestBench(document);
+        column->addWidget(m_nest, 5);
+        auto* bar = new QHBoxLayout;
+        bar->setContentsMargins(8, 0, 8, 0);
+        auto* anchor = new QComboBox;
+        anchor->setAccessibleName("Anchor of the nested outlines");
+        anchor->addItems({"Nest at centre bottom", "Nest at centre top", "Nest at lower left", "Nest at the middle"});
+        connect(anchor, &QComboBox::activated, this, [this](int i) {
+            m_nest->anchor = i;
+            m_nest->update();
+        });
+        m_sizes = new QLineEdit;
+        m_sizes->setAccessibleName("Sizes, the base size marked with a star");
+        m_sizes->setToolTip("Names from small to large; a star marks the base size: S M* L");
+        m_sizes->setFixedWidth(150);
+        connect(m_sizes, &QLineEdit::editingFinished, this, &SizesStage::sizesTyped);
+        auto* hint = new QLabel("Rules: hold, follow, step 20, ratio 1.08, stock zip. A value typed under a size is that size's own.");
+        bar->addWidget(anchor);
+        bar->addWidget(new QLabel("Sizes"));
+        bar->addWidget(m_sizes);
+        bar->addWidget(hint, 1);
+        column->addLayout(bar);
+        m_table = new QTableWidget;
+        m_table->setObjectName("sizes");
+        m_table->setAccessibleName("Dimensions in every size");
+        m_table->verticalHeader()->hide();
+        m_table->verticalHeader()->setDefaultSectionSize(25);
+        column->addWidget(m_table, 5);
+        connect(m_table, &QTableWidget::cellChanged, this, &SizesStage::typed);
+        connect(&document, &Document::changed, this, &SizesStage::fill);
+        connect(&document, &Document::viewChanged, this, &SizesStage::fill);
+        fill();
+    }
+
+private:
+    static constexpr int kFirstSize = 3;
+
+    void fill()
+    {
+        m_filling = true;
+        const Design& d = m_document.design();
+        QStringList names, headers{"Dimension", "Value or formula", "Size rule"};
+        for (const auto& s : d.sizes) {
+            names << text(s) + (s == d.baseSize ? "*" : "");
+            headers << text(s) + (s == d.baseSize ? " (base)" : "");
+        }
+        m_sizes->setText(names.join(" "));
+        m_table->setColumnCount(int(headers.size()));
+        m_table->setHorizontalHeaderLabels(headers);
+        m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
+        m_table->setColumnWidth(0, 210);
+        m_table->setColumnWidth(1, 210);
+        m_table->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+        const auto& dims = m_document.spec().dimensions;
+        m_table->setRowCount(int(dims.size()) + 1);
+        // First row: snags per size.
+        const auto put = [&](int r, int c, const QString& s, bool editable, const QColor& color) {
+            auto* item = new QTableWidgetItem(s);
+            item->setForeground(color);
+            if (!editable)
+                item->setFlags(Qt::ItemIsEnabled);
+            if (c >= kFirstSize)
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            m_table->setItem(r, c, item);
+            return item;
+        };
+        put(0, 0, "Snags", false, theme().ink)->setFont(pixelFont(13, QFont::DemiBold));
+        put(0, 1, "", false, theme().ink);
+        put(0, 2, "", false, theme().ink);
+        for (std::size_t k = 0; k < d.sizes.size(); ++k) {
+            int errors = 0, others = 0;
+            for (const auto& f : m_document.findings())
+                if (f.size == d.sizes[k])
+                    ++(f.severity == Severity::Error ? errors : others);
+            put(0, kFirstSize + int(k), errors + others == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(errors).arg(others), false, errors ? theme().error : others ? theme().warning : theme().ink);
+            m_table->setColumnWidth(kFirstSize + int(k), d.sizes.size() > 4 ? 84 : 128);
+        }
+        for (std::size_t i = 0; i < dims.size(); ++i) {
+            const Dimension& dim = d.dimensions.at(dims[i].name);
+            const int r = int(i) + 1;
+            const bool count = dims[i].quantity == DimensionSpec::Quantity::Count;
+            put(r, 0, text(dims[i].label), false, theme().ink)->setToolTip(text(dims[i].meaning));
+            put(r, 1, isFormula(dim.value) || count ? text(dim.value) : m_document.len(parseLength(dim.value)), true, isFormula(dim.value) ? theme().second : theme().ink);
+            put(r, 2, text(ruleText(dim.rule)), true, theme().ink);
+            for (std::size_t k = 0; k < d.sizes.size(); ++k) {
+                const double v = m_document.patterns()[k].values.at(dims[i].name);
+                const bool own = dim.bySize.contains(d.sizes[k]);
+                auto* item = put(r, kFirstSize + int(k), count ? text(formatNumber(v)) : m_document.len(v), true, own ? theme().accent : theme().ink);
+                const Derivation how = derivationOf(d, m_document.spec(), m_document.patterns()[k].values, dims[i].name, k);
+                item->setToolTip(text(how.formula));
+                if (dim.rule.kind == SizeRule::Kind::Stock && !own) {
+                    item->setFont(pixelFont(13, QFont::DemiBold));
+                    item->setToolTip(item->toolTip() + "\nsnapped to what can be bought");
+                }
+            }
+        }
+        m_filling = false;
+    }
+
+    void typed(int r, int c)
+    {
+        if (m_filling || r < 1)
+            return;
+        const std::string name = m_document.spec().dimensions[std::size_t(r) - 1].name, value = m_table->item(r, c)->text().trimmed().toStdString();
+        const QString what = m_table->item(r, 0)->text() + " to " + text(value);
+        const Design& d = m_document.design();
+        if (c == 1)
+            m_document.edit(what, [&](Design& next) { setDimension(next, name, value, {}, m_document.unit()); });
+        else if (c == 2)
+            m_document.edit(what, [&](Design& next) { setRule(next, name, parseRule(value)); });
+        else if (c >= kFirstSize) {
+            const std::string size = d.sizes[std::size_t(c - kFirstSize)];
+            m_document.edit(what + ", size " + text(size), [&](Design& next) {
+                if (value.empty())
+                    clearOwnValue(next, name, size);
+                else
+                    setDimension(next, name, value, size, m_document.unit());
+            });
+        }
+        QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection); // shows what stands if the value was refused
+    }
+
+    void sizesTyped()
+    {
+        std::vector<std::string> names;
+        std::string base;
+        for (QString s : m_sizes->text().split(' ', Qt::SkipEmptyParts)) {
+            const bool star = s.endsWith('*');
+            if (star)
+                s.chop(1);
+            names.push_back(s.toStdString());
+            if (star)
+                base = s.toStdString();
+        }
+        if (base.empty() && !names.empty())
+            base = std::find(names.begin(), names.end(), m_document.design().baseSize) != names.end() ? m_document.design().baseSize : names.front();
+        if (names != m_document.design().sizes || base != m_document.design().baseSize)
+            m_document.edit("Sizes: " + m_sizes->text(), [&](Design& d) { setSizes(d, names, base); });
+        fill();
+    }
+
+    Document& m_document;
+    NestBench* m_nest;
+    QTableWidget* m_table;
+    QLineEdit* m_sizes;
+    bool m_filling = false;
+};
+
+} // namespace
+
+QWidget* makeSizesStage(Document& document) { return new SizesStage(document); }
+
+} // namespace tectonis

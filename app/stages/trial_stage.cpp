@@ -1,0 +1,229 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Trial: predicted beside measured, minutes, revisions in words, cost.
+#include "cutting/cut_list.hpp"
+#include "qtext.hpp"
+#include "fonts.hpp"
+#include "stages.hpp"
+#include "theme.hpp"
+
+#include <QDate>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+/// What a trial measures: its place in the record, and what the pattern predicts.
+struct Measure {
+    const char* name;
+    double Trial::* value;
+    double (*predicted)(const Pattern&);
+    bool minutes = false;
+};
+
+const std::vector<Measure>& measures()
+{
+    static const std::vector<Measure> all{{"Finished width", &Trial::width, [](const Pattern& p) { return p.width; }},
+                                          {"Finished height", &Trial::height, [](const Pattern& p) { return p.height; }},
+                                          {"Finished depth", &Trial::depth, [](const Pattern& p) { return p.depth; }},
+                                          {"Strap, longest", &Trial::strapLongest, [](const Pattern& p) { return p.straps.empty() ? 0.0 : p.straps.front().longest; }},
+                                          {"Zip opening", &Trial::zipOpening, [](const Pattern& p) { return p.zips.empty() ? 0.0 : p.zips.front().nominal; }},
+                                          {"Minutes", &Trial::minutes,
+                                           [](const Pattern& p) {
+                                               double sum = 0;
+                                               for (const auto& s : p.steps)
+                                                   sum += s.minutes;
+                                               return sum;
+                                           },
+                                           true}};
+    return all;
+}
+
+class TrialStage : public QWidget {
+public:
+    explicit TrialStage(Document& document) : m_document(document)
+    {
+        auto* column = new QVBoxLayout(this);
+        column->setContentsMargins(10, 4, 10, 4);
+        column->setSpacing(6);
+        auto* bar = new QHBoxLayout;
+        bar->addWidget(heading("Predicted beside measured"));
+        bar->addStretch(1);
+        auto* add = new QPushButton("New trial of this size");
+        add->setObjectName("newTrial");
+        auto* drop = new QPushButton("Remove trial");
+        bar->addWidget(add);
+        bar->addWidget(drop);
+        column->addLayout(bar);
+        m_table = new QTableWidget;
+        m_table->setObjectName("trials");
+        m_table->setAccessibleName("Predicted and measured");
+        m_table->verticalHeader()->setDefaultSectionSize(28);
+        m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+        column->addWidget(m_table, 5);
+        auto* low = new QHBoxLayout;
+        auto* revisions = new QVBoxLayout;
+        revisions->addWidget(heading("Revisions, in words"));
+        m_revisions = new QTableWidget(0, 2);
+        m_revisions->setAccessibleName("Revisions");
+        m_revisions->setHorizontalHeaderLabels({"Date", "What changed, for those who have the pattern"});
+        m_revisions->verticalHeader()->hide();
+        m_revisions->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
+        m_revisions->setEditTriggers(QAbstractItemView::NoEditTriggers);
+        revisions->addWidget(m_revisions, 1);
+        auto* note = new QHBoxLayout;
+        m_note = new QLineEdit;
+        m_note->setPlaceholderText("Front pocket 6 mm taller in all sizes");
+        m_note->setAccessibleName("New revision note");
+        auto* write = new QPushButton("Note it");
+        note->addWidget(m_note, 1);
+        note->addWidget(write);
+        revisions->addLayout(note);
+        low->addLayout(revisions, 3);
+        auto* cost = new QVBoxLayout;
+        cost->addWidget(heading("Cost of one bag"));
+        m_cost = new QLabel;
+        m_cost->setObjectName("cost");
+        m_cost->setTextFormat(Qt::RichText);
+        m_cost->setAlignment(Qt::AlignTop);
+        cost->addWidget(m_cost, 1);
+        low->addLayout(cost, 2);
+        column->addLayout(low, 4);
+        connect(add, &QPushButton::clicked, this, [this] {
+            const std::string size = m_document.pattern().size, date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+            m_document.edit("New trial", [&](Design& d) { d.trials.push_back({date, size}); });
+        });
+        connect(drop, &QPushButton::clicked, this, [this] {
+            const int i = m_table->currentColumn() - 1;
+            if (i >= 0 && i < int(m_document.design().trials.size()))
+                m_document.edit("Remove a trial", [i](Design& d) { d.trials.erase(d.trials.begin() + i); });
+        });
+        const auto noteIt = [this] {
+            const std::string words = m_note->text().trimmed().toStdString(), date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+            if (!words.empty() && m_document.edit("Revision note", [&](Design& d) { d.revisions.push_back({date, words}); }))
+                m_note->clear();
+        };
+        connect(write, &QPushButton::clicked, this, noteIt);
+        connect(m_note, &QLineEdit::returnPressed, this, noteIt);
+        connect(m_table, &QTableWidget::cellChanged, this, &TrialStage::typed);
+        connect(&document, &Document::changed, this, &TrialStage::fill);
+        connect(&document, &Document::viewChanged, this, &TrialStage::fill);
+        fill();
+    }
+
+private:
+    static QLabel* heading(const QString& s)
+    {
+        auto* label = new QLabel(s);
+        label->setFont(pixelFont(14, QFont::DemiBold));
+        return label;
+    }
+
+    QString shown(const Measure& m, double v) const { return m.minutes ? QString::number(v, 'f', 0) + " min" : m_document.len(v); }
+
+    const Pattern& patternOf(const std::string& size) const
+    {
+        for (const auto& p : m_document.patterns())
+            if (p.size == size)
+                return p;
+        return m_document.pattern();
+    }
+
+    void fill()
+    {
+        m_filling = true;
+        const auto& trials = m_document.design().trials;
+        const int rows = int(measures().size()) + 1;
+        m_table->setRowCount(rows);
+        m_table->setColumnCount(int(trials.size()) + 1);
+        QStringList columns{QString("Predicted, size %1").arg(text(m_document.pattern().size))}, names;
+        for (const auto& t : trials)
+            columns << QString("Trial %1, size %2").arg(text(t.date), text(t.size));
+        for (const auto& m : measures())
+            names << m.name;
+        names << "Note";
+        m_table->setHorizontalHeaderLabels(columns);
+        m_table->setVerticalHeaderLabels(names);
+        for (int r = 0; r < rows; ++r) {
+            auto* fixed = new QTableWidgetItem(r + 1 == rows ? QString() : shown(measures()[std::size_t(r)], measures()[std::size_t(r)].predicted(m_document.pattern())));
+            fixed->setFlags(Qt::ItemIsEnabled);
+            m_table->setItem(r, 0, fixed);
+            for (std::size_t k = 0; k < trials.size(); ++k) {
+                QString s;
+                bool off = false;
+                if (r + 1 == rows)
+                    s = text(trials[k].note);
+                else {
+                    const Measure& m = measures()[std::size_t(r)];
+                    const double v = trials[k].*m.value, predicted = m.predicted(patternOf(trials[k].size));
+                    if (v > 0) {
+                        const double difference = v - predicted;
+                        off = !m.minutes && std::abs(difference) > 3; // mm: more than sewing explains (common practice, no source)
+                        s = QString("%1   (%2%3)").arg(shown(m, v), difference < 0 ? "−" : "+", shown(m, std::abs(difference)));
+                    } else
+                        s = "type what was measured";
+                }
+                auto* item = new QTableWidgetItem(s);
+                item->setForeground(off ? theme().error : s.startsWith("type") ? theme().muted : theme().ink);
+                m_table->setItem(r, int(k) + 1, item);
+            }
+        }
+        const auto& revisions = m_document.design().revisions;
+        m_revisions->setRowCount(int(revisions.size()));
+        for (std::size_t i = 0; i < revisions.size(); ++i) {
+            m_revisions->setItem(int(i), 0, new QTableWidgetItem(text(revisions[i].date)));
+            m_revisions->setItem(int(i), 1, new QTableWidgetItem(text(revisions[i].text)));
+        }
+        double cloth = 0, minutes = measures().back().predicted(m_document.pattern());
+        for (const auto& m : makeMarkers(m_document.pattern()))
+            cloth += m.cost;
+        for (const auto& t : trials)
+            if (t.size == m_document.pattern().size && t.minutes > 0)
+                minutes = t.minutes; // the last measured time goes before the estimate
+        const Workshop& w = m_document.design().workshop;
+        const double labour = minutes / 60 * w.labourRate, overhead = (cloth + labour) * w.overhead / 100;
+        const auto line = [](const QString& a, double v) { return QString("<tr><td style='padding-right:18px'>%1</td><td align='right'>%2</td></tr>").arg(a).arg(v, 0, 'f', 2); };
+        m_cost->setText("<table>" + line("Cloth and interlinings, by the marker", cloth) + line(QString("Labour, %1 min at %2 an hour").arg(minutes, 0, 'f', 0).arg(w.labourRate), labour)
+                        + line(QString("Overhead, %1 %").arg(w.overhead), overhead) + line("<b>In all</b>", cloth + labour + overhead) + "</table><p>Notions are not priced here.</p>");
+        m_filling = false;
+    }
+
+    void typed(int r, int c)
+    {
+        if (m_filling || c < 1)
+            return;
+        const QString value = m_table->item(r, c)->text().section('(', 0, 0).trimmed();
+        m_document.edit("Trial measure", [&](Design& d) {
+            Trial& t = d.trials[std::size_t(c) - 1];
+            if (r == int(measures().size()))
+                t.note = value.toStdString();
+            else if (value.isEmpty())
+                t.*measures()[std::size_t(r)].value = 0;
+            else if (measures()[std::size_t(r)].minutes)
+                t.minutes = std::max(0.0, parseLength(value.section(' ', 0, 0).toStdString()));
+            else
+                t.*measures()[std::size_t(r)].value = std::max(0.0, parseLength(value.toStdString(), m_document.unit()));
+        });
+        QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection);
+    }
+
+    Document& m_document;
+    QTableWidget *m_table, *m_revisions;
+    QLineEdit* m_note;
+    QLabel* m_cost;
+    bool m_filling = false;
+};
+
+} // namespace
+
+QWidget* makeTrialStage(Document& document) { return new TrialStage(document); }
+
+} // namespace tectonis
