@@ -56,6 +56,8 @@ void Bench::paintEvent(QPaintEvent*)
     p.fillRect(rect(), theme().bench);
     const View v = view();
     draw(p, v);
+    if (!m_scaleShown)
+        return;
     // A rule at the lower left tells the scale.
     const double wanted = 90 / v.scale;
     const double ten = std::pow(10, std::floor(std::log10(wanted)));

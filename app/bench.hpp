@@ -15,6 +15,7 @@ public:
     Bench(Document& document, const QString& name, QWidget* parent = nullptr);
 
     void fitAll();   ///< everything in view; follows the window until zoomed by hand
+    void setScaleShown(bool on) { m_scaleShown = on; } ///< off for drawings that are not to scale
     void trueSize(); ///< 1 mm on screen is 1 mm, by the screen's reported density
 
     /// Where a point of the plane is in the widget.
@@ -42,7 +43,7 @@ private:
     void zoom(double factor, QPointF about);
 
     Document& m_document;
-    bool m_fit = true;
+    bool m_fit = true, m_scaleShown = true;
     View m_view;
     bool m_own = false, m_pan = false;
     QPointF m_last;

@@ -7,6 +7,8 @@
 
 #include <QUndoCommand>
 
+#include <utility>
+
 #include <algorithm>
 
 namespace tectonis {
@@ -49,7 +51,7 @@ void Document::set(Design design)
     const std::string size = m_size < m_design.sizes.size() ? m_design.sizes[m_size] : design.baseSize;
     m_design = std::move(design);
     m_spec = specOf(m_design);
-    m_patterns = draftAll(m_design);
+    m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {});
     m_findings = checkAll(m_design, m_patterns, m_unit);
     const auto it = std::find(m_design.sizes.begin(), m_design.sizes.end(), size);
     m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin()) : sizeIndex(m_design, m_design.baseSize);
@@ -65,15 +67,18 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     Design after = m_design;
     try {
         change(after);
-        validate(after);
+        m_fresh = validated(after); // set() takes these over instead of drafting again
     } catch (const InputError& e) {
         emit refused(QString::fromStdString(e.what()));
         return false;
     }
-    if (after == m_design)
+    if (after == m_design) {
+        m_fresh.clear();
         return true;
+    }
     emit refused({}); // an accepted edit clears the last refusal
     m_undo.push(new DesignEdit(*this, what, std::move(after), merge));
+    m_fresh.clear();
     return true;
 }
 

@@ -59,7 +59,7 @@ private:
 
     Design m_design;
     DesignSpec m_spec;
-    std::vector<Pattern> m_patterns;
+    std::vector<Pattern> m_patterns, m_fresh; ///< m_fresh: of the edit under way
     Findings m_findings;
     QUndoStack m_undo;
     QString m_file;

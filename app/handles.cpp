@@ -56,7 +56,7 @@ void HandleDrag::hover(const std::vector<ScreenHandle>& handles, QPointF at)
     m_hovered = h ? h->dimension : "";
 }
 
-void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, const QRectF& bounds) const
+void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, const QRectF& bounds, std::optional<QPointF> centre) const
 {
     const Theme& t = theme();
     std::vector<QRectF> taken;
@@ -79,6 +79,11 @@ void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, con
         box.moveCenter(h.at + QPointF(0, -kGrip - 16));
         if (std::abs(d.y()) > 0.7)
             box.moveCenter(h.at + QPointF(kGrip + 10 + box.width() / 2, 0));
+        if (centre) {
+            const QPointF out = h.at - *centre;
+            const double n2 = std::max(1e-9, std::hypot(out.x(), out.y())), reach = kGrip + 14;
+            box.moveCenter(h.at + out / n2 * reach + QPointF(out.x() / n2 * box.width() / 2, out.y() / n2 * box.height() / 2));
+        }
         for (int tries = 0; tries < 8; ++tries)
             for (const auto& other : taken)
                 if (box.intersects(other))

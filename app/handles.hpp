@@ -29,7 +29,8 @@ public:
     void hover(const std::vector<ScreenHandle>& handles, QPointF at);
 
     /// Draws all handles; labels stay inside @p bounds and do not cover one another.
-    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, const QRectF& bounds) const;
+    /// With @p centre, labels stand on the far side of their grip from it.
+    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, const QRectF& bounds, std::optional<QPointF> centre = {}) const;
 
 private:
     Document& m_document;

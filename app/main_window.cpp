@@ -135,6 +135,7 @@ QWidget* MainWindow::buildTopBar()
         b->setCheckable(true);
         b->setChecked(i == 0);
         b->setFixedSize(40, 24);
+        b->setProperty("tight", true);
         b->setAccessibleName(QString("Show lengths in %1").arg(name));
         units->addButton(b, i++);
         row->addWidget(b);
@@ -156,6 +157,7 @@ void MainWindow::fillChips()
             b->setCheckable(true);
             b->setFixedHeight(24);
             b->setMinimumWidth(34);
+            b->setProperty("tight", true);
             connect(b, &QPushButton::clicked, this, [this, k] {
                 m_document.setSize(k);
                 fillChips();

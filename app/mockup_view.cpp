@@ -67,14 +67,13 @@ MockupView::Camera MockupView::camera() const
     c.right = {cy, 0, -sy};
     c.back = {sy * cp, sp, cy * cp};
     c.up = cross(c.back, c.right);
-    // The largest size fits, so that sizes can be compared by their look.
     Box box;
     for (const auto& f : m_document.pattern().mockup.facets)
         for (const Vec3 v : f.corners)
             box.add(Point{dot(v, c.right), dot(v, c.up)});
     if (box.empty())
         return c;
-    const View fit = View::fit(box, QRectF(rect()).adjusted(60, 30, -60, -30));
+    const View fit = View::fit(box, QRectF(rect()).adjusted(40, 12, -40, -12));
     c.scale = fit.scale * m_zoom;
     c.origin = QRectF(rect()).center() - QPointF(box.centre().x * c.scale, -box.centre().y * c.scale);
     return c;
@@ -162,22 +161,23 @@ void MockupView::paintEvent(QPaintEvent*)
     const auto shown = shownFacets(c);
     for (const auto& s : shown)
         drawFacet(p, s);
-    // Names of the things, on top so that they can be read through the cloth.
+    // Names of the things stand at the side, with a line to each.
     if (m_inside) {
         std::set<std::string> named;
-        p.setFont(pixelFont(11, QFont::Medium));
+        p.setFont(pixelFont(12));
+        double y = height() - 14;
         for (auto it = shown.rbegin(); it != shown.rend(); ++it) {
             if (it->facet->kind != "thing" || !named.insert(it->facet->label).second)
                 continue;
-            QRectF box = p.fontMetrics().boundingRect(QString::fromStdString(it->facet->label)).adjusted(-4, -2, 4, 2);
-            box.moveCenter(it->shape.boundingRect().center() + QPointF(0, (double(named.size()) - 2) * 20));
-            p.setPen(Qt::NoPen);
-            QColor ground = theme().surface;
-            ground.setAlpha(225);
-            p.setBrush(ground);
-            p.drawRoundedRect(box, 3, 3);
+            const QString label = QString::fromStdString(it->facet->label);
+            const QPointF end(18 + p.fontMetrics().horizontalAdvance(label), y - 4), thing = it->shape.boundingRect().center();
+            p.setPen(QPen(theme().muted, 0.8));
+            p.drawLine(end, thing);
+            p.setBrush(theme().muted);
+            p.drawEllipse(thing, 2, 2);
             p.setPen(theme().ink);
-            p.drawText(box, Qt::AlignCenter, QString::fromStdString(it->facet->label));
+            p.drawText(QPointF(12, y), label);
+            y -= 20;
         }
     }
     m_drag.draw(p, screenHandles(), rect());

@@ -86,8 +86,8 @@ void applyTheme(QApplication& app, bool dark)
     const auto c = [](const QColor& color) { return color.name(); };
     app.setStyleSheet(QString(R"(
         QToolTip { color: %1; background: %2; border: 1px solid %3; padding: 3px; }
-        QLineEdit, QComboBox, QPlainTextEdit, QSpinBox, QDoubleSpinBox { background: %4; color: %1; border: 1px solid %3; border-radius: 4px; padding: 2px 5px; selection-background-color: %5; }
-        QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 1px solid %5; }
+        QLineEdit, QPlainTextEdit { background: %4; color: %1; border: 1px solid %3; border-radius: 4px; padding: 2px 5px; selection-background-color: %5; }
+        QLineEdit:focus, QPlainTextEdit:focus { border: 1px solid %5; }
         QPushButton { background: %2; color: %1; border: 1px solid %3; border-radius: 5px; padding: 4px 10px; }
         QPushButton:hover { border-color: %5; }
         QPushButton:focus { border: 1px solid %5; }
@@ -101,6 +101,8 @@ void applyTheme(QApplication& app, bool dark)
         QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
         QMenu { background: %2; color: %1; border: 1px solid %3; } QMenu::item:selected { background: %5; color: %6; }
         QCheckBox { color: %1; }
+        QTableCornerButton::section { background: %2; border: none; border-bottom: 1px solid %3; }
+        QPushButton[tight="true"] { padding: 0 4px; }
     )")
                           .arg(c(t.ink), c(t.surface), c(t.line), c(t.field), c(t.accent), c(t.accentInk), c(t.muted)));
 }

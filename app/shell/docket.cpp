@@ -74,7 +74,7 @@ QTreeWidget* makeTree(const QString& name)
     tree->setHeaderHidden(true);
     tree->header()->setSectionResizeMode(0, QHeaderView::Stretch);
     tree->header()->setSectionResizeMode(1, QHeaderView::Fixed);
-    tree->header()->resizeSection(1, 116);
+    tree->header()->resizeSection(1, 138);
     tree->header()->setStretchLastSection(false);
     tree->setIndentation(12);
     tree->setUniformRowHeights(false);

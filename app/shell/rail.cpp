@@ -64,7 +64,26 @@ public:
             c.turned = b.height() > 450;
             tallest = std::max(tallest, c.turned ? b.width() : b.height());
         }
-        m_scale = (height() - 46.0) / tallest;
+        // They shrink a little to stay in view together; beyond that the rail scrolls.
+        const double most = 62 / tallest, room = parentWidget() ? parentWidget()->width() : 1000;
+        double x = 0;
+        for (m_scale = most; m_scale > 0.55 * most; m_scale *= 0.94) {
+            x = hang();
+            if (x <= room)
+                break;
+        }
+        for (auto& c : m_cards) {
+            for (const auto& f : m_document.findings())
+                if (f.key == c.piece && f.size == p.size)
+                    c.snag = c.snag < 0 ? int(f.severity) : std::min(c.snag, int(f.severity));
+        }
+        setFixedWidth(int(std::max(x, room)));
+        update();
+    }
+
+    /// Puts the cards side by side at the scale in force; returns the width used.
+    double hang()
+    {
         double x = 10;
         PieceGroup last = PieceGroup::Shell;
         for (auto& c : m_cards) {
@@ -75,12 +94,8 @@ public:
             c.x = x;
             c.width = std::max(34.0, (c.turned ? b.height() : b.width()) * m_scale);
             x += c.width + 10;
-            for (const auto& f : m_document.findings())
-                if (f.key == c.piece && f.size == p.size)
-                    c.snag = c.snag < 0 ? int(f.severity) : std::min(c.snag, int(f.severity));
         }
-        setFixedWidth(int(x + 6));
-        update();
+        return x + 6;
     }
 
     const Card* inHand() const
@@ -124,7 +139,7 @@ protected:
             p.setFont(pixelFont(12, QFont::DemiBold));
             p.setPen(mine ? t.accent : t.ink);
             const QString count = c.count > 1 ? QString("%1 ×%2").arg(QString::fromStdString(c.code)).arg(c.count) : QString::fromStdString(c.code);
-            p.drawText(QRectF(c.x - 20, height() - 20, c.width + 40, 18), Qt::AlignCenter, count);
+            p.drawText(QRectF(c.x - 20, 88, c.width + 40, 18), Qt::AlignCenter, count);
             if (c.snag >= 0) {
                 p.setPen(Qt::NoPen);
                 p.setBrush(t.severity(c.snag));

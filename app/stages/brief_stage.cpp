@@ -100,9 +100,11 @@ public:
             if (i >= 0)
                 m_document.edit("Remove a thing to carry", [i](Design& d) { d.carried.erase(d.carried.begin() + i); });
         });
-        bar->addWidget(m_fit, 1);
+        bar->addStretch(1);
         for (QWidget* w : std::initializer_list<QWidget*>{inside, front, back, corner, add, drop})
             bar->addWidget(w);
+        m_fit->setWordWrap(true);
+        column->addWidget(m_fit);
         column->addLayout(bar);
         m_table = new QTableWidget(0, 6);
         m_table->setObjectName("carried");
@@ -171,7 +173,7 @@ private:
             item->setForeground(fits ? theme().ink : theme().error);
         }
         const Space* main = p.spaces.empty() ? nullptr : &p.spaces.front();
-        m_fit->setText(main ? QString("Inside size %1: %2 × %3 × %4, about %5 litres.  %6")
+        m_fit->setText(main ? QString("Inside, size %1: %2 × %3 × %4, %5 litres.  %6")
                                   .arg(text(p.size), m_document.len(main->width), m_document.len(main->height), m_document.len(main->depth))
                                   .arg(main->width * main->height * main->depth / 1e6 - (4 - pi) / 2 * main->cornerRadius * main->cornerRadius * main->depth / 1e6, 0, 'f', 1)
                                   .arg(bad ? QString("%1 of the things do not fit.").arg(bad) : "Everything fits.")

@@ -46,9 +46,9 @@ protected:
         const Box box = boundsOf(piece->cut);
         const int n = int(piece->layers.size()) + 1;
         // Slanted: height shrinks to 0.5, and x leans with y.
-        constexpr double squash = 0.45, lean = 0.28;
+        constexpr double squash = 0.34, lean = 0.28;
         const double labelWidth = 250, w = box.width() + box.height() * lean, h = box.height() * squash;
-        const double lift = std::min(70.0, (height() - 40.0) * 0.55 / n);
+        const double lift = std::min(86.0, (height() - 40.0) * 0.62 / n);
         const double scale = std::min((width() - labelWidth - 60) / w, (height() - 40 - lift * (n - 1)) / h);
         for (int i = n - 1; i >= 0; --i) { // the face lies on top
             const double x = 30, y = 20 + h * scale + i * lift;
@@ -71,7 +71,7 @@ protected:
             const QString name = i == 0 ? text(material(m_document.pattern().materials.at(piece->material)).name) : text(material(piece->layers[std::size_t(i) - 1].material).name);
             const QString detail = i == 0 ? QString("face, %1 thick").arg(m_document.len(material(m_document.pattern().materials.at(piece->material)).thickness))
                                           : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", " + piece->layers[std::size_t(i) - 1].trim);
-            const double tx = width() - labelWidth, ty = 22 + i * std::max(lift, 40.0);
+            const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, 54.0);
             p.setPen(QPen(t.muted, 1));
             p.drawLine(QPointF(x + w * scale - 6, y - h * scale * 0.5), QPointF(tx - 8, ty + 8));
             p.setPen(t.ink);
@@ -191,10 +191,12 @@ public:
         m_table = new QTableWidget(0, 4);
         m_table->setObjectName("bulk");
         m_table->setAccessibleName("Thickness at every seam");
-        m_table->setHorizontalHeaderLabels({"Seam", "Under the foot", "Where a seam crosses", "Crossing seam"});
+        m_table->setHorizontalHeaderLabels({"Seam", "At the seam", "At the crossing", "Crossed by"});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(25);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+        for (const int c : {1, 2})
+            m_table->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
         m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
         m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
         m_section = new Section(document);

@@ -62,12 +62,12 @@ protected:
             p.drawPath(path);
             p.setPen(t.ink);
             p.setFont(pixelFont(std::clamp(path.boundingRect().height() * 0.3, 8.0, 14.0), QFont::DemiBold));
-            p.drawText(path.boundingRect(), Qt::AlignCenter, text(item.code));
+            p.drawText(path.boundingRect().adjusted(-20, -8, 20, 8), Qt::AlignCenter, text(item.code));
         }
         const double y = cloth.bottom() + 14;
         p.setPen(t.muted);
         p.setFont(pixelFont(11));
-        p.drawText(QRectF(cloth.left(), y - 10, cloth.width(), 16), Qt::AlignRight, QString("length along the grain %1, width %2").arg(doc().len(marker->soldLength), doc().len(marker->clothWidth)));
+        p.drawText(QRectF(cloth.center().x() - 250, y - 10, 500, 16), Qt::AlignCenter, QString("length along the grain %1, width %2").arg(doc().len(marker->soldLength), doc().len(marker->clothWidth)));
     }
 
     bool press(Point q, QPointF) override

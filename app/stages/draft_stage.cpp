@@ -56,7 +56,24 @@ protected:
     {
         if (!m_laid.empty())
             return m_laid;
-        constexpr double gap = 26, wide = 1500;
+        // The row width that shows the pieces largest in this window.
+        double best = 0, bestScale = 0;
+        for (double wide = 900; wide <= 2600; wide += 100) {
+            layRows(wide);
+            Box all;
+            for (const auto& s : m_laid)
+                all.add(s.box);
+            if (const double scale = std::min((width() - 60) / all.width(), (height() - 60) / all.height()); scale > bestScale)
+                bestScale = scale, best = wide;
+        }
+        layRows(best);
+        return m_laid;
+    }
+
+    void layRows(double wide) const
+    {
+        m_laid.clear();
+        constexpr double gap = 34;
         double x = 0, y = 0, rowHeight = 0;
         for (const auto group : {PieceGroup::Shell, PieceGroup::Lining, PieceGroup::Interlining, PieceGroup::Strip}) {
             for (const auto& piece : doc().pattern().pieces) {
@@ -77,8 +94,9 @@ protected:
                 rowHeight = std::max(rowHeight, b.height());
             }
         }
-        return m_laid;
     }
+
+    void resizeEvent(QResizeEvent*) override { m_laid.clear(); }
 
     Box extent() const override
     {
@@ -116,7 +134,11 @@ protected:
             drawSide(p, base, seam->a, t.accent);
             drawSide(p, base, seam->b, t.second);
         }
-        m_drag.draw(p, handles(), rect());
+        std::optional<QPointF> centre;
+        for (const auto& s : laid())
+            if (s.piece->key == doc().pieceInHand())
+                centre = base(s.box.centre());
+        m_drag.draw(p, handles(), rect(), centre);
     }
 
     void drawSide(QPainter& p, const View& base, const std::vector<EdgeUse>& side, const QColor& color)

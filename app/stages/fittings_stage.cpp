@@ -110,11 +110,37 @@ protected:
             const QPointF c = base({f.box.x0, f.box.y1});
             p.drawText(QPointF(c.x(), c.y() - 5), text(f.piece->code + "  " + f.piece->name));
             drawFittings(p, v, *f.piece);
+            if (f.piece->key == "front")
+                drawFlapOver(p, v);
         }
         double y = strapTop();
         for (const auto& s : doc().pattern().straps)
             y = drawStrap(p, base, s, y);
         m_drag.draw(p, handles(), rect());
+    }
+
+    /// The closed flap over the front: its snap half lies on the front's.
+    void drawFlapOver(QPainter& p, const View& front)
+    {
+        const Pattern& pattern = doc().pattern();
+        const Fitting *below = nullptr, *above = nullptr;
+        for (const auto& f : pattern.fittings)
+            if (f.kind == Fitting::Kind::Snap)
+                (f.piece == "front" ? below : above) = &f;
+        const Piece* flap = above ? pattern.piece(above->piece) : nullptr;
+        if (!flap || !below)
+            return;
+        const double mouth = boundsOf(pattern.piece("front")->stitch()).y1;
+        p.save();
+        p.setClipRect(QRectF(front({-2000, mouth}), front({2000, -2000})));
+        const Point by = below->at - above->at;
+        QPen pen(theme().second, 1.4);
+        pen.setDashPattern({6, 4});
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(pathOf(placed(flap->stitch(), {by.x, by.y}), front, true));
+        p.restore();
+        say(p, front(Point{by.x + boundsOf(flap->stitch()).x0, by.y} + Point{14, 10}), "flap");
     }
 
     void drawFittings(QPainter& p, const View& v, const Piece& piece)
@@ -132,7 +158,9 @@ protected:
                 p.drawEllipse(c, r, r);
                 p.setBrush(QColor(0x7C838B));
                 p.drawEllipse(c, r * 0.35, r * 0.35);
-                say(p, c + QPointF(r + 5, 4), QString("%1, %2 from the edge").arg(doc().len(f.size), doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at))));
+                p.setPen(t.ink);
+                p.setFont(pixelFont(11));
+                p.drawText(QRectF(c.x() - 110, c.y() + r + 3, 220, 15), Qt::AlignCenter, doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at)) + " to the edge");
             } else if (f.kind == Fitting::Kind::Zip) {
                 const double w = f.size / 2 * v.scale;
                 p.setPen(QPen(t.ink, 2));
@@ -149,7 +177,7 @@ protected:
                 p.setPen(QPen(t.muted, 3));
                 p.setBrush(Qt::NoBrush);
                 p.drawEllipse(c + QPointF(out * (r + 6), 0), r * 0.75, r);
-                say(p, c + QPointF(out > 0 ? 8 : -6, r + 16), QString("ring %1 inside").arg(doc().len(f.size)));
+                say(p, c + QPointF(out > 0 ? -96 : 14, -r - 4), QString("ring %1 inside").arg(doc().len(f.size)));
             }
         }
     }

@@ -26,10 +26,14 @@ namespace {
 /// Steps from left to right by what they wait for; links carry the parts.
 class GraphBench : public Bench {
 public:
-    explicit GraphBench(Document& document) : Bench(document, "Graph of the steps") { setMinimumHeight(150); }
+    explicit GraphBench(Document& document) : Bench(document, "Graph of the steps") 
+    {
+        setMinimumHeight(150);
+        setScaleShown(false);
+    }
 
 protected:
-    static constexpr double kW = 96, kH = 52, kGapX = 34, kGapY = 12;
+    static constexpr double kW = 72, kH = 60, kGapX = 20, kGapY = 10;
 
     struct Node {
         std::size_t step;
@@ -87,10 +91,10 @@ protected:
             p.drawRoundedRect(box, 5, 5);
             FigureLook look = t.figureLook();
             look.line = std::max(0.5, v.scale * 0.5);
-            if (box.height() > 26)
-                drawStepFigure(p, box.adjusted(box.width() * 0.2, 3, -3, -3), pattern, s, look);
+            if (box.height() > 22)
+                drawStepFigure(p, box.adjusted(box.width() * 0.25, 2, -2, -1), pattern, s, look);
             p.setPen(mine ? t.accent : t.ink);
-            p.setFont(pixelFont(std::clamp(box.height() * 0.34, 8.0, 18.0), QFont::DemiBold));
+            p.setFont(pixelFont(std::clamp(box.height() * 0.34, 9.0, 16.0), QFont::DemiBold));
             p.drawText(box.adjusted(4, 2, 0, 0), Qt::AlignLeft | Qt::AlignTop, QString::number(number));
         }
     }

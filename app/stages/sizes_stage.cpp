@@ -125,7 +125,8 @@ public:
         m_sizes->setToolTip("Names from small to large; a star marks the base size: S M* L");
         m_sizes->setFixedWidth(150);
         connect(m_sizes, &QLineEdit::editingFinished, this, &SizesStage::sizesTyped);
-        auto* hint = new QLabel("Rules: hold, follow, step 20, ratio 1.08, stock zip. A value typed under a size is that size's own.");
+        auto* hint = new QLabel("Rules:  hold  ·  follow  ·  step 20  ·  ratio 1.08  ·  stock zip");
+        hint->setToolTip("A value typed under a size is that size's own; clear it to go back to the rule.");
         bar->addWidget(anchor);
         bar->addWidget(new QLabel("Sizes"));
         bar->addWidget(m_sizes);
@@ -159,8 +160,8 @@ private:
         m_table->setColumnCount(int(headers.size()));
         m_table->setHorizontalHeaderLabels(headers);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
-        m_table->setColumnWidth(0, 210);
-        m_table->setColumnWidth(1, 210);
+        m_table->setColumnWidth(0, 190);
+        m_table->setColumnWidth(1, 200);
         m_table->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
         const auto& dims = m_document.spec().dimensions;
         m_table->setRowCount(int(dims.size()) + 1);
@@ -184,7 +185,7 @@ private:
                 if (f.size == d.sizes[k])
                     ++(f.severity == Severity::Error ? errors : others);
             put(0, kFirstSize + int(k), errors + others == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(errors).arg(others), false, errors ? theme().error : others ? theme().warning : theme().ink);
-            m_table->setColumnWidth(kFirstSize + int(k), d.sizes.size() > 4 ? 84 : 128);
+            m_table->setColumnWidth(kFirstSize + int(k), d.sizes.size() > 3 ? 84 : 112);
         }
         for (std::size_t i = 0; i < dims.size(); ++i) {
             const Dimension& dim = d.dimensions.at(dims[i].name);

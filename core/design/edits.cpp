@@ -66,7 +66,9 @@ void place(Design& design, const std::string& name, const std::string& text, boo
 
 } // namespace
 
-void validate(const Design& design)
+void validate(const Design& design) { validated(design); }
+
+std::vector<Pattern> validated(const Design& design)
 {
     if (design.sizes.empty())
         throw InputError("sizes", "a design needs at least one size");
@@ -105,7 +107,7 @@ void validate(const Design& design)
             sizeIndex(design, size);
     }
     // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
-    draftAll(design);
+    return draftAll(design);
 }
 
 void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare,

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "design/evaluate.hpp"
+#include "pattern/pattern.hpp"
 #include "units/length.hpp"
 
 #include <optional>
@@ -38,5 +39,7 @@ std::string ruleText(const SizeRule& rule);
 
 /// @throws InputError unless every dimension of every size is inside its range and every choice and material is known.
 void validate(const Design& design);
+/// The same, and the patterns that drafting it gave.
+std::vector<Pattern> validated(const Design& design);
 
 } // namespace tectonis

@@ -77,10 +77,6 @@ public:
 private:
     double formula(const std::string& name, const std::string& text)
     {
-        double plain = 0;
-        const auto [end, ec] = std::from_chars(text.data(), text.data() + text.size(), plain);
-        if (ec == std::errc{} && end == text.data() + text.size() && std::isfinite(plain))
-            return plain;
         try {
             return evaluateFormula(text, [&](const std::string& other) { return value(other); });
         } catch (const InputError& e) {

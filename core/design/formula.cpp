@@ -8,12 +8,15 @@
 #include <fmt/format.h>
 #include <muParser.h>
 
+#include <charconv>
 #include <deque>
 #include <memory>
 #include <unordered_map>
 
 namespace tectonis {
 namespace {
+
+constexpr std::size_t kMostNames = 40;
 
 struct Compiled {
     mu::Parser parser;
@@ -44,14 +47,15 @@ struct Compiled {
         } catch (const mu::Parser::exception_type& e) {
             throw InputError("", fmt::format("the formula “{}” cannot be read: {}", formula, e.GetMsg()));
         }
+        if (names.size() > kMostNames)
+            throw InputError("", fmt::format("the formula “{}” uses more than {} names", formula, kMostNames));
     }
 };
 
 Compiled& compiled(const std::string& formula)
 {
+    // Never emptied: a formula in use must stay. A session knows a few hundred at most.
     thread_local std::unordered_map<std::string, std::unique_ptr<Compiled>> cache;
-    if (cache.size() > 4096)
-        cache.clear();
     auto& slot = cache[formula];
     if (!slot) {
         try {
@@ -68,14 +72,16 @@ Compiled& compiled(const std::string& formula)
 
 double evaluateFormula(const std::string& formula, const std::function<double(const std::string&)>& valueOf)
 {
-    // Names are asked for first: answering may evaluate other formulas and drop this one from the cache.
-    std::vector<double> values;
-    const std::vector<std::string> names = compiled(formula).names;
-    for (const auto& name : names)
-        values.push_back(valueOf(name));
+    double plain = 0;
+    const auto [end, ec] = std::from_chars(formula.data(), formula.data() + formula.size(), plain);
+    if (ec == std::errc{} && end == formula.data() + formula.size() && std::isfinite(plain))
+        return plain;
     Compiled& c = compiled(formula);
-    for (std::size_t i = 0; i < values.size(); ++i)
-        c.slots[i] = values[i];
+    // Answering may evaluate this very formula for another design's name: slots are filled only when all answers are in.
+    double values[kMostNames];
+    for (std::size_t i = 0; i < c.names.size(); ++i)
+        values[i] = valueOf(c.names[i]);
+    std::copy_n(values, c.names.size(), c.slots.begin());
     double result = 0;
     try {
         result = c.parser.Eval();

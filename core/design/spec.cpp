@@ -42,7 +42,9 @@ std::size_t sizeIndex(const Design& design, const std::string& size)
     return std::size_t(it - design.sizes.begin());
 }
 
-DesignSpec specOf(const Design& design)
+namespace {
+
+DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
     DesignSpec spec{form.dimensions(), form.choices()};
@@ -63,6 +65,18 @@ DesignSpec specOf(const Design& design)
         }
     }
     return spec;
+}
+
+} // namespace
+
+const DesignSpec& specOf(const Design& design)
+{
+    thread_local std::map<std::string, DesignSpec> known; // std::map: references stay good
+    std::string key = design.form;
+    for (const auto& f : design.features)
+        key += "\n" + f.id + "\t" + f.kind;
+    const auto it = known.find(key);
+    return it != known.end() ? it->second : known.emplace(std::move(key), makeSpec(design)).first->second;
 }
 
 Design newDesign(const std::string& formId)

@@ -36,8 +36,9 @@ struct DesignSpec {
     const ChoiceSpec* choice(const std::string& name) const;
 };
 
+/// Kept per thread for every combination of form and features met: asking again is cheap, and the reference stays good.
 /// @throws InputError if the form or a feature is unknown.
-DesignSpec specOf(const Design& design);
+const DesignSpec& specOf(const Design& design);
 
 /// A design of @p form with every default, in sizes S, M and L.
 /// @throws InputError if the form is unknown.

@@ -24,6 +24,8 @@ Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : d
     pattern.values = std::move(values);
     pattern.choices = design.choices;
     pattern.materials = design.materials;
+    pattern.steps.reserve(64);
+    pattern.workings.reserve(64);
 }
 
 double Drafter::operator()(const std::string& dimension) const

@@ -17,7 +17,7 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"hinge", "Hinge below the back's top edge", "From the back's top edge down to the seam that holds the flap.", "25", hold(), "15", "height/3"},
+            {"hinge", "Hinge drop", "From the back's top edge down to the seam that holds the flap.", "25", hold(), "15", "height/3"},
             {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.", "@hinge + depth + 0.6*height", follow(), "60",
              "@hinge + depth + 1.1*height"},
             {"width", "Flap width", "Finished width of the flap.", "width - 2*max(taper, 0) - 10", follow(), "60",

@@ -58,12 +58,12 @@ public:
     std::vector<ChoiceSpec> choices() const override
     {
         return {
-            {"gusset.strips", "Gusset strips", "One strip, or two joined at the centre bottom.", {{"one", "One strip"}, {"two", "Two, centre-bottom seam"}}},
-            {"lining.fit", "Lining fit", "How the lining is made to hang inside without wrinkles.",
-             {{"wider-seam", "Same cut, wider seam from the middle down"}, {"smaller", "Drafted smaller by the wall's thickness"}, {"same", "Same size as the shell"}}},
+            {"gusset.strips", "Gusset strips", "One strip, or two joined at the centre bottom.", {{"one", "One strip"}, {"two", "Two, centre seam"}}},
+            {"lining.fit", "Lining fit", "How the lining is made to hang inside without wrinkles: same cut with a wider seam from the middle down, drafted smaller by the wall's thickness, or the same size.",
+             {{"wider-seam", "Wider seam below"}, {"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
             {"assembly", "Joining shell and lining", "Bagged out through a turning opening, or the lining dropped in and edge-stitched.",
-             {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in lining"}}},
-            {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With base board"}, {"no", "Without"}}},
+             {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
+            {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
         };
     }
 

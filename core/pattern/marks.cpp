@@ -17,8 +17,8 @@ struct Wanted {
 
 bool isCorner(const Pattern& p, const EdgeUse& use)
 {
-    const Run run = p.runOf(use);
-    return run.size() == 1 && std::holds_alternative<Arc>(run.front());
+    const Run* run = p.runBehind(use);
+    return run && run->size() == 1 && std::holds_alternative<Arc>(run->front());
 }
 
 /// What one side asks for: its own centres, corners and joins, as shares of its length.
@@ -26,7 +26,7 @@ void collect(const Pattern& p, const std::vector<EdgeUse>& side, double whole, s
 {
     double at = 0;
     for (std::size_t i = 0; i < side.size(); ++i) {
-        const double n = lengthOf(p.runOf(side[i]));
+        const double n = lengthOf(*p.runBehind(side[i]));
         const bool corner = isCorner(p, side[i]);
         if (i > 0) {
             const bool join = side[i].piece != side[i - 1].piece || side[i].copy != side[i - 1].copy;
@@ -45,7 +45,7 @@ void placeAt(Pattern& p, const std::vector<EdgeUse>& side, double whole, const W
 {
     double along = wanted.share * whole;
     for (const auto& use : side) {
-        const double n = lengthOf(p.runOf(use));
+        const double n = lengthOf(*p.runBehind(use));
         if (along > n + 1e-9) {
             along -= n;
             continue;

@@ -30,24 +30,29 @@ const Piece* Pattern::pieceByCode(const std::string& code) const { return findBy
 const Seam* Pattern::seam(const std::string& key) const { return findBy(seams, &Seam::key, key); }
 const Step* Pattern::step(const std::string& id) const { return findBy(steps, &Step::id, id); }
 
-Run Pattern::runOf(const EdgeUse& use) const
+const Run* Pattern::runBehind(const EdgeUse& use) const
 {
     const Piece* p = piece(use.piece);
     if (!p)
-        return {};
-    Run run;
+        return nullptr;
     if (const Edge* e = p->edge(use.edge))
-        run = e->stitch;
-    else if (const FaceLine* l = findBy(p->lines, &FaceLine::name, use.edge))
-        run = l->run;
-    return use.reversed ? reversed(run) : run;
+        return &e->stitch;
+    const FaceLine* l = findBy(p->lines, &FaceLine::name, use.edge);
+    return l ? &l->run : nullptr;
+}
+
+Run Pattern::runOf(const EdgeUse& use) const
+{
+    const Run* run = runBehind(use);
+    return !run ? Run{} : use.reversed ? reversed(*run) : *run;
 }
 
 double Pattern::lengthOfSide(const std::vector<EdgeUse>& side) const
 {
     double sum = 0;
     for (const auto& use : side)
-        sum += lengthOf(runOf(use));
+        if (const Run* run = runBehind(use))
+            sum += lengthOf(*run);
     return sum;
 }
 

@@ -203,6 +203,8 @@ struct Pattern {
     const Step* step(const std::string& id) const;
     /// The run behind an edge use: an edge's stitch line or a placement line. Empty if there is none.
     Run runOf(const EdgeUse& use) const;
+    /// The same without a copy and without regard to the direction; null if there is none.
+    const Run* runBehind(const EdgeUse& use) const;
     double lengthOfSide(const std::vector<EdgeUse>& side) const;
 };
 

@@ -61,7 +61,7 @@ void turnToSave(Block& b, const SheetPlan& plan, double usableX, double usableY)
 double keptWhole(double at, double size, double step, double usable)
 {
     if (size > usable)
-        return std::ceil(at / step - 1e-9) * step; // large blocks begin at a page's border
+        return at; // it crosses a border wherever it begins
     const double page = std::floor(at / step + 1e-9) * step;
     return at + size <= page + usable ? at : page + step;
 }
@@ -156,8 +156,10 @@ void dividePages(SheetPlan& plan, const std::vector<const Pattern*>& patterns, d
     const auto areaOfPage = [&](int r, int c) { return Box{c * plan.stepX, -(r * plan.stepY + usableY), c * plan.stepX + usableX, -r * plan.stepY}; };
     for (int r = 0; r < plan.rows; ++r)
         for (int c = 0; c < plan.columns; ++c) {
-            // What lies only in the strip shared with the next page is printed there.
+            // What lies only in the strip shared with the next page is printed there; a line just on the border is no reason for a page.
+            constexpr double hair = 0.05;
             Box own = areaOfPage(r, c);
+            own = {own.x0 + hair, own.y0 + hair, own.x1 - hair, own.y1 - hair};
             if (c + 1 < plan.columns)
                 own.x1 -= plan.overlap;
             if (r + 1 < plan.rows)

@@ -1,0 +1,475 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The real window, driven with mouse and keys; what is asserted is what the user sees or gets.
+#include "formats/design_file.hpp"
+#include "main_window.hpp"
+#include "mockup_view.hpp"
+#include "shell/stage_signs.hpp"
+#include "theme.hpp"
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QElapsedTimer>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QTextBrowser>
+#include <QTimer>
+#include <QTreeWidget>
+
+#include <catch2/catch.hpp>
+
+#include <fstream>
+
+using namespace tectonis;
+
+namespace {
+
+const QString kDemo = QString(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
+
+/// A window with the demo open, on the offscreen platform.
+struct Shown {
+    MainWindow window;
+    explicit Shown(const QString& file = kDemo)
+    {
+        window.resize(1280, 800);
+        window.show();
+        if (!file.isEmpty())
+            REQUIRE(window.openFile(file));
+        QCoreApplication::processEvents();
+    }
+    template <class W> W* find(const char* name) const
+    {
+        W* w = window.findChild<W*>(name);
+        REQUIRE(w);
+        return w;
+    }
+    QTreeWidgetItem* row(const char* tree, const QString& label) const
+    {
+        auto* t = find<QTreeWidget>(tree);
+        for (int g = 0; g < t->topLevelItemCount(); ++g)
+            for (int i = 0; i < t->topLevelItem(g)->childCount(); ++i)
+                if (t->topLevelItem(g)->child(i)->text(0) == label)
+                    return t->topLevelItem(g)->child(i);
+        FAIL("no row " << label.toStdString());
+        return nullptr;
+    }
+    QString value(const QString& label) const { return row("dimensions", label)->text(1); }
+    QString fact(const QString& label) const { return row("facts", label)->text(1); }
+
+    /// Types into a dimension as a user does: pick the row, F2, type, Enter.
+    void type(const QString& label, const QString& text)
+    {
+        auto* tree = find<QTreeWidget>("dimensions");
+        auto* item = row("dimensions", label);
+        item->parent()->setExpanded(true);
+        tree->setCurrentItem(item, 1);
+        tree->editItem(item, 1);
+        auto* editor = tree->findChild<QLineEdit*>();
+        REQUIRE(editor);
+        editor->selectAll();
+        QTest::keyClicks(editor, text);
+        QTest::keyClick(editor, Qt::Key_Return);
+        QCoreApplication::processEvents();
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // the editor goes
+    }
+    void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier)
+    {
+        QTest::keyClick(&window, key, modifiers);
+        QCoreApplication::processEvents();
+    }
+    void take(const std::string& piece) { window.document().takePiece(piece); }
+};
+
+void drag(QWidget* w, QPoint from, QPoint to)
+{
+    QTest::mousePress(w, Qt::LeftButton, {}, from);
+    for (int i = 1; i <= 8; ++i) {
+        // Events with the button held, as a real drag sends them.
+        const QPointF at = QPointF(from) + QPointF(to - from) * i / 8.0;
+        QMouseEvent move(QEvent::MouseMove, at, w->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+        QCoreApplication::sendEvent(w, &move);
+    }
+    QTest::mouseRelease(w, Qt::LeftButton, {}, to);
+    QCoreApplication::processEvents();
+}
+
+} // namespace
+
+TEST_CASE("Typing a width: piece, gusset, zip, step, cut and sheet follow; undo brings all back")
+{
+    Shown s;
+    s.take("front");
+    const QString piece = s.fact("Cut line"), bottom = s.fact("bottom");
+    s.take("gusset");
+    const QString gusset = s.fact("Cut line");
+    const double zip = s.window.document().pattern().zips[0].nominal;
+    s.press(Qt::Key_7);
+    auto* cut = s.find<QTableWidget>("cutList");
+    const QString cutLine = cut->item(0, 3)->text();
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    const int rows = steps->count();
+    s.press(Qt::Key_8);
+    const QString pages = s.find<QLabel>("pageCount")->text();
+
+    s.type("Width", "46 cm");
+    CHECK(s.value("Width") == "460 mm");
+    s.take("front");
+    CHECK(s.fact("Cut line") != piece);
+    CHECK(s.fact("bottom") != bottom);
+    s.take("gusset");
+    CHECK(s.fact("Cut line") != gusset);
+    CHECK(s.window.document().pattern().zips[0].nominal > zip);
+    s.take("front");
+    CHECK(cut->item(0, 3)->text() != cutLine);
+    CHECK(steps->count() == rows);
+    CHECK(s.find<QLabel>("pageCount")->text() != pages);
+    CHECK(s.window.windowTitle().contains("*"));
+
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(s.value("Width") == "340 mm");
+    CHECK(s.fact("Cut line") == piece);
+    CHECK(cut->item(0, 3)->text() == cutLine);
+    CHECK_FALSE(s.window.windowTitle().contains("*"));
+    s.press(Qt::Key_Y, Qt::ControlModifier);
+    CHECK(s.value("Width") == "460 mm");
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+}
+
+TEST_CASE("Dragging a handle on the mock-up changes the dimension, as one undo step")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    auto* view = s.find<MockupView>("mockup");
+    view->turnTo(0, 0.05);
+    QCoreApplication::processEvents();
+    const QPoint at = view->handleAt("width").toPoint();
+    drag(view, at, at + QPoint(40, 0));
+    const double width = s.window.document().pattern().width;
+    CHECK(width > 345);
+    CHECK(s.value("Width") == QString("%1 mm").arg(width));
+    CHECK(s.window.document().undoStack().count() == 1);
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(s.value("Width") == "340 mm");
+}
+
+TEST_CASE("A drag stays inside the allowed range, and the refusal says why")
+{
+    Shown s;
+    auto* view = s.find<MockupView>("mockup");
+    view->turnTo(0, 0.05);
+    const QPoint at = view->handleAt("width").toPoint();
+    drag(view, at, at - QPoint(2000, 0));
+    CHECK(s.window.document().pattern().width >= 80);
+    CHECK(s.find<QLabel>("refusal")->text().contains("allowed"));
+}
+
+TEST_CASE("A refused value is explained in place and the old value stands")
+{
+    Shown s;
+    s.type("Corner radius", "400");
+    CHECK(s.value("Corner radius") == "50 mm");
+    auto* refusal = s.find<QLabel>("refusal");
+    CHECK(refusal->isVisibleTo(&s.window));
+    CHECK(refusal->text().contains("radius in size"));
+    CHECK_FALSE(s.window.document().modified());
+    s.type("Corner radius", "55");
+    CHECK_FALSE(refusal->isVisibleTo(&s.window));
+}
+
+TEST_CASE("Units: the same length in mm, cm and inches; inches can be typed")
+{
+    Shown s;
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->text() == "in")
+            QTest::mouseClick(b, Qt::LeftButton);
+    CHECK(s.value("Width") == "13 3/8 in");
+    s.type("Width", "14 1/2");
+    CHECK(s.value("Width") == "14 1/2 in");
+    CHECK(s.window.document().pattern().width == Approx(368.3));
+    s.type("Width", "350 mm");
+    CHECK(s.window.document().pattern().width == Approx(350));
+}
+
+TEST_CASE("Sizes: chips, a value typed in L moves the base, an own value in the table")
+{
+    Shown s;
+    QTest::mouseClick(s.find<QPushButton>("size.L"), Qt::LeftButton);
+    CHECK(s.value("Width") == "370 mm");
+    s.type("Width", "400");
+    CHECK(s.value("Width") == "400 mm");
+    QTest::mouseClick(s.find<QPushButton>("size.M"), Qt::LeftButton);
+    CHECK(s.value("Width") == "370 mm");
+    s.press(Qt::Key_5);
+    auto* table = s.find<QTableWidget>("sizes");
+    REQUIRE(table->item(1, 0)->text() == "Width");
+    table->item(1, 3)->setText("300");
+    QCoreApplication::processEvents();
+    CHECK(s.window.document().patterns()[0].width == 300);
+    CHECK(s.window.document().patterns()[1].width == 370);
+    table->item(1, 2)->setText("ratio 1.2");
+    QCoreApplication::processEvents();
+    CHECK(s.window.document().patterns()[2].width == Approx(444));
+    table->item(1, 2)->setText("sideways");
+    QCoreApplication::processEvents();
+    CHECK(table->item(1, 2)->text() == "ratio 1.2");
+}
+
+TEST_CASE("Choices: two strips become one, the rail and the steps follow")
+{
+    Shown s;
+    auto* combo = s.find<QComboBox>("choice.gusset.strips");
+    REQUIRE(combo->currentText() == "Two, centre seam");
+    const auto before = s.window.document().pattern().steps.size();
+    combo->setCurrentIndex(combo->findData("one"));
+    emit combo->activated(combo->currentIndex());
+    QCoreApplication::processEvents();
+    CHECK(s.window.document().pattern().piece("gusset")->count == 1);
+    CHECK(s.window.document().pattern().steps.size() == before - 2);
+}
+
+TEST_CASE("Draft: the pointer over an edge tells both lengths and their difference")
+{
+    Shown s;
+    s.press(Qt::Key_2);
+    auto* bench = s.find<QWidget>("draftBench");
+    auto* said = s.find<QLabel>("seamReadout");
+    QCoreApplication::processEvents();
+    // Sweep the pointer until an edge of the gusset seam lights up.
+    bool told = false;
+    for (int y = 10; y < bench->height() && !told; y += 3)
+        for (int x = 10; x < bench->width() && !told; x += 5) {
+            const QPointF at(x, y);
+            QMouseEvent move(QEvent::MouseMove, at, bench->mapToGlobal(at), Qt::NoButton, Qt::NoButton, {});
+            QCoreApplication::sendEvent(bench, &move);
+            told = said->text().startsWith("Front to gusset");
+        }
+    REQUIRE(told);
+    CHECK(said->text().contains("difference 0 mm"));
+    CHECK(said->text().contains("A  "));
+    CHECK(said->text().contains("C  "));
+}
+
+TEST_CASE("Snags: a broken design is told, the row offers its repair, one press mends it")
+{
+    Shown s;
+    auto* line = s.find<QPushButton>("snags");
+    CHECK(line->text().contains("No snags"));
+    s.type("Connector width", "44");
+    CHECK(line->text().contains("wider than the ring"));
+    QTest::mouseClick(line, Qt::LeftButton);
+    auto* list = s.find<QTreeWidget>("snagList");
+    CHECK(list->isVisibleTo(&s.window));
+    REQUIRE(list->topLevelItemCount() >= 1);
+    CHECK(list->topLevelItem(0)->text(0) == "S M L");
+    emit list->itemActivated(list->topLevelItem(0), 0);
+    CHECK(stageNames()[s.window.stage()] == "Fittings");
+    auto* mend = list->findChild<QPushButton*>("repair");
+    REQUIRE(mend);
+    QTest::mouseClick(mend, Qt::LeftButton);
+    QCoreApplication::processEvents();
+    CHECK(line->text().contains("No snags"));
+    CHECK(s.value("Connector width") == "37 mm");
+}
+
+TEST_CASE("Sequence: a forbidden move says which rule it breaks; the proposed order mends it; the dry run tells the state")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    auto* state = s.find<QLabel>("dryState");
+    CHECK(state->text().contains("Opening: none yet"));
+    int turn = -1;
+    for (int i = 0; i < steps->count(); ++i)
+        if (steps->item(i)->text().contains("Turn the bag through"))
+            turn = i;
+    REQUIRE(turn > 0);
+    steps->setCurrentRow(turn);
+    CHECK(s.find<QTextBrowser>("stepCard")->toPlainText().contains("Reach through the opening"));
+    CHECK(state->text().contains("Opening: open"));
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->text() == "Earlier")
+            QTest::mouseClick(b, Qt::LeftButton);
+    CHECK(s.find<QTextBrowser>("stepCard")->toPlainText().contains("Forbidden order"));
+    CHECK(s.find<QPushButton>("snags")->text().contains("Turn the bag"));
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->text() == "As proposed")
+            QTest::mouseClick(b, Qt::LeftButton);
+    CHECK(s.find<QPushButton>("snags")->text().contains("No snags"));
+}
+
+TEST_CASE("Build-up: an interlining put behind the panels shows in layers, bulk and cut list")
+{
+    Shown s;
+    s.take("front");
+    s.press(Qt::Key_3);
+    const std::size_t before = s.window.document().pattern().piece("front")->layers.size();
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->text() == "Put behind")
+            QTest::mouseClick(b, Qt::LeftButton);
+    CHECK(s.window.document().pattern().piece("front")->layers.size() == before + 1);
+    CHECK(s.window.document().pattern().piece("back.lower")->layers.size() >= 2);
+}
+
+TEST_CASE("Brief: a thing too large is told, with how much")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    auto* table = s.find<QTableWidget>("carried");
+    CHECK(table->item(0, 5)->text().contains("fits"));
+    table->item(0, 1)->setText("500");
+    QCoreApplication::processEvents();
+    CHECK(table->item(0, 5)->text().contains("too wide"));
+    CHECK(s.find<QPushButton>("snags")->text().contains("too wide"));
+}
+
+TEST_CASE("Sheets: paper, sizes and a shrinking printer")
+{
+    Shown s;
+    s.press(Qt::Key_8);
+    auto* count = s.find<QLabel>("pageCount");
+    CHECK(count->text().contains("210 × 297"));
+    s.find<QComboBox>("paper")->setCurrentText("Letter");
+    CHECK(count->text().contains("215.9"));
+    CHECK(s.find<QLabel>("scaleEffect")->text().contains("97 mm"));
+}
+
+TEST_CASE("Trial: measured beside predicted, kept in the file")
+{
+    QTemporaryDir dir;
+    const QString file = dir.filePath("trial.tectonis");
+    Shown s;
+    s.press(Qt::Key_9);
+    auto* table = s.find<QTableWidget>("trials");
+    const int columns = table->columnCount();
+    QTest::mouseClick(s.find<QPushButton>("newTrial"), Qt::LeftButton);
+    REQUIRE(table->columnCount() == columns + 1);
+    table->item(0, columns)->setText("338");
+    QCoreApplication::processEvents();
+    CHECK(table->item(0, columns)->text().startsWith("338 mm"));
+    CHECK(table->item(0, columns)->text().contains("−2 mm"));
+    s.window.document().save(file);
+    CHECK(loadDesign(file.toStdString()).trials.back().width == 338);
+}
+
+TEST_CASE("Save and reopen: the same design; a file that cannot be opened leaves what was open")
+{
+    QTemporaryDir dir;
+    const QString file = dir.filePath("bag.tectonis");
+    Shown s;
+    s.type("Depth", "135");
+    s.window.document().save(file);
+    CHECK_FALSE(s.window.document().modified());
+    {
+        Shown again(file);
+        CHECK(again.window.document().design() == s.window.document().design());
+        CHECK(again.value("Depth") == "135 mm");
+    }
+    std::ofstream(dir.filePath("foreign.tectonis").toStdString()) << "{\"format\": \"recipe\"}";
+    CHECK_FALSE(s.window.openFile(dir.filePath("foreign.tectonis")));
+    CHECK(s.value("Depth") == "135 mm");
+    bool told = false;
+    for (auto* label : s.window.findChildren<QLabel*>())
+        told |= label->isVisibleTo(&s.window) && label->text().contains("not a Tectonis design");
+    CHECK(told);
+}
+
+TEST_CASE("Closing with unsaved changes asks; cancel keeps the window")
+{
+    Shown s;
+    s.type("Depth", "125");
+    REQUIRE(s.window.document().modified());
+    bool asked = false;
+    QTimer::singleShot(50, [&] {
+        if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) {
+            asked = box->text().contains("not saved");
+            QTest::mouseClick(box->button(QMessageBox::Cancel), Qt::LeftButton);
+        }
+    });
+    CHECK_FALSE(s.window.close());
+    CHECK(asked);
+    CHECK(s.window.isVisible());
+    s.window.document().undoStack().undo();
+    REQUIRE_FALSE(s.window.document().modified());
+    CHECK(s.window.close());
+}
+
+TEST_CASE("After a crash the unsaved work is offered and can be opened")
+{
+    Design d = loadDesign(kDemo.toStdString());
+    setDimension(d, "depth", "133");
+    {
+        // What a run that was killed leaves: a copy under a process id that is gone.
+        Shown s;
+        s.type("Depth", "133");
+        Recovery keeper(s.window.document());
+        keeper.keep();
+        const QString folder = QString::fromUtf8(qgetenv("XDG_DATA_HOME")) + "/tectonis/Tectonis/unsaved/";
+        const QString copy = folder + QString::number(QCoreApplication::applicationPid()) + ".tectonis";
+        REQUIRE(QFile::exists(copy));
+        REQUIRE(QFile::copy(copy, folder + "999999999.tectonis"));
+        s.press(Qt::Key_Z, Qt::ControlModifier);
+    }
+    Shown s;
+    s.window.offerRecovery();
+    QPushButton* yes = nullptr;
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->text() == "Open it" && b->isVisibleTo(&s.window))
+            yes = b;
+    REQUIRE(yes);
+    QTest::mouseClick(yes, Qt::LeftButton);
+    CHECK(s.value("Depth") == "133 mm");
+    CHECK(s.window.document().modified());
+    CHECK(Recovery::leftover().isEmpty());
+}
+
+TEST_CASE("All nine stages open by their keys at 1280 × 800 and nothing needs more room; controls have names; light and dark")
+{
+    Shown s;
+    for (const bool dark : {false, true}) {
+        s.window.setDark(dark);
+        for (int i = 0; i < 9; ++i) {
+            s.press(Qt::Key(Qt::Key_1 + i));
+            CHECK(s.window.stage() == i);
+            CHECK(s.window.size() == QSize(1280, 800));
+            CHECK(!s.window.grab().isNull());
+        }
+    }
+    s.window.setDark(false);
+    for (auto* b : s.window.findChildren<QAbstractButton*>())
+        if (b->isVisibleTo(&s.window) && b->focusPolicy() != Qt::NoFocus) {
+            INFO(b->metaObject()->className());
+            CHECK_FALSE((b->text().isEmpty() && b->accessibleName().isEmpty()));
+        }
+}
+
+TEST_CASE("Contrast of text against its ground is at least 4.5 to 1 (WCAG 2.1, 1.4.3)")
+{
+    const auto luminance = [](const QColor& c) {
+        const auto part = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+        return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+    };
+    const auto contrast = [&](const QColor& a, const QColor& b) {
+        const double x = luminance(a), y = luminance(b);
+        return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+    };
+    for (const bool dark : {false, true}) {
+        applyTheme(*qApp, dark);
+        const Theme& t = theme();
+        for (const QColor& ground : {t.window, t.surface, t.bench, t.field})
+            for (const QColor& ink : {t.ink, t.muted, t.accent, t.second, t.error, t.warning, t.note}) {
+                INFO((dark ? "dark " : "light ") << ink.name().toStdString() << " on " << ground.name().toStdString());
+                CHECK(contrast(ink, ground) >= 4.5);
+            }
+        for (const QColor& card : {t.shell, t.lining, t.strip, t.interlining})
+            CHECK(contrast(t.ink, card) >= 4.5);
+        CHECK(contrast(t.accentInk, t.accent) >= 4.5);
+    }
+    applyTheme(*qApp, false);
+}

@@ -1,0 +1,166 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The command line as a user runs it: real processes, real files.
+#include "process.hpp"
+
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
+#include <cmath>
+#include <fstream>
+
+using Catch::Contains;
+using nlohmann::json;
+
+namespace {
+
+Scratch scratch("cli");
+const std::string demo = std::string(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
+
+std::string made(const std::string& name)
+{
+    const std::string file = scratch / name;
+    REQUIRE(cli("new gusseted-satchel -o " + file).code == 0);
+    return file;
+}
+
+json sizeOf(const json& measure, const std::string& name)
+{
+    for (const auto& s : measure["sizes"])
+        if (s["name"] == name)
+            return s;
+    FAIL("no size " << name);
+    return {};
+}
+
+json pieceOf(const json& size, const std::string& code)
+{
+    for (const auto& p : size["pieces"])
+        if (p["code"] == code)
+            return p;
+    FAIL("no piece " << code);
+    return {};
+}
+
+} // namespace
+
+TEST_CASE("forms lists every dimension with default, range and meaning")
+{
+    const auto result = cli("forms --json");
+    CHECK(result.code == 0);
+    const json forms = json::parse(result.out);
+    REQUIRE(forms["forms"].size() >= 1);
+    for (const auto& d : forms["forms"][0]["dimensions"]) {
+        CHECK(!d["meaning"].get<std::string>().empty());
+        CHECK(d["min_now"].get<double>() <= d["value"].get<double>());
+        CHECK(d["value"].get<double>() <= d["max_now"].get<double>());
+    }
+    CHECK_THAT(cli("forms").out, Contains("gusseted-satchel") && Contains("radius"));
+}
+
+TEST_CASE("new, set, measure: one dimension changes and the numbers follow")
+{
+    const std::string file = made("follow.tectonis");
+    const json before = json::parse(cli("measure " + file + " --json").out);
+    CHECK(before["format"] == "tectonis-measure");
+    CHECK(before["unit"] == "mm");
+    REQUIRE(cli("set " + file + " depth=130 taper=0").code == 0);
+    const json after = json::parse(cli("measure " + file + " --json").out);
+    const json m = sizeOf(after, "M");
+    CHECK(m["finished"]["depth"] == 130);
+    CHECK(pieceOf(m, "C")["cut"]["height"].get<double>() == Approx(150));
+    const double w = 300, h = 240, r = 45;
+    for (const auto& seam : m["seams"]) {
+        CHECK(std::abs(seam["difference"].get<double>()) < 0.01);
+        if (seam["name"] == "Front to gusset")
+            CHECK(seam["b"]["length"].get<double>() == Approx(2 * (h - r) + 3.14159265358979 * r + w - 2 * r).margin(1e-9));
+    }
+    for (const char* key : {"zips", "hardware", "straps", "steps"})
+        CHECK(!m[key].empty());
+    CHECK(m["steps"][0]["number"] == 1);
+    CHECK(after.contains("findings"));
+    CHECK(cli("measure " + file + " --size L").code == 0);
+    CHECK(json::parse(cli("measure " + file + " --size L").out)["sizes"].size() == 1);
+}
+
+TEST_CASE("set --size changes one size only")
+{
+    const std::string file = made("size.tectonis");
+    REQUIRE(cli("set " + file + " width=350 --size L").code == 0);
+    const json m = json::parse(cli("measure " + file).out);
+    CHECK(sizeOf(m, "L")["finished"]["width"] == 350);
+    CHECK(sizeOf(m, "M")["finished"]["width"] == 300);
+}
+
+TEST_CASE("Inches and formulas on the command line")
+{
+    const std::string file = made("inch.tectonis");
+    REQUIRE(cli("set " + file + " 'width=12 1/2in' 'height=width*0.75'").code == 0);
+    const json m = sizeOf(json::parse(cli("measure " + file).out), "M");
+    CHECK(m["finished"]["width"].get<double>() == Approx(317.5));
+    CHECK(m["finished"]["height"].get<double>() == Approx(317.5 * 0.75));
+}
+
+TEST_CASE("check: 0 when clean, 1 when a finding is an error")
+{
+    const std::string file = made("check.tectonis");
+    CHECK(cli("check " + file).code == 0);
+    REQUIRE(cli("set " + file + " connectors.width=38").code == 0);
+    const auto bad = cli("check " + file + " --json");
+    CHECK(bad.code == 1);
+    const json found = json::parse(bad.out);
+    CHECK(found["findings"][0]["severity"] == "error");
+    CHECK_THAT(found["findings"][0]["text"].get<std::string>(), Contains("wider than the ring"));
+}
+
+TEST_CASE("Bad input: exit code 2, a message with place and range, the file as it was")
+{
+    const std::string file = made("bad.tectonis");
+    const std::string before = slurp(file);
+    const std::pair<const char*, const char*> cases[] = {{"width=0", "80 mm to 900 mm"}, {"width=-1", "width"},   {"radius=400", "radius"}, {"width=nan", "not a length"}, {"depth=foo+1", "foo"},
+                                                         {"depth=depth*2", "itself"},    {"nothing=3", "nothing"}, {"width", "NAME=VALUE"},  {"gusset.strips=9", "one, two"}};
+    for (const auto& [assignment, words] : cases) {
+        const auto r = cli("set " + file + " '" + assignment + "'");
+        INFO(assignment);
+        CHECK(r.code == 2);
+        CHECK_THAT(r.err, Contains(words));
+        CHECK(slurp(file) == before);
+    }
+    // One good and one bad value: neither is taken.
+    CHECK(cli("set " + file + " width=310 depth=9999").code == 2);
+    CHECK(slurp(file) == before);
+    for (const char* call : {"", "frobnicate", "new teapot -o " , "measure", "export x", "set"}) {
+        INFO(call);
+        const std::string words = call;
+        CHECK(cli(words + (words.ends_with("-o ") ? scratch / "x.tectonis" : std::string())).code == 2);
+    }
+    CHECK(cli("measure " + (scratch / "absent.tectonis")).code == 2);
+    CHECK(cli("measure " + file + " --size XXL").code == 2);
+    CHECK(cli("export " + file + " posters -o x").code == 2);
+    CHECK(cli("export " + file + " sheets --paper B7 -o " + (scratch / "x.pdf")).code == 2);
+    CHECK(cli("export " + file + " cutlist -o /nowhere/at/all.txt").code == 2);
+    std::ofstream(scratch / "cut.tectonis") << before.substr(0, before.size() / 2);
+    const auto cut = cli("measure " + (scratch / "cut.tectonis"));
+    CHECK(cut.code == 2);
+    CHECK_THAT(cut.err, Contains("line"));
+}
+
+TEST_CASE("A full disk is told, and nothing is lost")
+{
+    // /dev/full takes every open and refuses every byte.
+    const auto r = shell(std::string(TECTONIS_CLI) + " measure " + demo + " > /dev/full");
+    CHECK(r.code == 2);
+    CHECK_THAT(r.err, Contains("cannot be written"));
+}
+
+TEST_CASE("Help and version")
+{
+    CHECK(cli("--help").code == 0);
+    CHECK_THAT(cli("--help").out, Contains("measure") && Contains("export"));
+    CHECK_THAT(cli("--version").out, Contains("tectonis-cli"));
+    CHECK(cli("set --help").code == 0);
+}
+
+TEST_CASE("The demo is sound in every size")
+{
+    CHECK(cli("check " + demo).code == 0);
+}

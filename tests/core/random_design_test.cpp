@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Property: random designs inside the stated ranges draft in all sizes with seams that agree and outlines that do not cross.
+#include "buildup/material.hpp"
+#include "checks/finding.hpp"
+#include "drafting/drafter.hpp"
+#include "design/edits.hpp"
+#include "forms/form.hpp"
+#include "geos.hpp"
+#include "sheets/plan.hpp"
+#include "units/error.hpp"
+
+#include <catch2/catch.hpp>
+
+#include <random>
+
+using namespace tectonis;
+
+namespace {
+
+/// Sets dimensions and choices at random, each inside the range that holds at that moment. A value that would push another
+/// size or dimension out of its range is refused by the model itself, and the design stays valid.
+Design randomDesign(std::mt19937& random, int& refused)
+{
+    const auto& all = forms();
+    Design d = newDesign(all[random() % all.size()]->id());
+    for (const auto& c : specOf(d).choices)
+        d.choices[c.name] = c.options[random() % c.options.size()].first;
+    const DesignSpec spec = specOf(d);
+    const std::size_t base = sizeIndex(d, d.baseSize);
+    const std::size_t n = 4 + random() % 9;
+    for (std::size_t i = 0; i < n; ++i) {
+        // Body dimensions more often than the rest.
+        const auto& s = spec.dimensions[random() % 2 ? random() % std::min<std::size_t>(5, spec.dimensions.size()) : random() % spec.dimensions.size()];
+        const Range range = rangeOf(s, evaluate(d, spec, base));
+        if (range.max < range.min)
+            continue;
+        double v = std::uniform_real_distribution<double>(range.min, range.max)(random);
+        if (s.quantity == DimensionSpec::Quantity::Count)
+            v = std::round(v);
+        try {
+            setDimensionMm(d, s.name, v, d.baseSize);
+        } catch (const InputError&) {
+            ++refused;
+        }
+    }
+    return d;
+}
+
+} // namespace
+
+TEST_CASE("1,000 random designs: seams agree, outlines are simple, cut holds stitch, in all sizes")
+{
+    std::mt19937 random(20261125);
+    const Geos geos;
+    int refused = 0, pieces = 0, seams = 0, unsound = 0;
+    for (int i = 0; i < 1000; ++i) {
+        const Design d = randomDesign(random, refused);
+        const auto patterns = draftAll(d);
+        REQUIRE(patterns.size() == d.sizes.size());
+        const Findings findings = checkAll(d, patterns);
+        const auto reported = [&](const std::string& check, const std::string& size, const std::string& key) {
+            return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.check == check && f.size == size && f.key == key; });
+        };
+        for (const auto& p : patterns) {
+            for (const auto& s : p.seams) {
+                ++seams;
+                INFO("design " << i << " size " << p.size << " seam " << s.name);
+                CHECK(s.lengthA > 0);
+                CHECK(std::abs(s.difference()) < 0.01);
+            }
+            for (const auto& piece : p.pieces) {
+                ++pieces;
+                const Polyline stitch = flattened(piece.stitch(), 0.1), cut = flattened(piece.cut, 0.1);
+                INFO("design " << i << " size " << p.size << " piece " << piece.code << " width " << p.width << " height " << p.height << " depth " << p.depth);
+                // GEOS says whether a ring is simple; a fault that our own check reports to the user is a finding, not a miss.
+                const bool sound = geos.valid(stitch) && geos.valid(cut) && geos.covers(cut, stitch, 0.2);
+                if (!sound && ++unsound)
+                    CHECK(reported("outline", p.size, piece.key));
+                CHECK(areaOf(piece.cut) > 0);
+                CHECK(distance(startOf(piece.cut), endOf(piece.cut)) < 1e-6);
+                for (const auto& n : piece.notches) {
+                    REQUIRE(piece.edge(n.edge));
+                    CHECK(n.along >= -1e-9);
+                    CHECK(n.along <= piece.edge(n.edge)->length() + 1e-9);
+                }
+            }
+            CHECK(!p.steps.empty());
+            CHECK(!p.mockup.facets.empty());
+            CHECK(p.mockup.largestGap < 1.0);
+        }
+        if (i % 50 == 0)
+            CHECK(!planSheets({&patterns[0], &patterns[1], &patterns[2]}, paperOf("A4")).pages.empty());
+    }
+    WARN(unsound << " unsound outlines, all reported; " << pieces << " pieces, " << seams << " seams; " << refused << " values refused as out of another dimension's range");
+    CHECK(pieces > 30000);
+}
+
+TEST_CASE("Match marks lie at the same stitch length on both mates")
+{
+    const Design d = newDesign("gusseted-satchel");
+    for (const auto& p : draftAll(d)) {
+        const Seam& s = *p.seam("front-gusset");
+        // Positions along the run on each side, from the notches of the pieces alone.
+        const auto positions = [&](const std::vector<EdgeUse>& side) {
+            std::vector<double> out;
+            double at = 0;
+            for (const auto& use : side) {
+                const Piece& piece = *p.piece(use.piece);
+                for (const auto& n : piece.notches)
+                    if (n.edge == use.edge && use.copy == 0)
+                        out.push_back(at + (use.reversed ? piece.edge(use.edge)->length() - n.along : n.along));
+                at += piece.edge(use.edge)->length();
+            }
+            std::sort(out.begin(), out.end());
+            return out;
+        };
+        const auto a = positions(s.a), b = positions(s.b);
+        CHECK(a.size() >= 7);
+        for (const double at : a) {
+            const bool met = std::any_of(b.begin(), b.end(), [&](double other) { return std::abs(other - at) < 0.01; });
+            INFO("size " << p.size << " notch at " << at);
+            CHECK(met);
+        }
+        CHECK(std::any_of(b.begin(), b.end(), [&](double at) { return std::abs(at - s.lengthB / 2) < 0.01; }));
+    }
+}
