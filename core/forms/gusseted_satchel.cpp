@@ -210,13 +210,15 @@ public:
 
     void draftBoard(Drafter& d) const
     {
-        const double flat = 2 * endOf(d.piece("front").edge("bottom")->stitch).x;
+        // A bag that is all corner has no flat for a board.
+        const Edge* bottom = d.piece("front").edge("bottom");
+        const double flat = bottom ? bottom->length() : 0;
+        if (flat - 2 * d("board.inset") < 20 || d("depth") - 2 * d("board.inset") < 10)
+            return;
         const double length = d.work({"base.board", "board.length", "Base board length", "bottom - 2*inset", {{"bottom", flat}, {"inset", d("board.inset")}}, 0,
                                       Kind::Trade, "mm", "the flat of the bottom between the corners, less the gap at both ends"});
         const double width = d.work({"base.board", "board.width", "Base board width", "depth - 2*inset", {{"depth", d("depth")}, {"inset", d("board.inset")}}, 0,
                                      Kind::Trade, "mm", "the gusset's depth, less the gap on both sides"});
-        if (length < 20 || width < 10)
-            return; // a bag that is all corner has no flat for a board
         Piece& board = d.add({.key = "base.board", .code = "R", .name = "Base board", .group = PieceGroup::Interlining, .role = "board", .material = "board", .grain = 0});
         drawRectangle(board, length, width, 0);
         board.note = "Round the corners so that they do not wear through.";

@@ -155,6 +155,15 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
         between = lineRun({p, q});
         return true;
     }
+    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet says nothing, the ends are near.
+    if (std::abs(turn) < 0.06 && dot(ta, tb) > 0 && distance(p, q) < 1) {
+        if (std::holds_alternative<Line>(a.shape) && std::holds_alternative<Line>(b.shape)) {
+            a.shape = endingAt(a.shape, lerp(p, q, 0.5));
+            b.shape = startingAt(b.shape, lerp(p, q, 0.5));
+        } else
+            between = lineRun({p, q});
+        return true;
+    }
     if (a.corner == Corner::FoldBack) {
         foldBack(a.hem ? a : b, a.hem ? b : a, a.hem, between);
         if (!between.empty()) {

@@ -130,7 +130,7 @@ TEST_CASE("Bad values are refused with place and range, and the design stays as 
     // A long chain of formulas that comes back to its start names the way round.
     Design round = fresh();
     setDimension(round, "height", "depth*2 + 20");
-    CHECK_THROWS_WITH(setDimension(round, "depth", "height/2"), Contains("depth → height → depth"));
+    CHECK_THROWS_WITH(setDimension(round, "depth", "height/2"), Contains("height → depth → height"));
 }
 
 TEST_CASE("A mistyped body radius says what is allowed: it cannot pass half the width")

@@ -34,7 +34,10 @@ Design randomDesign(std::mt19937& random, int& refused)
         const Range range = rangeOf(s, evaluate(d, spec, base));
         if (range.max < range.min)
             continue;
+        // The ends of the ranges are where things break: one value in four is one of them.
         double v = std::uniform_real_distribution<double>(range.min, range.max)(random);
+        if (random() % 4 == 0)
+            v = random() % 2 ? range.min : range.max;
         if (s.quantity == DimensionSpec::Quantity::Count)
             v = std::round(v);
         try {

@@ -97,7 +97,7 @@ TEST_CASE("Lining schools: wider seam, drafted smaller, same; the mouth is uncha
     // Wider seam: same cut as the shell's panel; 13.2 against 10 moves the bottom up by 3.2.
     setChoice(d, "lining.fit", "wider-seam");
     Pattern p = medium(d);
-    CHECK(areaOf(p.piece("lining.front")->cut) == Approx(areaOf(p.piece("front")->cut)).epsilon(1e-9));
+    CHECK(areaOf(p.piece("lining.front")->cut) == Approx(areaOf(p.piece("front")->cut)).epsilon(5e-5));
     CHECK(boundsOf(p.piece("lining.front")->stitch()).y0 == Approx(3.2));
     // Drafted smaller: nested boxes, each inside dimension is twice the wall's thickness less (canvas 0.75 + foam 3).
     setChoice(d, "lining.fit", "smaller");
@@ -269,7 +269,7 @@ TEST_CASE("Every check can fail: a design that breaks it is found")
     CHECK(finds(with([](Design& d) { setDimension(d, "connectors.width", "36"); }), "ring"));
     CHECK(finds(with([](Design& d) { setDimension(d, "connectors.width", "20"); }), "ring"));
     CHECK(finds(with([](Design& d) { setDimension(d, "depth", "45"); }), "connector"));
-    CHECK(finds(with([](Design& d) { setDimension(d, "snap.drop", "215"); }), "snap"));
+    CHECK(finds(with([](Design& d) { setDimension(d, "snap.drop", "198"); }), "snap"));
     CHECK(finds(with([](Design& d) { setDimension(d, "zip.window", "22"); }), "zip-tape"));
     CHECK(finds(with([](Design& d) { setRule(d, "zip.length", hold()), setDimension(d, "zip.length", "173"); }), "zip-stock"));
     CHECK(finds(with([](Design& d) { setDimension(d, "opening.length", "60"); }), "opening"));
@@ -278,7 +278,7 @@ TEST_CASE("Every check can fail: a design that breaks it is found")
     CHECK(finds(with([](Design& d) { setMaterial(d, "shell", "waxed-canvas"); }), "heat"));
     CHECK(finds(with([](Design& d) { setDimension(d, "radius", "6"); }), "tight-curve"));
     CHECK(finds(with([](Design& d) { setDimension(d, "slip.height", "200"); }), "place"));
-    CHECK(finds(with([](Design& d) { setMaterial(d, "shell", "leather-4oz"), d.layers.clear(), setDimension(d, "height", "700"); }), "cloth-width"));
+    CHECK(finds(with([](Design& d) { setMaterial(d, "shell", "leather-4oz"), d.layers.clear(), setDimension(d, "width", "760"); }), "cloth-width"));
     CHECK(finds(with([](Design& d) { setDimension(d, "strap.length", "700"); }), "strap-length"));
     // A seam that disagrees and allowances that differ cannot be drafted by this form; the check reads any pattern.
     Design d = plain();
