@@ -157,10 +157,13 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
     }
     // Almost straight on, as where an evenly widening allowance begins: where the carriers meet says nothing, the ends are near.
     if (std::abs(turn) < 0.06 && dot(ta, tb) > 0 && distance(p, q) < 1) {
-        if (std::holds_alternative<Line>(a.shape) && std::holds_alternative<Line>(b.shape)) {
-            a.shape = endingAt(a.shape, lerp(p, q, 0.5));
-            b.shape = startingAt(b.shape, lerp(p, q, 0.5));
-        } else
+        const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
+        const Point shared = lineA && lineB ? lerp(p, q, 0.5) : lineA ? q : p; // an arc keeps its end
+        if (lineA)
+            a.shape = endingAt(a.shape, shared);
+        if (lineB)
+            b.shape = startingAt(b.shape, shared);
+        if (!lineA && !lineB)
             between = lineRun({p, q});
         return true;
     }
