@@ -16,6 +16,9 @@ namespace {
 int takePictures(tectonis::MainWindow& window, const QString& folder)
 {
     QDir().mkpath(folder);
+    const auto& steps = window.document().pattern().steps;
+    if (!steps.empty())
+        window.document().takeStep(steps[steps.size() / 2].id); // one with seams to show
     for (int i = 0; i < tectonis::stageNames().size(); ++i) {
         window.goTo(i);
         QCoreApplication::processEvents();

@@ -112,7 +112,7 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
     if (f.kind == "thing")
         color.setAlpha(210);
     else if (m_inside && (s.pass == 3 || (s.pass == 4 && f.kind == "flap")))
-        color.setAlpha(130);
+        color.setAlpha(120);
     const bool inHand = !f.piece.empty() && f.piece == m_document.pieceInHand();
     p.setPen(Qt::NoPen);
     p.setBrush(color);

@@ -48,8 +48,8 @@ protected:
         // Slanted: height shrinks to 0.5, and x leans with y.
         constexpr double squash = 0.34, lean = 0.28;
         const double labelWidth = 250, w = box.width() + box.height() * lean, h = box.height() * squash;
-        const double lift = std::min(86.0, (height() - 40.0) * 0.62 / n);
-        const double scale = std::min((width() - labelWidth - 60) / w, (height() - 40 - lift * (n - 1)) / h);
+        const double scale = std::min((width() - labelWidth - 60) / w, (height() - 36) / (h * (1 + 0.85 * (n - 1))));
+        const double lift = std::min(110.0, 0.85 * h * scale); // each layer shows most of itself under the one above
         for (int i = n - 1; i >= 0; --i) { // the face lies on top
             const double x = 30, y = 20 + h * scale + i * lift;
             p.save();

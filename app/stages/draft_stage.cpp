@@ -22,6 +22,9 @@ public:
     explicit DraftBench(Document& document) : Bench(document, "Draft: pieces on the table"), m_drag(document)
     {
         setObjectName("draftBench");
+        if (!document.pattern().seams.empty())
+            m_seam = document.pattern().seams.front().key;
+        setToolTip("Point at an edge: its mate lights up. Drag a round handle to change its dimension.");
         connect(&document, &Document::changed, this, [this] { m_laid.clear(); });
         connect(&document, &Document::viewChanged, this, [this] { m_laid.clear(); });
     }

@@ -140,7 +140,7 @@ protected:
         p.setBrush(Qt::NoBrush);
         p.drawPath(pathOf(placed(flap->stitch(), {by.x, by.y}), front, true));
         p.restore();
-        say(p, front(Point{by.x + boundsOf(flap->stitch()).x0, by.y} + Point{14, 10}), "flap");
+        say(p, front({by.x + boundsOf(flap->stitch()).x0 + 6, mouth}) + QPointF(0, 14), "flap");
     }
 
     void drawFittings(QPainter& p, const View& v, const Piece& piece)
