@@ -31,7 +31,7 @@ Findings check(const CheckInput& in)
 
 Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
 {
-    const DesignSpec spec = specOf(design);
+    const DesignSpec& spec = specOf(design);
     Findings out;
     for (const auto& p : patterns)
         for (auto& f : check({design, spec, p, unit}))

@@ -151,8 +151,9 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
 
 std::vector<Pattern> draftAll(const Design& design)
 {
-    const DesignSpec spec = specOf(design);
+    const DesignSpec& spec = specOf(design);
     std::vector<Pattern> out;
+    out.reserve(design.sizes.size());
     for (std::size_t i = 0; i < design.sizes.size(); ++i)
         out.push_back(draft(design, spec, i));
     return out;

@@ -10,60 +10,79 @@ constexpr double kLeastEdge = 60;   // mm: shorter edges need no centre mark (co
 constexpr double kLongRun = 400;    // mm: longer runs get quarter marks (common practice, no source)
 constexpr double kTooNear = 4;      // mm between two notches of one edge, and from its ends
 
+/// Worth more first: a centre that falls beside a join gives way to it.
+enum class Mark { Join, Corner, Centre, Quarter };
+
+const char* nameOf(Mark m)
+{
+    static constexpr const char* names[] = {"join", "corner", "centre", "quarter"};
+    return names[int(m)];
+}
+
 struct Wanted {
     double share; ///< of the whole run, 0 to 1
-    std::string label;
+    Mark mark;
 };
 
-bool isCorner(const Pattern& p, const EdgeUse& use)
+/// One edge of a side, looked up once.
+struct Place {
+    const EdgeUse* use;
+    Piece* piece;
+    bool isEdge = false; ///< false: a placement line, which carries no notches
+    bool corner = false;
+    double length = 0;
+};
+
+std::vector<Place> placesOf(Pattern& p, const std::vector<EdgeUse>& side)
 {
-    const Run* run = p.runBehind(use);
-    return run && run->size() == 1 && std::holds_alternative<Arc>(run->front());
+    std::vector<Place> out;
+    out.reserve(side.size());
+    for (const auto& use : side) {
+        auto* piece = const_cast<Piece*>(p.piece(use.piece)); // of this pattern, which is ours to change
+        const Run* run = p.runBehind(use);
+        if (piece && run)
+            out.push_back({&use, piece, piece->edge(use.edge) != nullptr, run->size() == 1 && std::holds_alternative<Arc>(run->front()), lengthOf(*run)});
+    }
+    return out;
 }
 
 /// What one side asks for: its own centres, corners and joins, as shares of its length.
-void collect(const Pattern& p, const std::vector<EdgeUse>& side, double whole, std::vector<Wanted>& out)
+void collect(const std::vector<Place>& side, double whole, std::vector<Wanted>& out)
 {
     double at = 0;
     for (std::size_t i = 0; i < side.size(); ++i) {
-        const double n = lengthOf(*p.runBehind(side[i]));
-        const bool corner = isCorner(p, side[i]);
         if (i > 0) {
-            const bool join = side[i].piece != side[i - 1].piece || side[i].copy != side[i - 1].copy;
+            const bool join = side[i].piece != side[i - 1].piece || side[i].use->copy != side[i - 1].use->copy;
             if (join)
-                out.push_back({at / whole, "join"});
-            else if (corner || isCorner(p, side[i - 1]))
-                out.push_back({at / whole, "corner"});
+                out.push_back({at / whole, Mark::Join});
+            else if (side[i].corner || side[i - 1].corner)
+                out.push_back({at / whole, Mark::Corner});
         }
-        if (!corner && n >= kLeastEdge)
-            out.push_back({(at + n / 2) / whole, "centre"});
-        at += n;
+        if (!side[i].corner && side[i].length >= kLeastEdge)
+            out.push_back({(at + side[i].length / 2) / whole, Mark::Centre});
+        at += side[i].length;
     }
 }
 
-void placeAt(Pattern& p, const std::vector<EdgeUse>& side, double whole, const Wanted& wanted)
+void placeAt(const std::vector<Place>& side, double whole, const Wanted& wanted)
 {
     double along = wanted.share * whole;
-    for (const auto& use : side) {
-        const double n = lengthOf(*p.runBehind(use));
-        if (along > n + 1e-9) {
-            along -= n;
+    for (const auto& place : side) {
+        if (along > place.length + 1e-9) {
+            along -= place.length;
             continue;
         }
         // The second of two mirrored copies is cut from the same piece: its mark is there already.
-        if (use.copy > 0)
+        if (place.use->copy > 0 || !place.isEdge)
             return;
-        const double at = use.reversed ? n - along : along;
-        const auto it = std::find_if(p.pieces.begin(), p.pieces.end(), [&](const Piece& q) { return q.key == use.piece; });
-        if (it == p.pieces.end() || !it->edge(use.edge))
+        const double at = place.use->reversed ? place.length - along : along;
+        const bool atCorner = wanted.mark == Mark::Corner; // edge boundaries carry their mark at the end of the edge
+        if (!atCorner && (at < kTooNear || at > place.length - kTooNear))
             return;
-        const bool atCorner = wanted.label == "corner"; // edge boundaries carry their mark at the end of the edge
-        if (!atCorner && (at < kTooNear || at > n - kTooNear))
-            return;
-        const bool taken = std::any_of(it->notches.begin(), it->notches.end(),
-                                       [&](const Notch& k) { return k.edge == use.edge && std::abs(k.along - at) < kTooNear; });
+        auto& notches = place.piece->notches;
+        const bool taken = std::any_of(notches.begin(), notches.end(), [&](const Notch& k) { return std::abs(k.along - at) < kTooNear && k.edge == place.use->edge; });
         if (!taken)
-            it->notches.push_back({use.edge, at, wanted.label, false});
+            notches.push_back({place.use->edge, at, nameOf(wanted.mark), false});
         return;
     }
 }
@@ -75,23 +94,20 @@ void placeMatchMarks(Pattern& p)
     for (const auto& seam : p.seams) {
         if (seam.stitch != "construction" || seam.lengthA <= 0 || seam.lengthB <= 0)
             continue;
-        std::vector<Wanted> wanted{{0.5, "centre"}};
+        const auto a = placesOf(p, seam.a), b = placesOf(p, seam.b);
+        std::vector<Wanted> wanted{{0.5, Mark::Centre}};
         if (std::max(seam.lengthA, seam.lengthB) > kLongRun)
-            wanted.insert(wanted.end(), {{0.25, "quarter"}, {0.75, "quarter"}});
-        collect(p, seam.a, seam.lengthA, wanted);
-        collect(p, seam.b, seam.lengthB, wanted);
-        // Joins and corners first: they are worth more than a centre that falls beside them.
-        std::stable_sort(wanted.begin(), wanted.end(), [](const Wanted& a, const Wanted& b) {
-            const auto rank = [](const std::string& l) { return l == "join" ? 0 : l == "corner" ? 1 : l == "centre" ? 2 : 3; };
-            return rank(a.label) < rank(b.label);
-        });
+            wanted.insert(wanted.end(), {{0.25, Mark::Quarter}, {0.75, Mark::Quarter}});
+        collect(a, seam.lengthA, wanted);
+        collect(b, seam.lengthB, wanted);
+        std::stable_sort(wanted.begin(), wanted.end(), [](const Wanted& x, const Wanted& y) { return x.mark < y.mark; });
         std::vector<Wanted> kept;
         for (const auto& w : wanted)
             if (std::none_of(kept.begin(), kept.end(), [&](const Wanted& k) { return std::abs(k.share - w.share) * seam.lengthA < kTooNear; }))
                 kept.push_back(w);
         for (const auto& w : kept) {
-            placeAt(p, seam.a, seam.lengthA, w);
-            placeAt(p, seam.b, seam.lengthB, w);
+            placeAt(a, seam.lengthA, w);
+            placeAt(b, seam.lengthB, w);
         }
     }
 }

@@ -164,3 +164,12 @@ TEST_CASE("The demo is sound in every size")
 {
     CHECK(cli("check " + demo).code == 0);
 }
+
+TEST_CASE("The man page is sound and names every command")
+{
+    const auto page = shell("man --warnings -l " TECTONIS_DATA "/../docs/tectonis-cli.1 | cat");
+    CHECK(page.code == 0);
+    CHECK(page.err.find("warning") == std::string::npos);
+    for (const char* verb : {"forms", "new", "set", "measure", "check", "export"})
+        CHECK_THAT(page.out, Contains(verb));
+}
