@@ -20,7 +20,7 @@
 namespace tectonis {
 namespace {
 
-constexpr int kNameRole = Qt::UserRole;
+constexpr int kNameRole = Qt::UserRole, kDetailRole = Qt::UserRole + 1;
 
 /// Breaks a line so that it fits the docket's width; item views do not wrap spanned rows well.
 QString wrapped(const QString& s, int width = 46)
@@ -92,18 +92,32 @@ void addDetail(QTreeWidgetItem* parent, const QString& s)
     item->setFlags(Qt::ItemIsEnabled);
 }
 
+/// Details come when the row is opened: laying out what nobody sees is what makes a drag slow.
+void keepDetails(QTreeWidgetItem* item, const QStringList& details)
+{
+    if (details.isEmpty())
+        return;
+    item->setData(0, kDetailRole, details);
+    item->setChildIndicatorPolicy(QTreeWidgetItem::ShowIndicator);
+}
+
+void showDetails(QTreeWidgetItem* item)
+{
+    if (item->childCount() == 0)
+        for (const QString& line : item->data(0, kDetailRole).toStringList())
+            addDetail(item, line);
+}
+
 QString valueText(const Document& doc, double v, const std::string& unit) { return unit == "mm" ? doc.len(v) : text(formatNumber(v)) + (unit.empty() ? "" : " " + text(unit)); }
 
 void addWorking(QTreeWidgetItem* parent, const Document& doc, const Working& w)
 {
     auto* item = new QTreeWidgetItem(parent, {text(w.label), valueText(doc, w.result, w.unit)});
     item->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
-    addDetail(item, "= " + text(w.formula));
     QStringList inputs;
     for (const auto& in : w.inputs)
         inputs << text(in.name) + " " + text(formatNumber(in.value, 4));
-    addDetail(item, inputs.join(",  "));
-    addDetail(item, QString(nameOf(w.kind)) + (w.source.empty() ? "" : ": " + text(w.source)));
+    keepDetails(item, {"= " + text(w.formula), inputs.join(",  "), QString(nameOf(w.kind)) + (w.source.empty() ? "" : ": " + text(w.source))});
 }
 
 QTreeWidgetItem* addHeading(QTreeWidget* tree, const QString& s)
@@ -158,7 +172,13 @@ Docket::Docket(Document& document, QWidget* parent) : QWidget(parent), m_documen
     column->addWidget(m_title);
     column->addWidget(split, 1);
     column->addWidget(m_refusal);
+    connect(m_facts, &QTreeWidget::itemExpanded, this, [](QTreeWidgetItem* item) { showDetails(item); });
     connect(m_dimensions, &QTreeWidget::itemChanged, this, &Docket::typed);
+    connect(m_dimensions, &QTreeWidget::itemExpanded, this, [this](QTreeWidgetItem* item) {
+        m_filling = true;
+        fillDetails(item);
+        m_filling = false;
+    });
     connect(&document, &Document::changed, this, &Docket::refresh);
     connect(&document, &Document::viewChanged, this, &Docket::refresh);
     connect(&document, &Document::refused, this, [this](const QString& message) {
@@ -203,8 +223,7 @@ void Docket::refreshFacts()
         auto* item = new QTreeWidgetItem(under, {label, value});
         item->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
         item->setToolTip(1, value);
-        for (const auto& d : details)
-            addDetail(item, d);
+        keepDetails(item, details);
     };
     const Box cut = boundsOf(piece->cut), stitch = boundsOf(piece->stitch());
     auto* head = addHeading(m_facts, "Piece");
@@ -326,27 +345,14 @@ void Docket::refreshDimensions()
                 continue;
             const double v = p.values.at(name);
             const bool count = spec->quantity == DimensionSpec::Quantity::Count;
-            const Derivation how = derivationOf(m_document.design(), m_document.spec(), p.values, name, p.sizeAt);
+            const Dimension& given = m_document.design().dimensions.at(name);
+            const auto ownForSize = given.bySize.find(p.size);
+            const bool formula = isFormula(ownForSize != given.bySize.end() ? ownForSize->second : given.value);
             item->setText(1, count ? text(formatNumber(v)) : m_document.len(v));
-            item->setForeground(1, how.own ? theme().ink : theme().second);
-            const Range range = rangeOf(*spec, p.values);
-            const auto shown = [&](double x) { return count ? text(formatNumber(x)) : m_document.len(x); };
-            QStringList lines{text(spec->meaning), QString("%1 to %2").arg(shown(range.min), shown(range.max)), (how.own ? "own value: " : "= ") + text(how.formula)};
-            if (!how.inputs.empty()) {
-                QStringList inputs;
-                for (const auto& [n, x] : how.inputs)
-                    inputs << text(n) + " " + text(formatNumber(x));
-                lines << inputs.join(",  ");
-            }
-            lines << "size rule: " + text(ruleText(m_document.design().dimensions.at(name).rule));
-            while (item->childCount() < lines.size())
-                addDetail(item, "");
-            while (item->childCount() > lines.size())
-                delete item->takeChild(item->childCount() - 1);
-            for (int k = 0; k < lines.size(); ++k) {
-                item->child(k)->setText(0, wrapped(lines[k]));
-                item->child(k)->setForeground(0, theme().muted);
-            }
+            item->setForeground(1, formula ? theme().second : theme().ink);
+            if (item->isExpanded())
+                fillDetails(item);
+            item->setChildIndicatorPolicy(QTreeWidgetItem::ShowIndicator);
         }
     for (auto* combo : m_dimensions->findChildren<QComboBox*>()) {
         const std::string name = combo->objectName().toStdString();
@@ -355,6 +361,35 @@ void Docket::refreshDimensions()
         combo->setToolTip(combo->currentText());
     }
     m_filling = false;
+}
+
+void Docket::fillDetails(QTreeWidgetItem* item)
+{
+    const std::string name = item->data(0, kNameRole).toString().toStdString();
+    const auto* spec = name.empty() ? nullptr : m_document.spec().dimension(name);
+    if (!spec)
+        return;
+    const Pattern& p = m_document.pattern();
+    const bool count = spec->quantity == DimensionSpec::Quantity::Count;
+    const Derivation how = derivationOf(m_document.design(), m_document.spec(), p.values, name, p.sizeAt);
+    const Range range = rangeOf(*spec, p.values);
+    const auto shown = [&](double x) { return count ? text(formatNumber(x)) : m_document.len(x); };
+    QStringList lines{text(spec->meaning), QString("%1 to %2").arg(shown(range.min), shown(range.max)), (how.own ? "own value: " : "= ") + text(how.formula)};
+    if (!how.inputs.empty()) {
+        QStringList inputs;
+        for (const auto& [n, x] : how.inputs)
+            inputs << text(n) + " " + text(formatNumber(x));
+        lines << inputs.join(",  ");
+    }
+    lines << "size rule: " + text(ruleText(m_document.design().dimensions.at(name).rule));
+    while (item->childCount() < lines.size())
+        addDetail(item, "");
+    while (item->childCount() > lines.size())
+        delete item->takeChild(item->childCount() - 1);
+    for (int k = 0; k < lines.size(); ++k) {
+        item->child(k)->setText(0, wrapped(lines[k]));
+        item->child(k)->setForeground(0, theme().muted);
+    }
 }
 
 void Docket::typed(QTreeWidgetItem* item, int column)

@@ -23,6 +23,7 @@ private:
     void refreshFacts();
     void buildDimensions();
     void refreshDimensions();
+    void fillDetails(QTreeWidgetItem* item); ///< meaning, range, formula and rule of an opened row
     void typed(QTreeWidgetItem* item, int column);
 
     Document& m_document;

@@ -5,6 +5,7 @@
 #include "fonts.hpp"
 #include "forms/form.hpp"
 #include "mockup_view.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 
 #include <QAbstractButton>
@@ -56,9 +57,9 @@ private:
     const Form& m_form;
 };
 
-class BriefStage : public QWidget {
+class BriefStage : public Stage {
 public:
-    explicit BriefStage(Document& document) : m_document(document)
+    explicit BriefStage(Document& document) : Stage(document)
     {
         auto* row = new QHBoxLayout(this);
         row->setContentsMargins(6, 0, 0, 0);
@@ -120,13 +121,10 @@ public:
         column->addWidget(m_table);
         row->addLayout(column, 1);
         connect(m_table, &QTableWidget::cellChanged, this, &BriefStage::typed);
-        connect(&document, &Document::changed, this, &BriefStage::fill);
-        connect(&document, &Document::viewChanged, this, &BriefStage::fill);
-        fill();
     }
 
 private:
-    void fill()
+    void fill() override
     {
         m_filling = true;
         const Design& d = m_document.design();
@@ -196,7 +194,6 @@ private:
         fill();
     }
 
-    Document& m_document;
     MockupView* m_view;
     QTableWidget* m_table;
     QLabel* m_fit;

@@ -4,6 +4,7 @@
 #include "qtext.hpp"
 #include "buildup/material.hpp"
 #include "fonts.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
 
@@ -150,9 +151,9 @@ private:
     Document& m_document;
 };
 
-class BuildupStage : public QWidget {
+class BuildupStage : public Stage {
 public:
-    explicit BuildupStage(Document& document) : m_document(document)
+    explicit BuildupStage(Document& document) : Stage(document)
     {
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 4);
@@ -196,7 +197,7 @@ public:
         m_table->verticalHeader()->setDefaultSectionSize(25);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
         for (const int c : {1, 2})
-            m_table->horizontalHeader()->setSectionResizeMode(c, QHeaderView::ResizeToContents);
+            m_table->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Fixed), m_table->setColumnWidth(c, 104);
         m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
         m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
         m_section = new Section(document);
@@ -216,15 +217,12 @@ public:
                 m_section->update();
             }
         });
-        connect(&document, &Document::changed, this, &BuildupStage::fill);
-        connect(&document, &Document::viewChanged, this, &BuildupStage::fill);
-        fill();
     }
 
 private:
     const Piece* piece() const { return m_document.pattern().piece(m_document.pieceInHand()); }
 
-    void fill()
+    void fill() override
     {
         const int kept = m_scope->currentIndex();
         m_scope->clear();
@@ -285,7 +283,6 @@ private:
         });
     }
 
-    Document& m_document;
     QTableWidget* m_table;
     Section* m_section;
     QComboBox *m_scope, *m_material, *m_trim;

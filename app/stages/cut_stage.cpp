@@ -5,6 +5,7 @@
 #include "buildup/material.hpp"
 #include "cutting/cut_list.hpp"
 #include "fonts.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 
 #include <QHBoxLayout>
@@ -79,9 +80,9 @@ protected:
     }
 };
 
-class CutStage : public QWidget {
+class CutStage : public Stage {
 public:
-    explicit CutStage(Document& document) : m_document(document)
+    explicit CutStage(Document& document) : Stage(document)
     {
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 4);
@@ -96,9 +97,6 @@ public:
         low->addWidget(m_pieces, 5);
         column->addLayout(low, 4);
         connect(m_materials, &QTableWidget::currentCellChanged, this, [this](int r) { choose(r); });
-        connect(&document, &Document::changed, this, &CutStage::fill);
-        connect(&document, &Document::viewChanged, this, &CutStage::fill);
-        fill();
     }
 
 private:
@@ -112,12 +110,13 @@ private:
         t->verticalHeader()->setDefaultSectionSize(25);
         t->setEditTriggers(QAbstractItemView::NoEditTriggers);
         t->setSelectionBehavior(QAbstractItemView::SelectRows);
-        t->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+        for (int c = 0; c < headers.size(); ++c) // fixed: fitting columns to their contents is slow on every drag step
+            t->setColumnWidth(c, name == "markers" ? (c == 1 || c == 2 ? 86 : 56) : (c == 0 ? 50 : c == 2 ? 96 : 132));
         t->horizontalHeader()->setSectionResizeMode(name == "markers" ? 0 : 1, QHeaderView::Stretch);
         return t;
     }
 
-    void fill()
+    void fill() override
     {
         const int row = std::max(0, m_materials->currentRow());
         m_bench->marker = nullptr;
@@ -162,7 +161,6 @@ private:
         }
     }
 
-    Document& m_document;
     MarkerBench* m_bench;
     QTableWidget *m_materials, *m_pieces;
     std::vector<Marker> m_markers;

@@ -5,6 +5,7 @@
 #include "fonts.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 #include "step_figure.hpp"
 
@@ -149,9 +150,9 @@ protected:
     }
 };
 
-class SequenceStage : public QWidget {
+class SequenceStage : public Stage {
 public:
-    explicit SequenceStage(Document& document) : m_document(document)
+    explicit SequenceStage(Document& document) : Stage(document)
     {
         auto* row = new QHBoxLayout(this);
         row->setContentsMargins(6, 0, 0, 4);
@@ -220,15 +221,12 @@ public:
                 m_list->setCurrentRow(0);
             on ? m_timer.start() : m_timer.stop();
         });
-        connect(&document, &Document::changed, this, &SequenceStage::fill);
-        connect(&document, &Document::viewChanged, this, &SequenceStage::fill);
-        fill();
     }
 
 private:
     void go(int by) { m_list->setCurrentRow(std::clamp(m_list->currentRow() + by, 0, m_list->count() - 1)); }
 
-    void fill()
+    void fill() override
     {
         m_filling = true;
         const Pattern& p = m_document.pattern();
@@ -310,7 +308,6 @@ private:
         fill();
     }
 
-    Document& m_document;
     OrderList* m_list;
     Figure* m_figure;
     QTextBrowser* m_card;

@@ -7,6 +7,7 @@
 #include "formats/measure_json.hpp"
 #include "formats/svg.hpp"
 #include "sheet_pdf.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
 #include "units/error.hpp"
@@ -98,9 +99,9 @@ private:
     Choice& m_choice;
 };
 
-class SheetsStage : public QWidget {
+class SheetsStage : public Stage {
 public:
-    explicit SheetsStage(Document& document) : m_document(document)
+    explicit SheetsStage(Document& document) : Stage(document)
     {
         auto* row = new QHBoxLayout(this);
         row->setContentsMargins(0, 0, 0, 4);
@@ -175,9 +176,6 @@ public:
         holder->setLayout(side);
         holder->setFixedWidth(206);
         row->addWidget(holder);
-        connect(&document, &Document::changed, this, &SheetsStage::plan);
-        connect(&document, &Document::viewChanged, this, &SheetsStage::plan);
-        plan();
     }
 
     ~SheetsStage() override
@@ -203,6 +201,8 @@ private:
                 out.push_back(box->property("size").toString().toStdString());
         return out;
     }
+
+    void fill() override { plan(); }
 
     void plan()
     {
@@ -323,7 +323,6 @@ private:
         });
     }
 
-    Document& m_document;
     Choice m_choice;
     MapView* m_map;
     PageView* m_page;

@@ -4,6 +4,7 @@
 #include "qtext.hpp"
 #include "fonts.hpp"
 #include "sizes/stock.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 
 #include <QComboBox>
@@ -102,9 +103,9 @@ protected:
     }
 };
 
-class SizesStage : public QWidget {
+class SizesStage : public Stage {
 public:
-    explicit SizesStage(Document& document) : m_document(document)
+    explicit SizesStage(Document& document) : Stage(document)
     {
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 4);
@@ -139,15 +140,12 @@ public:
         m_table->verticalHeader()->setDefaultSectionSize(25);
         column->addWidget(m_table, 5);
         connect(m_table, &QTableWidget::cellChanged, this, &SizesStage::typed);
-        connect(&document, &Document::changed, this, &SizesStage::fill);
-        connect(&document, &Document::viewChanged, this, &SizesStage::fill);
-        fill();
     }
 
 private:
     static constexpr int kFirstSize = 3;
 
-    void fill()
+    void fill() override
     {
         m_filling = true;
         const Design& d = m_document.design();
@@ -251,7 +249,6 @@ private:
         fill();
     }
 
-    Document& m_document;
     NestBench* m_nest;
     QTableWidget* m_table;
     QLineEdit* m_sizes;

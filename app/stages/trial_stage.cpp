@@ -3,6 +3,7 @@
 #include "cutting/cut_list.hpp"
 #include "qtext.hpp"
 #include "fonts.hpp"
+#include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
 
@@ -47,9 +48,9 @@ const std::vector<Measure>& measures()
     return all;
 }
 
-class TrialStage : public QWidget {
+class TrialStage : public Stage {
 public:
-    explicit TrialStage(Document& document) : m_document(document)
+    explicit TrialStage(Document& document) : Stage(document)
     {
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(10, 4, 10, 4);
@@ -114,9 +115,6 @@ public:
         connect(write, &QPushButton::clicked, this, noteIt);
         connect(m_note, &QLineEdit::returnPressed, this, noteIt);
         connect(m_table, &QTableWidget::cellChanged, this, &TrialStage::typed);
-        connect(&document, &Document::changed, this, &TrialStage::fill);
-        connect(&document, &Document::viewChanged, this, &TrialStage::fill);
-        fill();
     }
 
 private:
@@ -137,7 +135,7 @@ private:
         return m_document.pattern();
     }
 
-    void fill()
+    void fill() override
     {
         m_filling = true;
         const auto& trials = m_document.design().trials;
@@ -215,7 +213,6 @@ private:
         QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection);
     }
 
-    Document& m_document;
     QTableWidget *m_table, *m_revisions;
     QLineEdit* m_note;
     QLabel* m_cost;

@@ -127,14 +127,17 @@ TEST_CASE("Typing a width: piece, gusset, zip, step, cut and sheet follow; undo 
     CHECK(s.fact("Cut line") != gusset);
     CHECK(s.window.document().pattern().zips[0].nominal > zip);
     s.take("front");
-    CHECK(cut->item(0, 3)->text() != cutLine);
-    CHECK(steps->count() == rows);
     CHECK(s.find<QLabel>("pageCount")->text() != pages);
+    s.press(Qt::Key_7);
+    CHECK(cut->item(0, 3)->text() != cutLine);
+    s.press(Qt::Key_6);
+    CHECK(steps->count() == rows);
     CHECK(s.window.windowTitle().contains("*"));
 
     s.press(Qt::Key_Z, Qt::ControlModifier);
     CHECK(s.value("Width") == "340 mm");
     CHECK(s.fact("Cut line") == piece);
+    s.press(Qt::Key_7);
     CHECK(cut->item(0, 3)->text() == cutLine);
     CHECK_FALSE(s.window.windowTitle().contains("*"));
     s.press(Qt::Key_Y, Qt::ControlModifier);
