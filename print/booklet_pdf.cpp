@@ -161,7 +161,7 @@ void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns)
 {
     flow.heading("Cut list");
     flow.paragraph("Width × height of the cut piece in mm. Interlinings carry the code of their piece.", 3.2, QFont::Normal, kFaint);
-    const std::vector<double> columns{0.1, 0.26, 0.22, 0.08, 0.34};
+    const std::vector<double> columns{0.09, 0.2, 0.28, 0.15, 0.28};
     flow.row({"Code", "Piece", "Material", "Cut", "Width × height"}, columns, true);
     const auto items = cutItems(*patterns.front());
     std::vector<std::vector<CutItem>> all;

@@ -94,14 +94,22 @@ View viewOn(double scale, const SheetPlan& plan, const Page& page)
     return v;
 }
 
-/// Name of the piece, once, under all sizes; each size adds its own line.
-void labelPiece(const PageInk& ink, const View& view, const Piece& piece, const Pattern& pattern, std::size_t line, bool title)
+/// Where a piece's words stand on the plan: in the middle of the page that its middle is on, as far as the piece allows,
+/// so that they are not cut by a joint.
+Point labelPlace(const SheetPlan& plan, const SheetSpot& spot)
 {
-    const Box box = boundsOf(piece.stitch());
-    const QPointF c = view(box.centre());
-    const double w = std::abs(view({box.x1, 0}).x() - view({box.x0, 0}).x()) / ink.scale;
-    const bool upright = view.placement.angle != 0;
-    const double room = upright ? std::abs(view({0, box.y1}).x() - view({0, box.y0}).x()) / ink.scale : w;
+    const auto along = [](double low, double high, double origin, double step, double usable) {
+        const double middle = (low + high) / 2, page = origin + std::floor((middle - origin) / step) * step;
+        const double inset = std::min(40.0, (high - low) / 2);
+        return std::clamp(high - low > usable ? page + usable / 2 : middle, low + inset, high - inset);
+    };
+    // Rows count downwards from y = 0.
+    return {along(spot.box.x0, spot.box.x1, 0, plan.stepX, usableWidth(plan)), -along(-spot.box.y1, -spot.box.y0, 0, plan.stepY, usableHeight(plan))};
+}
+
+/// Name of the piece, once, under all sizes; each size adds its own line.
+void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const Pattern& pattern, std::size_t line, bool title)
+{
     const double size = std::clamp(room / 16, 2.4, 4.5);
     ink.p.save();
     ink.p.translate(c);
@@ -167,7 +175,7 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
             for (const auto i : spot.patterns)
                 if (i < which)
                     ++line;
-            labelPiece(ink, view, *piece, *patterns[which], line, spot.patterns.front() == which);
+            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, *patterns[which], line, spot.patterns.front() == which);
         }
     }
     ink.p.restore();

@@ -267,6 +267,13 @@ private:
             facts << "allowance " + m_document.len(s.allowance);
         facts << QString("%1 min of %2 min in all").arg(s.minutes, 0, 'f', 1).arg(minutes, 0, 'f', 0);
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>").arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
+        for (const auto& w : m_document.pattern().workings)
+            if (w.key == "minutes." + s.id) {
+                QStringList inputs;
+                for (const auto& in : w.inputs)
+                    inputs << text(in.name) + " " + text(formatNumber(in.value));
+                m_card->setToolTip("Minutes = " + text(w.formula) + "\n" + inputs.join(",  ") + "\n" + nameOf(w.kind));
+            }
         if (!s.check.empty())
             html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check).toHtmlEscaped() + "</p>";
         for (const auto& c : s.cautions)

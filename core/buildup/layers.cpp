@@ -48,49 +48,47 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::siz
     return layer;
 }
 
-/// Cloth and interlinings of one side of a seam, as caught in the allowance.
+/// Goes over what one edge brings into the allowance: its cloth, and interlinings that reach past the stitch line.
+template <class Visit> void forEachInAllowance(const Pattern& p, const Piece& piece, const std::string& edge, Visit visit)
+{
+    visit(material(p.materials.at(piece.material)).underFoot(), nullptr);
+    for (const auto& layer : piece.layers)
+        if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
+            visit(material(layer.material).underFoot(), &layer);
+}
+
+/// Of a run over several pieces the edge that brings most, and how much; null for a run on a placement line alone.
+std::pair<const EdgeUse*, double> thickestOf(const Pattern& p, const std::vector<EdgeUse>& side)
+{
+    std::pair<const EdgeUse*, double> best{nullptr, -1};
+    for (const auto& use : side)
+        if (const Piece* piece = p.piece(use.piece)) {
+            double sum = 0;
+            forEachInAllowance(p, *piece, use.edge, [&](double each, const Layer*) { sum += each; });
+            if (sum > best.second)
+                best = {&use, sum};
+        }
+    return best;
+}
+
+/// Adds one side of a seam to the bulk, part by part.
 void addSide(const Pattern& p, const std::vector<EdgeUse>& side, Bulk& bulk)
 {
-    // Along a run of several pieces the thickest one counts; all copies of a piece are alike.
-    std::vector<BulkPart> thickest;
-    double best = -1, bestLayer = 0;
-    std::string heaviest;
-    for (const auto& use : side) {
-        const Piece* piece = p.piece(use.piece);
-        if (!piece)
-            continue;
-        std::vector<BulkPart> parts{{piece->name, 1, material(p.materials.at(piece->material)).underFoot()}};
-        double layerMost = 0;
-        std::string layerName;
-        for (const auto& layer : piece->layers) {
-            const auto reach = layer.reach.find(use.edge);
-            if (reach == layer.reach.end() || reach->second <= 0)
-                continue;
-            const Material& m = material(layer.material);
-            parts.push_back({fmt::format("{} {}", layer.code, m.name), 1, m.underFoot()});
-            if (m.underFoot() > layerMost)
-                layerMost = m.underFoot(), layerName = layer.code;
-        }
-        double sum = 0;
-        for (const auto& part : parts)
-            sum += part.each;
-        if (sum > best)
-            best = sum, thickest = parts, bestLayer = layerMost, heaviest = layerName;
-    }
-    if (bestLayer > 0)
-        bulk.heaviest = heaviest;
-    bulk.parts.insert(bulk.parts.end(), thickest.begin(), thickest.end());
+    const EdgeUse* use = thickestOf(p, side).first;
+    if (!use)
+        return;
+    const Piece& piece = *p.piece(use->piece);
+    double most = 0;
+    forEachInAllowance(p, piece, use->edge, [&](double each, const Layer* layer) {
+        bulk.parts.push_back({layer ? layer->code + " " + material(layer->material).name : piece.name, 1, each});
+        if (layer && each > most)
+            most = each, bulk.heaviest = layer->code;
+    });
 }
 
 double allowanceThickness(const Pattern& p, const Seam& seam)
 {
-    Bulk bulk;
-    addSide(p, seam.a, bulk);
-    addSide(p, seam.b, bulk);
-    double sum = 0;
-    for (const auto& part : bulk.parts)
-        sum += part.each;
-    return sum;
+    return std::max(0.0, thickestOf(p, seam.a).second) + std::max(0.0, thickestOf(p, seam.b).second);
 }
 
 } // namespace

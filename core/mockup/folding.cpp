@@ -132,7 +132,7 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
         const double rise = p.values.contains("connectors.loop") ? p.values.at("connectors.loop") : 20;
         const double half = strap.width / 2, y = ring.y + rise;
         const double bow = bowHeight(2 * ring.x, strap.shortest - 2 * rise);
-        constexpr int n = 28;
+        constexpr int n = 20;
         std::vector<Vec3> path;
         for (int i = 0; i <= n; ++i) {
             const double t = pi * i / n;
@@ -147,8 +147,8 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
             const Vec3 w{0, 0, half};
             Facet loop{"connectors", "strap", "Connector", {Vec3{x, ring.y, 0} + w, Vec3{x, y - 4, 0} + w, Vec3{x, y - 4, 0} - w, Vec3{x, ring.y, 0} - w}, {}};
             m.facets.push_back(loop);
-            for (int i = 0; i < 16; ++i) {
-                const double a = 2 * pi * i / 16, b = 2 * pi * (i + 1) / 16;
+            for (int i = 0; i < 12; ++i) {
+                const double a = 2 * pi * i / 12, b = 2 * pi * (i + 1) / 12;
                 const auto at = [&](double t, double k) { return Vec3{x, y + k * r * 0.7 * std::sin(t), k * (r + 2) * std::cos(t)}; };
                 m.facets.push_back({"", "metal", "Ring", {at(a, 1), at(b, 1), at(b, 0.8), at(a, 0.8)}, {}});
             }

@@ -7,15 +7,10 @@
 #include <algorithm>
 #include <map>
 #include <set>
+#include <stdexcept>
 
 namespace tectonis {
 namespace {
-
-std::size_t rank(const std::string& phase)
-{
-    const auto& all = phases();
-    return std::size_t(std::find(all.begin(), all.end(), phase) - all.begin());
-}
 
 /// Minutes that a step of a kind takes besides the sewing itself. Common practice, no source; the trial log corrects them.
 double handling(StepKind kind)
@@ -37,14 +32,17 @@ double handling(StepKind kind)
     return 0;
 }
 
-double minutesOf(const Drafter& d, const Step& step)
+/// Minutes of a step, with the working kept.
+double workMinutes(Drafter& d, const Step& step)
 {
     double sewn = 0;
     for (const auto& key : step.seams)
         if (const Seam* seam = d.pattern.seam(key))
             sewn += step.kind == StepKind::CloseOpening ? seam->open : seam->lengthA;
-    const double each = step.kind == StepKind::Interline ? handling(step.kind) * double(step.pieces.size()) : handling(step.kind);
-    return each + sewn / 1000 / d.design.workshop.stitchSpeed;
+    const double times = step.kind == StepKind::Interline ? double(step.pieces.size()) : 1;
+    return d.work({step.id, "minutes." + step.id, "Minutes", "times*handling + sewn/1000/speed",
+                   {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}}, 0, Working::Kind::Trade, "min",
+                   "handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log corrects it"});
 }
 
 /// One step for each way of fixing, over all pieces that have such a layer.
@@ -99,11 +97,18 @@ const std::vector<std::string>& phases()
 void proposeOrder(Drafter& d)
 {
     auto& steps = d.pattern.steps;
-    auto first = interliningSteps(d);
-    steps.insert(steps.begin(), std::make_move_iterator(first.begin()), std::make_move_iterator(first.end()));
-    std::stable_sort(steps.begin(), steps.end(), [](const Step& a, const Step& b) { return rank(a.phase) < rank(b.phase); });
+    std::vector<Step> ordered = interliningSteps(d); // their phase is the first
+    const std::size_t all = ordered.size() + steps.size();
+    ordered.reserve(all);
+    for (const auto& phase : phases())
+        for (auto& step : steps)
+            if (step.phase == phase)
+                ordered.push_back(std::move(step));
+    if (ordered.size() != all)
+        throw std::logic_error("a step names a phase that is not in phases()");
+    steps = std::move(ordered);
     for (auto& step : steps)
-        step.minutes = minutesOf(d, step);
+        step.minutes = workMinutes(d, step);
 }
 
 std::vector<Link> linksOf(const Pattern& p)

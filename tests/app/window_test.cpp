@@ -9,7 +9,8 @@
 #include <QApplication>
 #include <QCheckBox>
 #include <QComboBox>
-#include <QElapsedTimer>
+#include <QFile>
+#include <QFileDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -341,6 +342,27 @@ TEST_CASE("Sheets: paper, sizes and a shrinking printer")
     s.find<QComboBox>("paper")->setCurrentText("Letter");
     CHECK(count->text().contains("215.9"));
     CHECK(s.find<QLabel>("scaleEffect")->text().contains("97 mm"));
+}
+
+TEST_CASE("Sheets are written from the window, off its thread, where the user says")
+{
+    QTemporaryDir dir;
+    Shown s;
+    s.press(Qt::Key_8);
+    const QString file = dir.filePath("out.pdf");
+    QTimer::singleShot(200, [&] {
+        auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+        if (!dialog)
+            return;
+        dialog->findChild<QLineEdit*>("fileNameEdit")->setText(file);
+        QMetaObject::invokeMethod(dialog, "accept");
+    });
+    QTest::mouseClick(s.find<QPushButton>("write.sheets"), Qt::LeftButton);
+    auto* said = s.find<QLabel>("exportSaid");
+    CHECK(QTest::qWaitFor([&] { return said->text().startsWith("Written"); }, 20000));
+    QFile pdf(file);
+    REQUIRE(pdf.open(QIODevice::ReadOnly));
+    CHECK(pdf.read(5) == "%PDF-");
 }
 
 TEST_CASE("Trial: measured beside predicted, kept in the file")
