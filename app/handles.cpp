@@ -22,6 +22,18 @@ const ScreenHandle* under(const std::vector<ScreenHandle>& handles, QPointF at)
 
 } // namespace
 
+std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string&)>& placeOf)
+{
+    std::vector<ScreenHandle> out;
+    for (const auto& h : pattern.handles)
+        if (const Placement* at = placeOf(h.piece)) {
+            View v = base;
+            v.placement = *at;
+            out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain});
+        }
+    return out;
+}
+
 bool HandleDrag::press(const std::vector<ScreenHandle>& handles, QPointF at)
 {
     const ScreenHandle* h = under(handles, at);

@@ -6,6 +6,8 @@
 #include "theme.hpp"
 
 #include <QPainter>
+#include <functional>
+#include <optional>
 
 namespace tectonis {
 
@@ -16,6 +18,9 @@ struct ScreenHandle {
     QPointF direction; ///< pixels per mm of growth along the handle's own direction
     double gain = 1;   ///< mm of the dimension per mm along it
 };
+
+/// The pattern's handles on pieces that lie at @p placeOf; pieces it has no place for are left out.
+std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string& piece)>& placeOf);
 
 class HandleDrag {
 public:

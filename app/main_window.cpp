@@ -256,6 +256,16 @@ void MainWindow::showTitle()
     m_name->setText(text(m_document.design().name) + (m_document.modified() ? "  ·  changed" : ""));
 }
 
+/// A message that stays until it is put away; what was open stays open.
+void MainWindow::complain(const QString& message)
+{
+    m_found.clear();
+    m_bannerText->setText(message);
+    m_bannerYes->hide();
+    m_bannerNo->setText("Understood");
+    m_banner->show();
+}
+
 bool MainWindow::openFile(const QString& file)
 {
     try {
@@ -263,12 +273,7 @@ bool MainWindow::openFile(const QString& file)
         remember(file);
         return true;
     } catch (const InputError& e) {
-        // What was open stays open; the message stays until it is put away.
-        m_found.clear();
-        m_bannerText->setText(e.what());
-        m_bannerYes->hide();
-        m_bannerNo->setText("Understood");
-        m_banner->show();
+        complain(e.what());
         return false;
     }
 }
@@ -288,11 +293,7 @@ bool MainWindow::save(bool as)
         m_banner->hide();
         return true;
     } catch (const InputError& e) {
-        m_found.clear();
-        m_bannerText->setText(e.what());
-        m_bannerYes->hide();
-        m_bannerNo->setText("Understood");
-        m_banner->show();
+        complain(e.what());
         return false;
     }
 }

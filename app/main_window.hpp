@@ -38,6 +38,7 @@ private:
     QWidget* buildBanner();
     void fillChips();
     void showTitle();
+    void complain(const QString& message);
     bool save(bool as);
     bool mayLeave(); ///< asks about unsaved changes; true if the design may be left
     void openDialog();

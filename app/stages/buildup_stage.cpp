@@ -4,6 +4,7 @@
 #include "qtext.hpp"
 #include "buildup/material.hpp"
 #include "fonts.hpp"
+#include "picture.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -24,14 +25,11 @@ namespace tectonis {
 namespace {
 
 /// The face and its layers, one below the other, seen from above at a slant.
-class PulledApart : public QWidget {
+class PulledApart : public Picture {
 public:
-    explicit PulledApart(Document& document) : m_document(document)
+    explicit PulledApart(Document& document) : Picture(document, "Layers of the piece in hand, pulled apart")
     {
-        setAccessibleName("Layers of the piece in hand, pulled apart");
         setMinimumHeight(180);
-        connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-        connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
     }
 
 protected:
@@ -83,20 +81,14 @@ protected:
             p.drawText(QRectF(tx, ty + 13, labelWidth - 8, 34), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
         }
     }
-
-private:
-    Document& m_document;
 };
 
 /// A section through the chosen seam, magnified, beside the machine's limit.
-class Section : public QWidget {
+class Section : public Picture {
 public:
-    explicit Section(Document& document) : m_document(document)
+    explicit Section(Document& document) : Picture(document, "Section through the chosen seam")
     {
-        setAccessibleName("Section through the chosen seam");
         setFixedWidth(300);
-        connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-        connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
     }
     std::string seam;
 
@@ -146,9 +138,6 @@ protected:
         p.setFont(pixelFont(12, QFont::DemiBold));
         p.drawText(QRectF(12, height() - 22, width() - 20, 18), Qt::AlignLeft, "under the foot: " + m_document.len(bulk.underFoot));
     }
-
-private:
-    Document& m_document;
 };
 
 class BuildupStage : public Stage {

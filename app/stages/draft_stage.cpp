@@ -111,15 +111,12 @@ protected:
 
     std::vector<ScreenHandle> handles() const
     {
-        std::vector<ScreenHandle> out;
-        for (const auto& h : doc().pattern().handles)
+        return handlesOnPieces(doc().pattern(), view(), [&](const std::string& piece) -> const Placement* {
             for (const auto& s : laid())
-                if (s.piece->key == h.piece && (h.piece == doc().pieceInHand())) {
-                    View v = view();
-                    v.placement = s.at;
-                    out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain});
-                }
-        return out;
+                if (s.piece->key == piece && piece == doc().pieceInHand())
+                    return &s.at;
+            return nullptr;
+        });
     }
 
     void draw(QPainter& p, const View& base) override

@@ -84,15 +84,15 @@ protected:
 
     std::vector<ScreenHandle> handles() const
     {
-        std::vector<ScreenHandle> out;
-        for (const auto& h : doc().pattern().handles)
-            for (const auto& f : faces())
-                if (f.piece->key == h.piece && h.dimension.find('.') != std::string::npos) {
-                    View v = view();
-                    v.placement = f.at;
-                    out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain});
-                }
-        return out;
+        const auto shown = faces();
+        auto all = handlesOnPieces(doc().pattern(), view(), [&](const std::string& piece) -> const Placement* {
+            for (const auto& f : shown)
+                if (f.piece->key == piece)
+                    return &f.at;
+            return nullptr;
+        });
+        std::erase_if(all, [](const ScreenHandle& h) { return h.dimension.find('.') == std::string::npos; }); // the body's are dragged in Draft
+        return all;
     }
 
     void draw(QPainter& p, const View& base) override

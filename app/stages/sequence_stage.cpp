@@ -5,6 +5,7 @@
 #include "fonts.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "picture.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "step_figure.hpp"
@@ -111,14 +112,9 @@ protected:
     }
 };
 
-class Figure : public QWidget {
+class Figure : public Picture {
 public:
-    explicit Figure(Document& document) : m_document(document)
-    {
-        setAccessibleName("Figure of the step");
-        connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
-        connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
-    }
+    explicit Figure(Document& document) : Picture(document, "Figure of the step") {}
 
 protected:
     void paintEvent(QPaintEvent*) override
@@ -131,9 +127,6 @@ protected:
         if (const Step* s = m_document.pattern().step(m_document.stepInHand()))
             drawStepFigure(p, QRectF(rect()).adjusted(10, 10, -10, -6), m_document.pattern(), *s, theme().figureLook());
     }
-
-private:
-    Document& m_document;
 };
 
 /// A list whose rows can be dragged; tells the new order.

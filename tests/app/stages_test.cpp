@@ -1,0 +1,339 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Each stage from a user's side: what can be reached, changed, seen to follow.
+#include "driven.hpp"
+
+#include "bench.hpp"
+#include "shell/stage_signs.hpp"
+#include "theme.hpp"
+
+#include <QAbstractItemView>
+#include <QImage>
+#include <QPlainTextEdit>
+#include <QSlider>
+#include <QTextBrowser>
+
+#include <set>
+
+using namespace tectonis;
+
+namespace {
+
+/// How many pixels of the widget's picture differ from another picture of the same size.
+int differing(const QImage& a, const QImage& b)
+{
+    int n = 0;
+    for (int y = 0; y < std::min(a.height(), b.height()); ++y)
+        for (int x = 0; x < std::min(a.width(), b.width()); ++x)
+            n += a.pixel(x, y) != b.pixel(x, y);
+    return n;
+}
+
+QImage pictureOf(QWidget* w) { return w->grab().toImage(); }
+
+} // namespace
+
+TEST_CASE("Every drawing follows a changed dimension")
+{
+    Shown s;
+    for (int stage = 0; stage < 9; ++stage) {
+        s.press(Qt::Key(Qt::Key_1 + stage));
+        const QImage before = pictureOf(s.window.centralWidget());
+        s.window.document().edit("taller", [](Design& d) { setDimension(d, "height", "310"); });
+        QCoreApplication::processEvents();
+        INFO(stageNames()[stage].toStdString());
+        CHECK(differing(before, pictureOf(s.window.centralWidget())) > 200);
+        s.window.document().undoStack().undo();
+        QCoreApplication::processEvents();
+    }
+}
+
+TEST_CASE("The rail: a click takes a piece in hand everywhere; chips show and hide layers; arrow keys go on")
+{
+    Shown s;
+    QWidget* cards = nullptr;
+    for (auto* w : s.window.findChildren<QWidget*>())
+        if (w->accessibleName().startsWith("Rail:"))
+            cards = w;
+    REQUIRE(cards);
+    // Walk along the rail with clicks and collect what comes to hand.
+    std::set<std::string> taken;
+    for (int x = 5; x < cards->width(); x += 15) {
+        QTest::mouseClick(cards, Qt::LeftButton, {}, QPoint(x, 50));
+        taken.insert(s.window.document().pieceInHand());
+    }
+    CHECK(taken.size() == s.window.document().pattern().pieces.size() - 1); // the board hangs with the interlinings
+    cards->setFocus();
+    const std::string before = s.window.document().pieceInHand();
+    QTest::keyClick(cards, Qt::Key_Left);
+    CHECK(s.window.document().pieceInHand() != before);
+    QPushButton* chip = nullptr;
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->text() == "Interlining")
+            chip = b;
+    REQUIRE(chip);
+    const QImage hidden = pictureOf(cards);
+    QTest::mouseClick(chip, Qt::LeftButton);
+    CHECK(differing(hidden, pictureOf(cards)) > 100);
+    s.take("flap.outer");
+    CHECK(s.fact("hinge") == QString("310 mm"));
+}
+
+TEST_CASE("The docket: an opened row shows meaning, range, formula and rule; an edge shows its seam")
+{
+    Shown s;
+    auto* row = s.row("dimensions", "Flap length");
+    row->parent()->setExpanded(true);
+    row->setExpanded(true);
+    QString all;
+    for (int i = 0; i < row->childCount(); ++i)
+        all += row->child(i)->text(0).replace('\n', ' ') + "|";
+    CHECK(all.contains("From the hinge seam"));
+    CHECK(all.contains("flap.hinge + depth"));
+    CHECK(all.contains("depth 120"));
+    CHECK(all.contains(" to "));
+    CHECK(all.contains("size rule: follow"));
+    s.take("gusset");
+    auto* edge = s.row("facts", "front");
+    edge->setExpanded(true);
+    QString seam;
+    for (int i = 0; i < edge->childCount(); ++i)
+        seam += edge->child(i)->text(0).replace('\n', ' ') + "|";
+    CHECK(seam.contains("Front to gusset"));
+    CHECK(seam.contains("difference 0 mm"));
+    auto* run = s.row("facts", "U-run of the panel");
+    run->setExpanded(true);
+    CHECK(run->child(0)->text(0).contains("hypot"));
+    CHECK(run->child(run->childCount() - 1)->text(0).contains("geometry"));
+    // The opened row stays open and follows.
+    s.type("Depth", "150");
+    QString later;
+    for (int i = 0; i < row->childCount(); ++i)
+        later += row->child(i)->text(0).replace('\n', ' ') + "|";
+    CHECK(later.contains("depth 150"));
+}
+
+TEST_CASE("A formula typed in the docket follows in every size; a formula that is wrong says why")
+{
+    Shown s;
+    s.type("Depth", "width*0.4");
+    CHECK(s.value("Depth") == "136 mm");
+    QTest::mouseClick(s.find<QPushButton>("size.L"), Qt::LeftButton);
+    CHECK(s.window.document().pattern().depth > 136);
+    QTest::mouseClick(s.find<QPushButton>("size.M"), Qt::LeftButton);
+    s.type("Height", "widht*2");
+    CHECK(s.find<QLabel>("refusal")->text().contains("did you mean"));
+    s.type("Height", "depth + height");
+    CHECK(s.find<QLabel>("refusal")->text().contains("itself"));
+    CHECK(s.value("Height") == "250 mm");
+}
+
+TEST_CASE("Draft: walking the seam moves along both mates; a click takes a piece; dragging a handle resizes")
+{
+    Shown s;
+    s.press(Qt::Key_2);
+    auto* bench = s.find<QWidget>("draftBench");
+    const QImage still = pictureOf(bench);
+    QSlider* walk = nullptr;
+    for (auto* w : s.window.findChildren<QSlider*>())
+        if (w->accessibleName() == "Walk the seam")
+            walk = w;
+    REQUIRE(walk);
+    walk->setValue(500);
+    CHECK(differing(still, pictureOf(bench)) > 20);
+    bool told = false;
+    for (auto* label : s.window.findChildren<QLabel*>())
+        told |= label->text().endsWith("along both");
+    CHECK(told);
+}
+
+TEST_CASE("Fittings: the snap can be dragged down the front; both halves follow")
+{
+    Shown s;
+    s.press(Qt::Key_4);
+    auto* bench = s.find<Bench>("fittingsBench");
+    const auto halves = [&] {
+        std::vector<double> at;
+        for (const auto& f : s.window.document().pattern().fittings)
+            if (f.kind == Fitting::Kind::Snap)
+                at.push_back(f.at.y);
+        return at;
+    };
+    const auto before = halves();
+    // Find the grip: press and move a little at every place of the left face until the drop changes.
+    bool moved = false;
+    for (int y = 60; y < 330 && !moved; y += 6)
+        for (int x = 60; x < 160 && !moved; x += 6) {
+            bench->fitAll(); // a drag beside the grip moves the drawing
+            drag(bench, QPoint(x, y), QPoint(x, y + 12));
+            moved = halves() != before;
+            if (!moved && s.window.document().modified())
+                s.window.document().undoStack().undo();
+        }
+    REQUIRE(moved);
+    CHECK(halves()[0] < before[0]);
+    CHECK(halves()[1] < before[1]);
+}
+
+TEST_CASE("Sequence: every step has a card with its tool and minutes, and a figure")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    auto* card = s.find<QTextBrowser>("stepCard");
+    for (int i = 0; i < steps->count(); ++i) {
+        steps->setCurrentRow(i);
+        QCoreApplication::processEvents();
+        INFO(steps->item(i)->text().toStdString());
+        CHECK(card->toPlainText().contains("min of"));
+        CHECK(card->toPlainText().contains(steps->item(i)->text().section("  ", 1)));
+    }
+    CHECK(s.find<QLabel>("dryState")->text().contains("bag"));
+}
+
+TEST_CASE("Dry run: it plays by itself and stops at the end")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    steps->setCurrentRow(steps->count() - 2);
+    auto* play = s.find<QPushButton>("dryRun");
+    QTest::mouseClick(play, Qt::LeftButton);
+    CHECK(QTest::qWaitFor([&] { return !play->isChecked(); }, 8000));
+    CHECK(steps->currentRow() == steps->count() - 1);
+}
+
+TEST_CASE("Cut: choosing a material shows its pieces; the sum of costs is that of the rows")
+{
+    Shown s;
+    s.press(Qt::Key_7);
+    auto* materialsTable = s.find<QTableWidget>("markers");
+    auto* pieces = s.find<QTableWidget>("cutList");
+    double sum = 0;
+    std::set<QString> codes;
+    for (int r = 0; r + 1 < materialsTable->rowCount(); ++r) {
+        materialsTable->setCurrentCell(r, 0);
+        sum += materialsTable->item(r, 5)->text().toDouble();
+        for (int i = 0; i < pieces->rowCount(); ++i)
+            codes.insert(pieces->item(i, 0)->text());
+    }
+    CHECK(materialsTable->item(materialsTable->rowCount() - 1, 5)->text().toDouble() == Approx(sum).margin(0.03));
+    CHECK(codes.contains("A"));
+    CHECK(codes.contains("A/1"));
+    CHECK(codes.contains("R"));
+}
+
+TEST_CASE("Sheets: more sizes need more pages; turning pages comes round")
+{
+    Shown s;
+    s.press(Qt::Key_8);
+    auto* count = s.find<QLabel>("pageCount");
+    const int one = count->text().section(' ', 0, 0).toInt();
+    for (auto* box : s.window.findChildren<QCheckBox*>())
+        if (box->text() == "Size L")
+            QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+    CHECK(count->text().section(' ', 0, 0).toInt() >= one);
+    QPushButton* next = nullptr;
+    for (auto* b : s.window.findChildren<QPushButton*>())
+        if (b->accessibleName() == "Next page")
+            next = b;
+    REQUIRE(next);
+    const int pages = count->text().section(' ', 0, 0).toInt() + 1;
+    std::set<QString> names;
+    for (int i = 0; i < pages; ++i) {
+        for (auto* label : s.window.findChildren<QLabel*>())
+            if (label->text() == "Cover" || label->text().startsWith("Page "))
+                names.insert(label->text());
+        QTest::mouseClick(next, Qt::LeftButton);
+    }
+    CHECK(int(names.size()) >= pages);
+}
+
+TEST_CASE("Trial: a revision note is kept; cost follows the measured minutes")
+{
+    Shown s;
+    s.press(Qt::Key_9);
+    const QString before = s.find<QLabel>("cost")->text();
+    auto* table = s.find<QTableWidget>("trials");
+    table->item(5, 1)->setText("240");
+    QCoreApplication::processEvents();
+    CHECK(s.find<QLabel>("cost")->text() != before);
+    CHECK(s.find<QLabel>("cost")->text().contains("240 min"));
+    for (auto* edit : s.window.findChildren<QLineEdit*>())
+        if (edit->accessibleName() == "New revision note") {
+            QTest::keyClicks(edit, "Strap 50 mm longer");
+            QTest::keyClick(edit, Qt::Key_Return);
+        }
+    CHECK(s.window.document().design().revisions.back().text == "Strap 50 mm longer");
+}
+
+TEST_CASE("Bad typing in tables leaves what stood")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    auto* things = s.find<QTableWidget>("carried");
+    const QString width = things->item(0, 1)->text();
+    things->item(0, 1)->setText("a lot");
+    QCoreApplication::processEvents();
+    CHECK(things->item(0, 1)->text() == width);
+    s.press(Qt::Key_9);
+    auto* trials = s.find<QTableWidget>("trials");
+    const QString measured = trials->item(0, 1)->text();
+    trials->item(0, 1)->setText("wide");
+    QCoreApplication::processEvents();
+    CHECK(trials->item(0, 1)->text() == measured);
+    CHECK_FALSE(s.window.document().modified());
+}
+
+TEST_CASE("Undo goes back through everything, redo comes forward to the same design")
+{
+    Shown s;
+    auto& doc = s.window.document();
+    const Design start = doc.design();
+    s.type("Depth", "130");
+    s.type("Width", "355");
+    doc.edit("choice", [](Design& d) { setChoice(d, "lining.fit", "smaller"); });
+    doc.edit("material", [](Design& d) { setMaterial(d, "shell", "denim-10"); });
+    doc.edit("rule", [](Design& d) { setRule(d, "height", parseRule("ratio 1.1")); });
+    doc.edit("sizes", [](Design& d) { setSizes(d, {"S", "M", "L", "XL"}, "M"); });
+    doc.edit("order", [](Design& d) { d.stepOrder = {"connectors.make"}; });
+    CHECK(doc.patterns().size() == 4);
+    const Design end = doc.design();
+    CHECK(doc.undoStack().count() == 7);
+    while (doc.undoStack().canUndo())
+        doc.undoStack().undo();
+    CHECK(doc.design() == start);
+    CHECK(doc.patterns().size() == 3);
+    while (doc.undoStack().canRedo())
+        doc.undoStack().redo();
+    CHECK(doc.design() == end);
+}
+
+TEST_CASE("More sizes: chips, nested outlines and sheets take them; the size looked at stays")
+{
+    Shown s;
+    QTest::mouseClick(s.find<QPushButton>("size.L"), Qt::LeftButton);
+    s.window.document().edit("sizes", [](Design& d) { setSizes(d, {"XS", "S", "M", "L", "XL"}, "M"); });
+    QCoreApplication::processEvents();
+    CHECK(s.find<QPushButton>("size.XL"));
+    CHECK(s.window.document().pattern().size == "L");
+    CHECK(s.find<QPushButton>("size.L")->isChecked());
+    for (int i = 0; i < 9; ++i) {
+        s.press(Qt::Key(Qt::Key_1 + i));
+        CHECK(!pictureOf(s.window.centralWidget()).isNull());
+    }
+}
+
+TEST_CASE("Tab reaches the controls of a stage")
+{
+    Shown s;
+    s.window.activateWindow();
+    s.press(Qt::Key_8);
+    std::set<QWidget*> reached;
+    for (int i = 0; i < 80; ++i) {
+        QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &s.window, Qt::Key_Tab);
+        if (auto* w = QApplication::focusWidget())
+            reached.insert(w);
+    }
+    CHECK(reached.size() > 15);
+    CHECK(reached.contains(s.find<QPushButton>("write.sheets")));
+}

@@ -1,0 +1,248 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Steps as a graph, orders of the user, materials, stock and findings over all sizes.
+#include "buildup/layers.hpp"
+#include "buildup/material.hpp"
+#include "checks/finding.hpp"
+#include "cutting/cut_list.hpp"
+#include "design/edits.hpp"
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+#include "sizes/stock.hpp"
+#include "units/error.hpp"
+
+#include <catch2/catch.hpp>
+
+#include <random>
+#include <set>
+
+using namespace tectonis;
+
+namespace {
+
+Design fresh() { return newDesign("gusseted-satchel"); }
+
+/// All combinations of the form's choices.
+std::vector<Design> everyChoice()
+{
+    std::vector<Design> out{fresh()};
+    for (const auto& c : specOf(fresh()).choices) {
+        std::vector<Design> next;
+        for (const auto& d : out)
+            for (const auto& [value, label] : c.options) {
+                Design one = d;
+                one.choices[c.name] = value;
+                next.push_back(one);
+            }
+        out = next;
+    }
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one bag")
+{
+    const auto designs = everyChoice();
+    CHECK(designs.size() == 2 * 3 * 2 * 2 * 2);
+    for (const auto& d : designs) {
+        const auto patterns = draftAll(d);
+        const Findings findings = checkAll(d, patterns);
+        for (const auto& f : findings)
+            CHECK(f.severity != Severity::Error);
+        for (const auto& p : patterns) {
+            const auto order = orderOf(d, p);
+            CHECK(brokenRules(p, order).empty());
+            CHECK(dryRun(p, order).back().parts == std::vector<std::string>{"bag"});
+            // Steps name real seams, pieces and fittings; ids are their own.
+            std::set<std::string> ids;
+            for (const auto& s : p.steps) {
+                INFO(s.id);
+                CHECK(ids.insert(s.id).second);
+                CHECK(!s.text.empty());
+                CHECK(s.minutes > 0);
+                for (const auto& key : s.seams)
+                    CHECK(p.seam(key));
+                for (const auto& key : s.pieces)
+                    CHECK(p.piece(key));
+                for (const auto& key : s.fittings)
+                    CHECK(std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.key == key; }));
+            }
+            // Every construction seam is sewn in some step.
+            for (const auto& seam : p.seams)
+                CHECK(std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& s) { return std::find(s.seams.begin(), s.seams.end(), seam.key) != s.seams.end(); }));
+        }
+    }
+}
+
+TEST_CASE("Links go forward in the proposed order, and the graph has one end for the bag")
+{
+    const Design d = fresh();
+    const Pattern p = draftAll(d)[1];
+    std::set<std::size_t> used;
+    for (const auto& l : linksOf(p)) {
+        CHECK(l.before < l.after);
+        used.insert(l.before);
+    }
+    for (std::size_t i = 0; i + 1 < p.steps.size(); ++i) {
+        INFO(p.steps[i].id);
+        CHECK(used.contains(i)); // nothing is made and then forgotten
+    }
+}
+
+TEST_CASE("A user's order: kept where it names steps, new steps find their place, foreign names are passed over")
+{
+    Design d = fresh();
+    const Pattern p = draftAll(d)[1];
+    std::vector<std::string> ids;
+    for (const auto& s : p.steps)
+        ids.push_back(s.id);
+    std::mt19937 random(3);
+    for (int i = 0; i < 50; ++i) {
+        std::shuffle(ids.begin(), ids.end(), random);
+        d.stepOrder.assign(ids.begin(), ids.begin() + long(ids.size() / 2));
+        d.stepOrder.push_back("a step of another bag");
+        const auto order = orderOf(d, p);
+        CHECK(std::set<std::size_t>(order.begin(), order.end()).size() == p.steps.size());
+        std::vector<std::size_t> at;
+        for (const auto& id : d.stepOrder)
+            for (std::size_t k = 0; k < order.size(); ++k)
+                if (p.steps[order[k]].id == id)
+                    at.push_back(k);
+        CHECK(std::is_sorted(at.begin(), at.end()));
+        // Whatever the order, the rules answer and name real steps.
+        for (const auto& b : brokenRules(p, order)) {
+            CHECK(b.early < p.steps.size());
+            CHECK(!b.reason.empty());
+        }
+    }
+}
+
+TEST_CASE("A broken order is a finding that mends itself")
+{
+    Design d = fresh();
+    d.stepOrder = {"close", "turn"};
+    const auto found = checkAll(d, draftAll(d));
+    REQUIRE(!found.empty());
+    CHECK(found.front().check == "sequence");
+    REQUIRE(found.front().repair);
+    CHECK(found.front().repair->proposedOrder);
+}
+
+TEST_CASE("Findings come worst first, with the size they were found in")
+{
+    Design d = fresh();
+    setDimension(d, "strap.length", "700");
+    setDimension(d, "connectors.width", "40");
+    setDimension(d, "opening.length", "95");
+    const auto found = checkAll(d, draftAll(d));
+    CHECK(found.size() > 3);
+    CHECK(std::is_sorted(found.begin(), found.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
+    for (const auto& f : found) {
+        CHECK(std::find(d.sizes.begin(), d.sizes.end(), f.size) != d.sizes.end());
+        CHECK(!f.stage.empty());
+        CHECK(f.text.size() > 20);
+    }
+    // The texts follow the unit.
+    const auto inches = checkAll(d, draftAll(d), Unit::Inch);
+    CHECK(inches.size() == found.size());
+    CHECK(inches.front().text.find(" in") != std::string::npos);
+}
+
+TEST_CASE("Every offered repair that changes a dimension leaves its finding gone in that size")
+{
+    Design d = fresh();
+    setDimension(d, "connectors.width", "40");
+    setDimension(d, "strap.width", "20");
+    setDimension(d, "opening.length", "70");
+    d.carried.push_back({"Tall flask", 70, 260, 70, "main"});
+    int mended = 0;
+    for (const auto& f : checkAll(d, draftAll(d))) {
+        if (!f.repair || f.repair->assignments.empty())
+            continue;
+        Design next = d;
+        for (const auto& a : f.repair->assignments) {
+            const auto equals = a.find('=');
+            setDimension(next, a.substr(0, equals), a.substr(equals + 1), {}, Unit::Mm, f.size);
+        }
+        INFO(f.size << " " << f.subject << ": " << f.repair->label);
+        for (const auto& g : checkAll(next, draftAll(next)))
+            CHECK_FALSE((g.check == f.check && g.size == f.size && g.subject == f.subject && g.text == f.text));
+        ++mended;
+    }
+    CHECK(mended >= 6);
+}
+
+TEST_CASE("Materials: ids are their own, values are in range, unknown ones are refused")
+{
+    std::set<std::string> ids;
+    for (const auto& m : materials()) {
+        INFO(m.id);
+        CHECK(ids.insert(m.id).second);
+        CHECK(m.thickness > 0);
+        CHECK(m.compressed > 0);
+        CHECK(m.compressed <= 1);
+        CHECK(m.underFoot() <= m.thickness);
+    }
+    CHECK_THROWS_AS(material("unobtainium"), InputError);
+    // Loft is crushed to about a quarter to a third under the foot (common practice, no source).
+    for (const char* id : {"foam-sewin", "fleece-fusible"}) {
+        CHECK(material(id).compressed >= 0.25);
+        CHECK(material(id).compressed <= 1.0 / 3);
+    }
+    for (const auto& [name, table] : stockTables()) {
+        CHECK(std::is_sorted(table.values.begin(), table.values.end()));
+        for (const double v : table.values)
+            CHECK(snapToStock(table, v) == v);
+    }
+}
+
+TEST_CASE("Every material of the right use can be chosen for shell and lining; heat is told where it harms")
+{
+    for (const auto& m : materials()) {
+        if (m.use != "face")
+            continue;
+        Design d = fresh();
+        setMaterial(d, "shell", m.id);
+        const auto found = checkAll(d, draftAll(d));
+        const bool heat = std::any_of(found.begin(), found.end(), [](const Finding& f) { return f.check == "heat"; });
+        INFO(m.id);
+        CHECK(heat == !m.heat); // the flap is fused by default
+    }
+}
+
+TEST_CASE("Layer rules: a piece's own go before its role's; trims are read or refused")
+{
+    Design d = fresh();
+    d.layers.push_back({"back.lower", "stabiliser-firm", "basted", "inset 3", {}, ""});
+    const Pattern p = draftAll(d)[1];
+    REQUIRE(p.piece("back.lower")->layers.size() == 1);
+    CHECK(p.piece("back.lower")->layers[0].material == "stabiliser-firm");
+    CHECK(p.piece("front")->layers[0].material == "foam-sewin");
+    const Box stitch = boundsOf(p.piece("back.lower")->stitch()), layer = boundsOf(p.piece("back.lower")->layers[0].outline);
+    CHECK(layer.height() == Approx(stitch.height() - 6));
+    CHECK(trimReach("full", 9.5) == 9.5);
+    CHECK(trimReach("stitch", 9.5) == 0);
+    CHECK(trimReach("inset 1/8in", 9.5) == Approx(-3.175));
+    for (const char* bad : {"", "half", "inset", "inset wide"})
+        CHECK_THROWS_AS(trimReach(bad, 9.5), InputError);
+}
+
+TEST_CASE("The cut list has every piece and interlining, with the counts to cut")
+{
+    for (const auto& p : draftAll(fresh())) {
+        const auto items = cutItems(p);
+        std::size_t layers = 0;
+        for (const auto& piece : p.pieces)
+            layers += piece.layers.size();
+        CHECK(items.size() == p.pieces.size() + layers);
+        std::size_t inMarkers = 0;
+        for (const auto& m : makeMarkers(p))
+            inMarkers += m.items.size();
+        CHECK(inMarkers == items.size());
+        std::set<std::string> codes;
+        for (const auto& i : items) {
+            CHECK(codes.insert(i.code).second);
+            CHECK(areaOf(i.outline) > 0);
+        }
+    }
+}
