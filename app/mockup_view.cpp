@@ -162,7 +162,7 @@ void MockupView::paintEvent(QPaintEvent*)
     for (const auto& s : shown)
         drawFacet(p, s);
     // Names of the things stand at the side, with a line to each.
-    if (m_inside) {
+    if (m_inside && width() > 480) {
         std::set<std::string> named;
         p.setFont(pixelFont(12));
         double y = height() - 14;

@@ -23,7 +23,7 @@ namespace {
 constexpr int kNameRole = Qt::UserRole, kDetailRole = Qt::UserRole + 1;
 
 /// Breaks a line so that it fits the docket's width; item views do not wrap spanned rows well.
-QString wrapped(const QString& s, int width = 46)
+QString wrapped(const QString& s, int width = 40)
 {
     QString out;
     int column = 0;

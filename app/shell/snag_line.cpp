@@ -64,7 +64,8 @@ void SnagLine::fill()
         const Finding& f = all[i];
         auto& row = rows[f.check + "|" + f.subject + "|" + f.key];
         if (row) {
-            row->setText(0, row->text(0) + " " + text(f.size));
+            if (!row->text(0).split(' ').contains(text(f.size)))
+                row->setText(0, row->text(0) + " " + text(f.size));
             continue;
         }
         (f.severity == Severity::Error ? errors : warnings) += 1;
