@@ -7,6 +7,9 @@
 namespace tectonis {
 namespace {
 
+/// Left open in the pocket's seam to turn it through: 60 mm, or half of a narrow pocket (common practice, no source).
+double turningGap(double width) { return std::min(60.0, width / 2); }
+
 class SlipPocket : public FeatureKind {
 public:
     std::string kind() const override { return "slip-pocket"; }
@@ -37,7 +40,7 @@ public:
         const double top = mouth - f("drop"), low = top - h, half = w / 2;
         d.piece("lining.front").lines.push_back({"slip pocket", FaceLine::Kind::Placement, lineRun({{-half, top}, {-half, low}, {half, low}, {half, top}})});
         d.add(Seam{.key = f.key("bag"), .name = "Slip pocket to itself", .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
-                   .b = {{f.id, "left inside", 0, true}, {f.id, "bottom inside", 0, true}, {f.id, "right inside", 0, true}}, .allowance = s, .open = std::min(60.0, w / 2)});
+                   .b = {{f.id, "left inside", 0, true}, {f.id, "bottom inside", 0, true}, {f.id, "right inside", 0, true}}, .allowance = s, .open = turningGap(w)});
         d.add(Seam{.key = f.key("on"), .name = "Slip pocket on the lining", .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
                    .b = {{"lining.front", "slip pocket"}}, .stitch = "topstitch"});
         const double flat = f("width");
@@ -52,7 +55,7 @@ public:
         Drafter& d = f.d;
         const std::string s = formatNumber(f("allowance")) + " mm";
         Step make{.id = f.key("make"), .title = "Make the slip pocket",
-                  .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave 60 mm open; clip the corners, turn, press. Topstitch the fold 6.4 mm from the edge.",
+                  .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave " + formatNumber(turningGap(f("width"))) + " mm open; clip the corners, turn, press. Topstitch the fold 6.4 mm from the edge.",
                   .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = {f.key("bag")}, .allowance = f("allowance"),
                   .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, iron", .check = "Finished " + formatNumber(f("width")) + " × " + formatNumber(f("height")) + " mm."};
         Step on{.id = f.key("on"), .title = "Stitch the slip pocket onto the lining front",
