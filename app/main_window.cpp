@@ -141,6 +141,7 @@ QWidget* MainWindow::buildTopBar()
         row->addWidget(b);
     }
     connect(units, &QButtonGroup::idClicked, this, [this](int id) { m_document.setUnit(Unit(id)); });
+    connect(&m_document, &Document::viewChanged, units, [this, units] { units->button(int(m_document.unit()))->setChecked(true); });
     return bar;
 }
 

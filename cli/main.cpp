@@ -100,7 +100,7 @@ void exportPieces(const Design& design, const std::vector<Pattern>& patterns, co
             writeWhole(folder / fmt::format("{}-{}.svg", fileSafe(piece.code), fileSafe(p.size)), pieceSvg(p, piece, design.name));
 }
 
-void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size)
+void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size, Unit unit)
 {
     const auto patterns = chosen(design, size);
     const Paper& paper = paperOf(paperName);
@@ -110,14 +110,14 @@ void exportTo(const Design& design, const std::string& what, const std::filesyst
     if (what == "pieces")
         return exportPieces(design, patterns, out);
     if (what == "cutlist")
-        return writeWhole(out, cutListText(design, patterns));
+        return writeWhole(out, cutListText(design, patterns, unit));
     int argc = 1;
     char name[] = "tectonis-cli";
     char* argv[] = {name, nullptr};
     qputenv("QT_QPA_PLATFORM", "offscreen");
     QGuiApplication gui(argc, argv);
     loadFonts();
-    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper) : bookletPdf(design, list, paper);
+    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit) : bookletPdf(design, list, paper, unit);
     writeWhole(out, pdf.toStdString());
 }
 
@@ -128,7 +128,7 @@ int run(int argc, char** argv)
     app.require_subcommand(1);
     app.set_version_flag("--version", "tectonis-cli " TECTONIS_VERSION);
     bool json = false;
-    std::string form, file, out, size, what, paper = "A4";
+    std::string form, file, out, size, what, paper = "A4", unit = "mm";
     std::vector<std::string> values;
 
     auto* formsCommand = app.add_subcommand("forms", "List the body forms with their dimensions and defaults");
@@ -154,6 +154,7 @@ int run(int argc, char** argv)
     exportCommand->add_option("what", what, "sheets, booklet, pieces or cutlist")->required();
     exportCommand->add_option("-o,--output", out, "file or folder to write")->required();
     exportCommand->add_option("--paper", paper, "A4 or Letter");
+    exportCommand->add_option("--unit", unit, "in which lengths are written: mm, cm or in");
     exportCommand->add_option("--size", size, "only this size");
 
     try {
@@ -183,7 +184,7 @@ int run(int argc, char** argv)
     else if (*exportCommand) {
         if (what != "sheets" && what != "booklet" && what != "pieces" && what != "cutlist")
             throw InputError(what, "there is no such export; use sheets, booklet, pieces or cutlist");
-        exportTo(loadDesign(file), what, out, paper, size);
+        exportTo(loadDesign(file), what, out, paper, size, unitOf(unit));
     }
     return 0;
 }

@@ -21,7 +21,6 @@ namespace {
 constexpr double kDpi = 600, kScale = kDpi / mmPerInch, kMargin = 15; // margin in mm
 const QColor kInk(0x22, 0x22, 0x22), kFaint(0x66, 0x66, 0x66), kRule(0xBB, 0xB3, 0xA6), kWarn(0x9A, 0x2E, 0x12);
 
-QString mm(double v) { return text(formatNumber(v, 1)); }
 
 /// Lets text, tables and figures flow down the pages.
 class Flow {
@@ -129,7 +128,7 @@ QString sizeList(const std::vector<const Pattern*>& patterns, const std::functio
     return different.size() == 1 ? *different.begin() : each.join("   ");
 }
 
-void materialsSection(Flow& flow, const std::vector<const Pattern*>& patterns)
+void materialsSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit unit)
 {
     flow.heading("Materials");
     const std::vector<double> columns{0.46, 0.16, 0.38};
@@ -147,20 +146,20 @@ void materialsSection(Flow& flow, const std::vector<const Pattern*>& patterns)
                     return text(formatNumber(other.soldLength / 1000, 1)) + " m";
             return QString("–");
         });
-        flow.row({text(material(m.material).name), m.clothWidth > 0 ? mm(m.clothWidth) + " mm" : "by the metre", lengths}, columns);
+        flow.row({text(material(m.material).name), m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre", lengths}, columns);
     }
     flow.heading("Notions");
     const std::vector<double> notions{0.3, 0.1, 0.6};
     flow.row({"Part", "Count", "Size"}, notions, true);
     const auto& first = patterns.front()->hardware;
     for (std::size_t i = 0; i < first.size(); ++i)
-        flow.row({text(first[i].kind), QString::number(first[i].count), sizeList(patterns, [&](const Pattern& p) { return i < p.hardware.size() ? text(p.hardware[i].sizeText) : QString("–"); })}, notions);
+        flow.row({text(first[i].kind), QString::number(first[i].count), sizeList(patterns, [&](const Pattern& p) { return i < p.hardware.size() ? text(p.hardware[i].sizeText, unit) : QString("–"); })}, notions);
 }
 
-void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns)
+void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit unit)
 {
     flow.heading("Cut list");
-    flow.paragraph("Width × height of the cut piece in mm. Interlinings carry the code of their piece.", 3.2, QFont::Normal, kFaint);
+    flow.paragraph(QString("Width × height of the cut piece in %1. Interlinings carry the code of their piece.").arg(QString::fromUtf8(unitSign(unit).data())), 3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.09, 0.2, 0.28, 0.15, 0.28};
     flow.row({"Code", "Piece", "Material", "Cut", "Width × height"}, columns, true);
     const auto items = cutItems(*patterns.front());
@@ -174,7 +173,7 @@ void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns)
                 if (other.code == item.code) {
                     ++at;
                     const Box b = boundsOf(other.outline);
-                    return mm(b.width()) + " × " + mm(b.height());
+                    return text(formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit));
                 }
             ++at;
             return QString("–");
@@ -186,7 +185,7 @@ void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns)
     }
 }
 
-bool stepsSection(Flow& flow, const Design& design, const std::vector<const Pattern*>& patterns, const std::function<bool()>& told)
+bool stepsSection(Flow& flow, const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const std::function<bool()>& told)
 {
     const Pattern& p = *patterns.front();
     flow.heading("Steps");
@@ -197,7 +196,7 @@ bool stepsSection(Flow& flow, const Design& design, const std::vector<const Patt
     for (const auto i : orderOf(design, p)) {
         const Step& s = p.steps[i];
         const double figure = 62, words = flow.width() - figure - 6;
-        double h = flow.heightOf(text(s.title), 3.9, QFont::DemiBold, words) + flow.heightOf(text(s.text), 3.4, QFont::Normal, words) + 14;
+        double h = flow.heightOf(text(s.title), 3.9, QFont::DemiBold, words) + flow.heightOf(text(s.text, unit), 3.4, QFont::Normal, words) + 14;
         for (const auto& c : s.cautions)
             h += flow.heightOf(text(c), 3.1, QFont::Normal, words) + 1.5;
         flow.need(std::max(h, 46.0) + (s.phase != phase ? 10 : 0));
@@ -213,18 +212,18 @@ bool stepsSection(Flow& flow, const Design& design, const std::vector<const Patt
         look.line = 0.3 * kScale;
         drawStepFigure(flow.painter(), flow.area(words + 6, figure, 38), p, s, look);
         flow.paragraph(QString::number(++number) + ".  " + text(s.title), 3.9, QFont::DemiBold, kInk, 0, words);
-        flow.paragraph(text(s.text), 3.4, QFont::Normal, kInk, 0, words);
+        flow.paragraph(text(s.text, unit), 3.4, QFont::Normal, kInk, 0, words);
         QStringList facts;
         if (!s.tool.empty())
             facts << text(s.tool);
         if (!s.stitch.empty())
             facts << text(s.stitch);
         if (s.allowance > 0)
-            facts << "allowance " + mm(s.allowance) + " mm";
-        facts << mm(s.minutes) + " min";
+            facts << "allowance " + text(formatLength(s.allowance, unit));
+        facts << text(formatNumber(s.minutes, 1)) + " min";
         flow.paragraph(facts.join("  ·  "), 3.0, QFont::Normal, kFaint, 0, words);
         if (!s.check.empty())
-            flow.paragraph("Check: " + text(s.check), 3.1, QFont::Medium, kInk, 0, words);
+            flow.paragraph("Check: " + text(s.check, unit), 3.1, QFont::Medium, kInk, 0, words);
         for (const auto& c : s.cautions)
             flow.paragraph("Caution: " + text(c), 3.1, QFont::Normal, kWarn, 0, words);
         flow.skip(std::max(2.0, top + 40 - flow.y()));
@@ -236,7 +235,7 @@ bool stepsSection(Flow& flow, const Design& design, const std::vector<const Patt
 
 } // namespace
 
-QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, const Progress& progress)
+QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, const Progress& progress)
 {
     QByteArray bytes;
     QBuffer buffer(&bytes);
@@ -259,11 +258,13 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
             flow.paragraph(text(design.studio), 4, QFont::Normal, kFaint);
         if (!design.notes.empty())
             flow.paragraph(text(design.notes), 3.6);
-        flow.paragraph("Finished width × height × depth: " + sizeList(patterns, [](const Pattern& p) { return mm(p.width) + " × " + mm(p.height) + " × " + mm(p.depth) + " mm"; }), 3.6);
-        materialsSection(flow, patterns);
+        flow.paragraph("Finished width × height × depth: " + sizeList(patterns, [&](const Pattern& p) {
+                           return text(formatLengthBare(p.width, unit) + " × " + formatLengthBare(p.height, unit) + " × " + formatLength(p.depth, unit));
+                       }), 3.6);
+        materialsSection(flow, patterns, unit);
         whole = told();
-        cutListSection(flow, patterns);
-        whole = whole && told() && stepsSection(flow, design, patterns, told);
+        cutListSection(flow, patterns, unit);
+        whole = whole && told() && stepsSection(flow, design, patterns, unit, told);
         if (whole) {
             flow.heading("Before you sell or load it");
             flow.paragraph("Local safety rules and product-safety law go first. Load ratings need testing by someone qualified.", 3.4);

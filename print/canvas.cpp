@@ -98,6 +98,31 @@ void drawLabel(QPainter& p, const View& view, const Piece& piece, const PieceLoo
     p.restore();
 }
 
+/// The edge on the fold: a bracket with arrows that point at it.
+void drawFold(QPainter& p, const View& view, const Edge& fold, const PieceLook& look)
+{
+    const Point out = rightOf(unit(endOf(fold.stitch) - startOf(fold.stitch)));
+    const double length = fold.length(), inside = std::min(12.0, length / 6);
+    const Point a = pointAlong(fold.stitch, length * 0.15), b = pointAlong(fold.stitch, length * 0.85);
+    p.setPen(QPen(look.ink, look.line));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolyline(QPolygonF{view(a), view(a - out * inside), view(b - out * inside), view(b)});
+    const double head = inside / 3;
+    for (const Point tip : {a, b})
+        for (const double side : {-1.0, 1.0})
+            p.drawLine(view(tip), view(tip - out * head + Point{-out.y, out.x} * (side * head * 0.6)));
+    const QPointF middle = view(lerp(a, b, 0.5) - out * inside);
+    const QPointF along = view(b) - view(a);
+    double angle = degrees(std::atan2(along.y(), along.x()));
+    angle -= angle > 90.5 ? 180 : angle < -90.5 ? -180 : 0; // never upside down
+    p.save();
+    p.translate(middle);
+    p.rotate(angle);
+    p.setFont(pixelFont(look.textSize * 0.8));
+    p.drawText(QRectF(-2000, look.textSize * 0.2, 4000, look.textSize * 1.6), Qt::AlignHCenter | Qt::AlignTop, "place on the fold");
+    p.restore();
+}
+
 } // namespace
 
 View View::fit(const Box& box, const QRectF& target, double border)
@@ -189,11 +214,18 @@ void drawPiece(QPainter& p, const View& view, const Piece& piece, const PieceLoo
         QPen thread(look.stitch, look.line * 0.9, Qt::SolidLine, Qt::RoundCap);
         thread.setDashPattern({3.2, 2.4});
         p.setPen(thread);
-        p.drawPath(pathOf(piece.stitch(), view, true));
+        Run sewn;
+        for (const auto& e : piece.edges)
+            if (!e.onFold)
+                sewn.insert(sewn.end(), e.stitch.begin(), e.stitch.end());
+        p.drawPath(pathOf(sewn, view, sewn.size() == piece.edges.size()));
     }
     if (look.marks) {
         drawMarks(p, view, piece, look);
         drawGrain(p, view, piece, look);
+        for (const auto& e : piece.edges)
+            if (e.onFold)
+                drawFold(p, view, e, look);
     }
     if (look.label)
         drawLabel(p, view, piece, look, caption);

@@ -19,7 +19,14 @@ namespace {
 constexpr double kDpi = 1200;
 const QColor kInk(0x22, 0x22, 0x22), kFaint(0x70, 0x70, 0x70);
 
-QString mm(double v) { return text(formatNumber(v)); }
+/// "300 × 240 × 100 mm": the unit once.
+QString dims(std::initializer_list<double> values, Unit unit)
+{
+    QStringList out;
+    for (const double v : values)
+        out << text(formatLengthBare(v, unit));
+    return out.join(" × ") + " " + QString::fromUtf8(unitSign(unit).data());
+}
 
 /// Millimetres on the page to device units.
 struct PageInk {
@@ -108,7 +115,7 @@ Point labelPlace(const SheetPlan& plan, const SheetSpot& spot)
 }
 
 /// Name of the piece, once, under all sizes; each size adds its own line.
-void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const Pattern& pattern, std::size_t line, bool title)
+void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const Pattern& pattern, std::size_t line, bool title, Unit unit)
 {
     const double size = std::clamp(room / 16, 2.4, 4.5);
     ink.p.save();
@@ -121,19 +128,19 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
     if (title) {
         row(-size * 3.2, size * 1.3, text(piece.code) + "  " + text(piece.name), QFont::DemiBold);
         if (!piece.note.empty())
-            row(-size * 4.9, size * 0.8, text(piece.note), QFont::Normal);
+            row(-size * 4.9, size * 0.8, text(piece.note, unit), QFont::Normal);
     }
-    QString cut = "Size " + text(pattern.size) + ": cut " + QString::number(piece.count) + " " + text(piece.material);
+    QString cut = "Size " + text(pattern.size) + ": cut " + QString::number(piece.count) + " " + text(piece.material) + (piece.onFold ? " on the fold" : "");
     if (piece.mirrored)
         cut += " (" + QString::number(piece.mirrored) + " mirrored)";
     std::vector<double> allowances;
     for (const auto& e : piece.edges)
-        if (std::none_of(allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - e.allowance) < 0.01; }))
+        if (!e.onFold && std::none_of(allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - e.allowance) < 0.01; }))
             allowances.push_back(e.allowance);
     QStringList figures;
     for (const double a : allowances)
-        figures << mm(a);
-    cut += ", allowance " + figures.join(" / ") + " mm";
+        figures << text(formatLengthBare(a, unit));
+    cut += ", allowance " + figures.join(" / ") + " " + QString::fromUtf8(unitSign(unit).data());
     ink.p.setPen(sizeLook(pattern.sizeAt).color);
     row(-size * 1.2 + double(line) * size * 1.4, size, cut, QFont::Normal);
     ink.p.restore();
@@ -152,7 +159,8 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
     look.cutDash = patterns.size() > 1 ? size.dash : QVector<qreal>{};
     look.textSize = 4 * ink.scale;
     for (const auto& spot : plan.spots) {
-        const Piece* piece = patterns[which]->piece(spot.pieceKey);
+        const auto had = std::find(spot.patterns.begin(), spot.patterns.end(), which);
+        const Piece* piece = had == spot.patterns.end() ? nullptr : &spot.templates[std::size_t(had - spot.patterns.begin())];
         const bool overlaps = spot.box.x1 >= page.area.x0 && spot.box.x0 <= page.area.x1 && spot.box.y1 >= page.area.y0 && spot.box.y0 <= page.area.y1;
         if (!piece || !overlaps)
             continue;
@@ -175,7 +183,7 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
             for (const auto i : spot.patterns)
                 if (i < which)
                     ++line;
-            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, *patterns[which], line, spot.patterns.front() == which);
+            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, *patterns[which], line, spot.patterns.front() == which, plan.unit);
         }
     }
     ink.p.restore();
@@ -235,7 +243,7 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
     ink.write(m, m, w, 8, text(design.name), Qt::AlignLeft, QFont::DemiBold);
     QStringList sizes;
     for (const auto* p : patterns)
-        sizes << text(p->size) + " " + mm(p->width) + " × " + mm(p->height) + " × " + mm(p->depth) + " mm";
+        sizes << text(p->size) + " " + dims({p->width, p->height, p->depth}, plan.unit);
     ink.write(m, m + 11, w, 3.6, (design.studio.empty() ? QString() : text(design.studio) + "  ·  ") + "Sizes (width × height × depth): " + sizes.join(",  "));
     ink.write(m, m + 22, w, 3.6, "Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 mm. The others check the same in inches.");
     drawSquares(ink, m, m + 33);
@@ -254,7 +262,7 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
     }
     ly += 3;
     for (const auto& strip : plan.toMeasure) {
-        ink.write(m, ly, w * 0.42, 3.2, "Cut to measure: " + text(strip.code) + " " + text(strip.name) + ", size " + text(strip.size) + ": " + QString::number(strip.count) + " × " + mm(strip.width) + " × " + mm(strip.length) + " mm");
+        ink.write(m, ly, w * 0.42, 3.2, "Cut to measure: " + text(strip.code) + " " + text(strip.name) + ", size " + text(strip.size) + ": " + QString::number(strip.count) + " × " + dims({strip.width, strip.length}, plan.unit));
         ly += 9;
     }
     const QRectF target(ink.at(m + w * 0.46, y), QSizeF(w * 0.54 * scale, (plan.paper.height - y - m) * scale));
@@ -294,16 +302,17 @@ void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const
     }
     p.setBrush(Qt::NoBrush);
     for (const auto& spot : plan.spots)
-        for (const auto i : spot.patterns) {
+        for (std::size_t k = 0; k < spot.patterns.size(); ++k) {
+            const auto i = spot.patterns[k];
             const SizeLook look = sizeLook(patterns[i]->sizeAt, dark);
             QPen pen(look.color, thin * 1.2);
             p.setPen(pen);
             View v = view;
             v.placement = spot.placement;
-            p.drawPath(pathOf(patterns[i]->piece(spot.pieceKey)->cut, v, true));
+            p.drawPath(pathOf(spot.templates[k].cut, v, true));
         }
     for (const auto& spot : plan.spots) {
-        const Piece* piece = patterns[spot.patterns.front()]->piece(spot.pieceKey);
+        const Piece* piece = &spot.templates.front();
         const double size = std::clamp(std::min(spot.box.width(), spot.box.height()) * view.scale * 0.4, target.width() / 60, target.width() / 22);
         p.setFont(pixelFont(size, QFont::DemiBold));
         p.setPen(dark ? QColor(0xEE, 0xEA, 0xE2) : kInk);
@@ -319,9 +328,9 @@ void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const
     }
 }
 
-QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, const Progress& progress)
+QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, const Progress& progress)
 {
-    const SheetPlan plan = planSheets(patterns, paper);
+    const SheetPlan plan = planSheets(patterns, paper, unit);
     const int pages = int(plan.pages.size()) + 1, total = pages * (int(patterns.size()) + 1);
     int done = 0;
     const auto told = [&] { return !progress || progress(++done, total); };

@@ -117,7 +117,7 @@ void addWorking(QTreeWidgetItem* parent, const Document& doc, const Working& w)
     QStringList inputs;
     for (const auto& in : w.inputs)
         inputs << text(in.name) + " " + text(formatNumber(in.value, 4));
-    keepDetails(item, {"= " + text(w.formula), inputs.join(",  "), QString(nameOf(w.kind)) + (w.source.empty() ? "" : ": " + text(w.source))});
+    keepDetails(item, {"= " + text(w.formula), inputs.join(",  "), QString(nameOf(w.kind)) + (w.source.empty() ? "" : ": " + text(w.source, doc.unit()))});
 }
 
 QTreeWidgetItem* addHeading(QTreeWidget* tree, const QString& s)
@@ -247,7 +247,7 @@ void Docket::refreshFacts()
     if (!piece->layers.empty()) {
         auto* layers = addHeading(m_facts, "Layers behind it");
         for (const auto& l : piece->layers)
-            row(layers, text(l.code) + " " + text(material(l.material).name).section(',', 0, 0), text(l.fixing), {text(l.trim), "thickness " + m_document.len(material(l.material).thickness) + ", under the foot " + m_document.len(material(l.material).underFoot())});
+            row(layers, text(l.code) + " " + text(material(l.material).name).section(',', 0, 0), text(l.fixing), {text(l.trim, m_document.unit()), "thickness " + m_document.len(material(l.material).thickness) + ", under the foot " + m_document.len(material(l.material).underFoot())});
     }
     QTreeWidgetItem* workings = nullptr;
     const std::string feature = piece->key.substr(0, piece->key.find('.'));

@@ -69,7 +69,7 @@ protected:
             p.restore();
             const QString name = i == 0 ? text(material(m_document.pattern().materials.at(piece->material)).name) : text(material(piece->layers[std::size_t(i) - 1].material).name);
             const QString detail = i == 0 ? QString("face, %1 thick").arg(m_document.len(material(m_document.pattern().materials.at(piece->material)).thickness))
-                                          : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", " + piece->layers[std::size_t(i) - 1].trim);
+                                          : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", " + piece->layers[std::size_t(i) - 1].trim, m_document.unit());
             const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, 54.0);
             p.setPen(QPen(t.muted, 1));
             p.drawLine(QPointF(x + w * scale - 6, y - h * scale * 0.5), QPointF(tx - 8, ty + 8));

@@ -250,7 +250,7 @@ private:
     void showCard(const Step& s, const DryState& state, double minutes)
     {
         const Theme& t = theme();
-        QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p style='margin:0 0 6px 0'>%4</p>").arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(), text(s.text).toHtmlEscaped());
+        QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p style='margin:0 0 6px 0'>%4</p>").arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(), text(s.text, m_document.unit()).toHtmlEscaped());
         QStringList facts;
         if (!s.tool.empty())
             facts << text(s.tool);
@@ -268,7 +268,7 @@ private:
                 m_card->setToolTip("Minutes = " + text(w.formula) + "\n" + inputs.join(",  ") + "\n" + nameOf(w.kind));
             }
         if (!s.check.empty())
-            html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check).toHtmlEscaped() + "</p>";
+            html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check, m_document.unit()).toHtmlEscaped() + "</p>";
         for (const auto& c : s.cautions)
             html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Caution:</b> %2</p>").arg(t.warning.name(), text(c).toHtmlEscaped());
         for (const auto& problem : state.problems)

@@ -230,7 +230,7 @@ private:
                 m_choice.patterns.push_back(&p);
         if (m_choice.patterns.empty())
             m_choice.patterns.push_back(&m_document.pattern());
-        m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()));
+        m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit());
         m_choice.page = std::min(m_choice.page, m_choice.plan.pages.size());
         const Paper& paper = m_choice.plan.paper;
         m_count->setText(QString("%1 pages and a cover, %2 × %3 mm, %4 mm shared").arg(m_choice.plan.pages.size()).arg(paper.width).arg(paper.height).arg(m_choice.plan.overlap));
@@ -288,7 +288,7 @@ private:
         m_stop->show();
         m_said->setText("Writing…");
         const Paper paper = m_choice.plan.paper;
-        m_worker = std::thread([this, what, file, paper, design = m_document.design(), copies = std::move(copies)] {
+        m_worker = std::thread([this, what, file, paper, unit = m_document.unit(), design = m_document.design(), copies = std::move(copies)] {
             QString said;
             try {
                 std::vector<const Pattern*> list;
@@ -304,9 +304,9 @@ private:
                         for (const auto& piece : p.pieces)
                             writeWhole(path / (piece.code + "-" + p.size + ".svg"), pieceSvg(p, piece, design.name));
                 } else if (what == "cutlist")
-                    writeWhole(path, cutListText(design, copies));
+                    writeWhole(path, cutListText(design, copies, unit));
                 else {
-                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, progress) : bookletPdf(design, list, paper, progress);
+                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, progress) : bookletPdf(design, list, paper, unit, progress);
                     if (!pdf.isEmpty())
                         writeWhole(path, pdf.toStdString());
                 }

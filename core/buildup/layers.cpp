@@ -16,7 +16,7 @@ namespace {
 std::string trimInWords(const LayerRule& rule)
 {
     const auto words = [](const std::string& trim) {
-        return trim == "full" ? std::string("to the cut line") : trim == "stitch" ? std::string("to the stitch line") : trim.substr(6) + " mm inside the stitch line";
+        return trim == "full" ? std::string("to the cut line") : trim == "stitch" ? std::string("to the stitch line") : "{" + trim.substr(6) + "} inside the stitch line";
     };
     std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)

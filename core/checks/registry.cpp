@@ -2,7 +2,10 @@
 // All checks. A new one: one file with its function, and one line here.
 #include "checks/finding.hpp"
 
+#include "parallel/parallel.hpp"
+
 #include <algorithm>
+#include <iterator>
 
 namespace tectonis {
 
@@ -32,10 +35,11 @@ Findings check(const CheckInput& in)
 Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
 {
     const DesignSpec& spec = specOf(design);
+    std::vector<Findings> each(patterns.size());
+    forEachIndex(patterns.size(), [&](std::size_t i) { each[i] = check({design, spec, patterns[i], unit}); });
     Findings out;
-    for (const auto& p : patterns)
-        for (auto& f : check({design, spec, p, unit}))
-            out.push_back(std::move(f));
+    for (auto& findings : each)
+        std::move(findings.begin(), findings.end(), std::back_inserter(out));
     std::stable_sort(out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     return out;
 }

@@ -75,7 +75,7 @@ std::vector<Pattern> validated(const Design& design)
     if (std::set<std::string>(design.sizes.begin(), design.sizes.end()).size() != design.sizes.size())
         throw InputError("sizes", "two sizes have the same name");
     sizeIndex(design, design.baseSize);
-    const DesignSpec spec = specOf(design);
+    const DesignSpec& spec = specOf(design);
     for (const auto& c : spec.choices) {
         const auto it = design.choices.find(c.name);
         const std::string value = it == design.choices.end() ? "" : it->second;
@@ -88,6 +88,13 @@ std::vector<Pattern> validated(const Design& design)
         if (!found)
             throw InputError(c.name, fmt::format("“{}” is no choice here; choose one of {}", value, known));
     }
+    // A misspelt name would otherwise be passed over and its default taken.
+    for (const auto& [name, unused] : design.dimensions)
+        if (!spec.dimension(name))
+            throw InputError(name, "the design has no dimension of that name");
+    for (const auto& [name, unused] : design.choices)
+        if (!spec.choice(name))
+            throw InputError(name, "the design makes no such choice");
     for (const auto& [role, id] : design.materials)
         material(id);
     for (const auto& rule : design.layers) {

@@ -48,6 +48,7 @@ DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
     DesignSpec spec{form.dimensions(), form.choices()};
+    spec.choices.push_back({"templates", "Printed templates", "Symmetric pieces are printed whole, or as the half that is laid on the folded cloth.", {{"whole", "Whole"}, {"half", "Half, on the fold"}}});
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
         if (!ids.insert(feature.id).second)
@@ -88,12 +89,21 @@ Design newDesign(const std::string& formId)
     design.sizes = {"S", "M", "L"};
     design.baseSize = "M";
     form.furnish(design);
-    const DesignSpec spec = specOf(design);
-    for (const auto& d : spec.dimensions)
-        design.dimensions[d.name] = {d.value, d.rule, {}};
-    for (const auto& c : spec.choices)
-        design.choices[c.name] = c.options.front().first;
+    fillIn(design);
     return design;
+}
+
+void fillIn(Design& design)
+{
+    const DesignSpec& spec = specOf(design);
+    for (const auto& d : spec.dimensions)
+        design.dimensions.try_emplace(d.name, Dimension{d.value, d.rule, {}});
+    for (const auto& c : spec.choices)
+        design.choices.try_emplace(c.name, c.options.front().first);
+    Design furnished;
+    formOf(design.form).furnish(furnished);
+    for (const auto& [role, id] : furnished.materials)
+        design.materials.try_emplace(role, id);
 }
 
 } // namespace tectonis

@@ -44,4 +44,7 @@ const DesignSpec& specOf(const Design& design);
 /// @throws InputError if the form is unknown.
 Design newDesign(const std::string& form);
 
+/// Gives every dimension, choice and material role that the design lacks its default: after adding a feature, or from a file of an earlier version.
+void fillIn(Design& design);
+
 } // namespace tectonis

@@ -6,7 +6,9 @@
 #include "design/formula.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
+#include "parallel/parallel.hpp"
 #include "pattern/marks.hpp"
+#include "pattern/template.hpp"
 #include "sequence/order.hpp"
 #include "units/error.hpp"
 
@@ -112,14 +114,6 @@ double FeatureScope::operator()(const std::string& dimension) const
 
 namespace {
 
-Run cutOf(const Piece& piece)
-{
-    std::vector<OffsetEdge> edges;
-    for (const auto& e : piece.edges)
-        edges.push_back({e.stitch, e.onFold ? 0 : e.allowance, e.onFold ? 0 : e.allowanceAtEnd.value_or(e.allowance), e.corner, e.hem});
-    return offsetOutline(edges);
-}
-
 void measureSeams(Pattern& p)
 {
     for (auto& seam : p.seams) {
@@ -140,10 +134,13 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
         featureKind(feature.kind).draft(scope);
     }
     for (auto& piece : d.pattern.pieces)
-        piece.cut = cutOf(piece);
+        piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);
     placeMatchMarks(d.pattern);
     addLayers(d);
+    if (d.choice("templates") == "half")
+        for (auto& piece : d.pattern.pieces)
+            piece.onFold = isSymmetric(piece);
     proposeOrder(d);
     d.pattern.mockup = form.fold(design, d.pattern);
     return std::move(d.pattern);
@@ -152,10 +149,8 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
 std::vector<Pattern> draftAll(const Design& design)
 {
     const DesignSpec& spec = specOf(design);
-    std::vector<Pattern> out;
-    out.reserve(design.sizes.size());
-    for (std::size_t i = 0; i < design.sizes.size(); ++i)
-        out.push_back(draft(design, spec, i));
+    std::vector<Pattern> out(design.sizes.size());
+    forEachIndex(out.size(), [&](std::size_t i) { out[i] = draft(design, spec, i); });
     return out;
 }
 

@@ -4,7 +4,7 @@
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
 #include "fittings/strip_width.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 namespace tectonis {
 namespace {
@@ -20,7 +20,7 @@ public:
     {
         return {
             {"ring", "Ring inside width", "Inside width of the rings; rings are also sold by outside width, so measure.", "32", stock("ring"), "10", "60"},
-            {"width", "Connector width", "Finished width of the tabs; at most 3 mm less than the ring's inside width.", "@ring - 1", follow(), "8", "60"},
+            {"width", "Connector width", "Finished width of the tabs; just under the ring's inside width.", "@ring - 1", follow(), "8", "60"},
             {"loop", "Connector loop", "From the mouth seam up to the ring, along the folded tab.", "25", hold(), "10", "80"},
             {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6", hold(), "0", "20"},
         };
@@ -44,16 +44,16 @@ public:
         d.pattern.fittings.push_back({f.key("left"), "Ring, left", "gusset", Fitting::Kind::Ring, {0, middle}, f("ring"), 0, "trapped in the mouth seam"});
         if (!two)
             d.pattern.fittings.push_back({f.key("right"), "Ring, right", "gusset", Fitting::Kind::Ring, {end, middle}, f("ring"), 0, "trapped in the mouth seam"});
-        d.pattern.hardware.push_back({"Ring", 2, f("ring"), formatNumber(f("ring")) + " mm inside width", "one finish for all metal"});
+        d.pattern.hardware.push_back({"Ring", 2, f("ring"), lengthToken(f("ring")) + " inside width", "one finish for all metal"});
         for (auto& seam : d.pattern.seams)
             if (seam.key == "mouth")
                 seam.trapped.push_back(f.id);
 
         d.addFlatWork({.id = f.key("make"), .title = "Make the connectors", .text = "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges. Thread each through a ring and fold in half.",
                        .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .fittings = {f.key("left")}, .stitch = "3 mm, lockstitch 301",
-                       .tool = "iron, sewing machine", .check = "The ring turns freely: the tab is " + formatNumber(f("width")) + " mm wide in a ring of " + formatNumber(f("ring")) + " mm."});
+                       .tool = "iron, sewing machine", .check = "The ring turns freely: the tab is " + lengthToken(f("width")) + " wide in a ring of " + lengthToken(f("ring")) + "."});
         d.add(Step{.id = f.key("baste"), .title = "Baste the connectors to the gusset's mouths",
-                   .text = "Centre each connector on the mouth edge, ring inwards, raw ends " + formatNumber(f("overlap")) + " mm past the edge; baste 5 mm from the edge, trim level.",
+                   .text = "Centre each connector on the mouth edge, ring inwards, raw ends " + lengthToken(f("overlap")) + " past the edge; baste {5} from the edge, trim level.",
                    .kind = StepKind::Baste, .phase = "Shell gusset", .consumes = {"gusset", f.id}, .yields = "gusset", .pieces = {"gusset", f.id}, .fittings = {f.key("left")},
                    .allowance = 5, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The ring points down, into the bag side of the piece."});
     }

@@ -2,7 +2,7 @@
 // Flap of two layers, turned, caught in a seam across the back.
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 namespace tectonis {
 namespace {
@@ -64,24 +64,23 @@ public:
         Drafter& d = f.d;
         const double s = f("allowance");
         d.work({f.key("outer"), f.key("clip"), "Clip spacing at the flap's corners", "opening*radius/allowance",
-                {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm", "notch out wedges on the convex corner; 3 mm is common practice"});
+                {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm", "notch out wedges on the convex corner; {3} is common practice"});
         const std::string outer = f.key("outer"), lining = f.key("lining");
         d.add(Step{.id = f.key("sew"), .title = "Sew the flap to its lining",
-                   .text = "Right sides together, sew the sides and the lower edge at " + formatNumber(s) + " mm; leave the hinge edge open.", .kind = StepKind::Seam,
+                   .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s) + "; leave the hinge edge open.", .kind = StepKind::Seam,
                    .phase = "Shell back", .consumes = {outer, lining}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")}, .allowance = s,
                    .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The snap half on the lining is set."});
         d.add(Step{.id = f.key("turn"), .title = "Turn and topstitch the flap",
-                   .text = "Grade the allowances, notch the corners, turn through the hinge edge, roll the seam to the edge, press. Topstitch 3.2 mm from the edge.",
+                   .text = "Grade the allowances, notch the corners, turn through the hinge edge, roll the seam to the edge, press. Topstitch {3.2} from the edge.",
                    .kind = StepKind::Topstitch, .phase = "Shell back", .consumes = {f.id}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")},
                    .stitch = "3.5–4 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Both corners mirror each other.",
                    .cautions = {"Iron and steam: mind your hands; test the heat on an offcut."}});
         d.add(Step{.id = f.key("baste"), .title = "Baste the flap to the lower back",
-                   .text = "Flap lining against the right side of the lower back's top edge, ends on the stop squares; baste 4 mm from the edge.", .kind = StepKind::Baste,
+                   .text = "Flap lining against the right side of the lower back's top edge, ends on the stop squares; baste {4} from the edge.", .kind = StepKind::Baste,
                    .phase = "Shell back", .consumes = {f.id, "back.lower"}, .yields = "back.lower", .pieces = {outer, "back.lower"}, .seams = {f.key("caught")},
                    .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The flap is centred: both ends on their marks."});
         d.add(Step{.id = f.key("join"), .title = "Join the upper and the lower back over the flap",
-                   .text = "Right sides together with the flap between, sew at " + formatNumber(d("allowance.body"))
-                       + " mm. Press the allowances up and topstitch 3.2 mm above the seam.",
+                   .text = "Right sides together with the flap between, sew at " + lengthToken(d("allowance.body")) + ". Press the allowances up and topstitch {3.2} above the seam.",
                    .kind = StepKind::Seam, .phase = "Shell back", .consumes = {"back.upper", "back.lower"}, .yields = "back", .pieces = {"back.upper", "back.lower", outer},
                    .seams = {f.key("hinge")}, .allowance = d("allowance.body"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
                    .check = "Laid flat, the back is as tall as the front."});

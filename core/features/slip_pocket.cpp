@@ -2,7 +2,7 @@
 // Slip pocket on the lining's front: one piece folded at its top edge, turned, stitched on at three sides.
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 namespace tectonis {
 namespace {
@@ -53,11 +53,11 @@ public:
     void steps(FeatureScope& f) const
     {
         Drafter& d = f.d;
-        const std::string s = formatNumber(f("allowance")) + " mm";
+        const std::string s = lengthToken(f("allowance"));
         Step make{.id = f.key("make"), .title = "Make the slip pocket",
-                  .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave " + formatNumber(turningGap(f("width"))) + " mm open; clip the corners, turn, press. Topstitch the fold 6.4 mm from the edge.",
+                  .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave " + lengthToken(turningGap(f("width"))) + " open; clip the corners, turn, press. Topstitch the fold {6.4} from the edge.",
                   .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = {f.key("bag")}, .allowance = f("allowance"),
-                  .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, iron", .check = "Finished " + formatNumber(f("width")) + " × " + formatNumber(f("height")) + " mm."};
+                  .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, iron", .check = "Finished " + lengthToken(f("width")) + " × " + lengthToken(f("height")) + "."};
         Step on{.id = f.key("on"), .title = "Stitch the slip pocket onto the lining front",
                 .text = "Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth corners. The opening is closed by this row.",
                 .kind = StepKind::Flat, .phase = "Lining", .consumes = {"lining.front", f.id}, .yields = "lining.front", .pieces = {f.id, "lining.front"},

@@ -3,7 +3,7 @@
 #include "buildup/material.hpp"
 #include "features/feature.hpp"
 #include "units/error.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 #include <cmath>
 
@@ -46,7 +46,7 @@ public:
         const double fromEdge = d("flap.length") - reach;
         place(f, "front", {0, d("height") - f("drop")}, clear, "front half");
         place(f, "flap.lining", {0, fromEdge}, clear, "flap half");
-        d.pattern.hardware.push_back({"Magnetic snap", 1, f("diameter"), formatNumber(f("diameter")) + " mm", "as all metal"});
+        d.pattern.hardware.push_back({"Magnetic snap", 1, f("diameter"), lengthToken(f("diameter")), "as all metal"});
         d.pattern.handles.push_back({f.id + ".drop", "front", {0, d("height") - f("drop")}, {0, -1}, 1});
         step(f, "front", "front", "Shell front", "front half", "front of the bag");
         step(f, "flap.lining", "flap.lining", "Shell back", "flap half", "flap lining");
@@ -67,7 +67,7 @@ public:
         Step s{.id = f.key(half == "front half" ? "front" : "flap"), .title = "Set the snap's " + half,
                .text = "Mark the drill mark on the " + where + ", slit for the prongs, push them through the layer and its patch, put the washer on, bend the prongs, cover them.",
                .kind = StepKind::Hardware, .phase = phase, .consumes = {part}, .yields = part, .pieces = {piece}, .fittings = {f.key(half)}, .tool = "awl, pliers",
-               .check = "The half sits on its mark within 1 mm.",
+               .check = "The half sits on its mark within {1}.",
                .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children.", "Awl and prongs: wear eye protection."}};
         f.d.addBeforeUse(std::move(s), part);
     }

@@ -3,7 +3,7 @@
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
 #include "fittings/strip_width.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 #include <cmath>
 
@@ -59,7 +59,7 @@ public:
                                            "every join costs two allowances; strips are no longer than the cloth is wide"});
         draftStrip(f, role, cut, stripLength, strips);
         d.pattern.straps.push_back({"Shoulder strap", f.id, width, cut, length, longest, shortest, f("fold"), strips, d("connectors.ring")});
-        d.pattern.hardware.push_back({"Slider", 1, d("connectors.ring"), formatNumber(d("connectors.ring")) + " mm inside width", "one finish for all metal"});
+        d.pattern.hardware.push_back({"Slider", 1, d("connectors.ring"), lengthToken(d("connectors.ring")) + " inside width", "one finish for all metal"});
         d.pattern.fittings.push_back({f.key("slider"), "Slider", f.id, Fitting::Kind::Slider, {cut / 2, f("fold")}, d("connectors.ring"), 0, "strap"});
         steps(f, cut, strips, webbing);
     }
@@ -87,14 +87,14 @@ public:
             for (int i = 1; i < strips; ++i)
                 joins.push_back(f.key("join" + std::to_string(i)));
             d.add(Step{.id = f.key("make"), .title = "Make the strap",
-                       .text = std::string(strips > 1 ? "Join the strips at " + formatNumber(f("allowance")) + " mm, press open. " : "") + "Fold " + foldWords(cut, f("width"))
+                       .text = std::string(strips > 1 ? "Join the strips at " + lengthToken(f("allowance")) + ", press open. " : "") + "Fold " + foldWords(cut, f("width"))
                            + ", press, edge-stitch both long edges.",
                        .kind = strips > 1 ? StepKind::Seam : StepKind::Flat, .phase = "Strap", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = joins,
                        .allowance = strips > 1 ? f("allowance") : 0, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine",
-                       .check = "Finished " + formatNumber(f("width")) + " mm wide from end to end."});
+                       .check = "Finished " + lengthToken(f("width")) + " wide from end to end."});
         }
         d.add(Step{.id = f.key("attach"), .title = "Thread and attach the strap",
-                   .text = "Sew one end round the slider's bar with a " + formatNumber(f("fold")) + " mm fold and a box-X stitch. Pass the other end through one ring, back through the slider, and sew it to the other ring alike.",
+                   .text = "Sew one end round the slider's bar with a " + lengthToken(f("fold")) + " fold and a box-X stitch. Pass the other end through one ring, back through the slider, and sew it to the other ring alike.",
                    .kind = StepKind::Strap, .phase = "Strap", .consumes = {"bag", f.id}, .yields = "bag", .pieces = {f.id}, .fittings = {f.key("slider")}, .stitch = "3 mm, lockstitch 301, box-X",
                    .tool = "sewing machine", .check = "The slider runs over the whole way; the strap is not twisted.",
                    .cautions = {"Long straps: a strangulation hazard for small children.", "Load ratings need testing by someone qualified; local safety rules go first."}});

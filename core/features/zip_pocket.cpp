@@ -2,7 +2,7 @@
 // Window zip pocket in the lining's back: a box cut into the lining, the zip behind it, a bag folded from one piece.
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 namespace tectonis {
 namespace {
@@ -44,14 +44,14 @@ public:
         drawBag(f);
 
         const double tape = d.work({f.id, f.key("tape"), "Tape cut from continuous zip", "nominal + 2*25.4", {{"nominal", zip}}, 0, Kind::Trade, "mm",
-                                    "a finished zip has tape beyond each stop: 51 mm (2 in) in all, common practice"});
+                                    "a finished zip has tape beyond each stop: {50.8} in all, common practice"});
         const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*((tape - window)/2)", {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
                                    "g = T − 2·s_z; the tape is sewn where the window's edges lie"});
         d.work({f.id, f.key("lap"), "Tape behind each window edge", "(tape - window)/2", {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
                 "what there is to stitch through"});
         d.pattern.zips.push_back({"Pocket zip", "lining.back", int(f("gauge")), zip, tape, f("tape"), gap});
         d.pattern.fittings.push_back({f.key("zip"), "Pocket zip", "lining.back", Fitting::Kind::Zip, {0, ym}, zip, 0, "lining, in a window"});
-        d.pattern.hardware.push_back({"Zip", 1, zip, "gauge " + formatNumber(f("gauge")) + " coil, " + formatNumber(zip) + " mm", "pull as all metal"});
+        d.pattern.hardware.push_back({"Zip", 1, zip, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(zip), "pull as all metal"});
         d.pattern.spaces.push_back({f.id, "Zip pocket", zip, depth - box, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.id + ".drop", "lining.back", {half, y1}, {0, -1}, 1});
         steps(f);
@@ -85,17 +85,17 @@ public:
         Drafter& d = f.d;
         const std::string bag = f.key("bag");
         Step window{.id = f.key("window"), .title = "Open the window in the lining back",
-                    .text = "Bag on lining, right sides together, windows matched; sew round the box; slash along the middle, Y-cuts into the corners from 6.4 mm inside the ends. Push the bag through, press.",
+                    .text = "Bag on lining, right sides together, windows matched; sew round the box; slash along the middle, Y-cuts into the corners from {6.4} inside the ends. Push the bag through, press.",
                     .kind = StepKind::Flat, .phase = "Lining", .consumes = {"lining.back", bag}, .yields = "lining.back", .pieces = {"lining.back", bag},
                     .seams = {f.key("window")}, .stitch = "2 mm round the box, lockstitch 301", .tool = "sewing machine, scissors, iron",
                     .check = "The window lies flat; its corners are square."};
         Step zip{.id = f.key("zip"), .title = "Sew the zip behind the window",
-                 .text = "Centre the zip in the window, slider closed at the left; edge-stitch all round 2 mm from the fold; bar tacks at both ends.", .kind = StepKind::Hardware,
+                 .text = "Centre the zip in the window, slider closed at the left; edge-stitch all round {2} from the fold; bar tacks at both ends.", .kind = StepKind::Hardware,
                  .phase = "Lining", .consumes = {"lining.back"}, .yields = "lining.back", .pieces = {"lining.back"}, .fittings = {f.key("zip")},
                  .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "The slider runs from end to end.",
                  .cautions = {"Needle strike: turn the handwheel by hand over the coil."}};
         Step close{.id = f.key("bag"), .title = "Close the zip pocket bag",
-                   .text = "Fold the bag up behind the zip, tops level; sew sides and top at " + formatNumber(f("allowance")) + " mm, the lining held out of the way.",
+                   .text = "Fold the bag up behind the zip, tops level; sew sides and top at " + lengthToken(f("allowance")) + ", the lining held out of the way.",
                    .kind = StepKind::Flat, .phase = "Lining", .consumes = {"lining.back"}, .yields = "lining.back", .pieces = {bag}, .seams = {f.key("sides")},
                    .allowance = f("allowance"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The lining is not caught."};
         d.addFlatWork(window);

@@ -2,6 +2,7 @@
 #include "formats/design_file.hpp"
 
 #include "design/edits.hpp"
+#include "design/spec.hpp"
 #include "units/error.hpp"
 
 #include <fcntl.h>
@@ -189,6 +190,7 @@ Design designFromText(const std::string& text, const std::string& place)
                                             j["version"].get<long long>(), designFileVersion));
     try {
         Design d = fromJson(j);
+        fillIn(d);
         validate(d);
         // What this version writes back, compared with what it was given, shows what it does not know.
         json known = toJson(d);

@@ -52,7 +52,7 @@ json pieceJson(const Pattern& p, const Piece& piece)
     out["interlinings"] = json::array();
     for (const auto& l : piece.layers) {
         const Box box = boundsOf(l.outline);
-        out["interlinings"].push_back({{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", l.trim},
+        out["interlinings"].push_back({{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", inUnit(l.trim, Unit::Mm)},
                                        {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
     }
     out["notches"] = json::array();
@@ -97,7 +97,7 @@ json patternJson(const Design& design, const Pattern& p)
         out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal}, {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
     out["hardware"] = json::array();
     for (const auto& h : p.hardware)
-        out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", h.sizeText}});
+        out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", inUnit(h.sizeText, Unit::Mm)}});
     out["straps"] = json::array();
     for (const auto& s : p.straps)
         out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength}, {"longest", s.longest}, {"shortest", s.shortest}, {"width", s.width}, {"strips", s.strips}});
@@ -112,7 +112,7 @@ json patternJson(const Design& design, const Pattern& p)
         for (const auto& key : s.pieces)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key);
         out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", s.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool},
-                                {"minutes", s.minutes}, {"text", s.text}, {"check", s.check}, {"cautions", s.cautions}});
+                                {"minutes", s.minutes}, {"text", inUnit(s.text, Unit::Mm)}, {"check", inUnit(s.check, Unit::Mm)}, {"cautions", s.cautions}});
     }
     out["materials"] = json::array();
     for (const auto& m : makeMarkers(p))
@@ -184,23 +184,23 @@ std::string formsJson()
     return dumped(out);
 }
 
-std::string cutListText(const Design& design, const std::vector<Pattern>& patterns)
+std::string cutListText(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
 {
-    std::string out = fmt::format("{}\nCut list, all lengths in mm\n", design.name);
+    std::string out = fmt::format("{}\nCut list, all lengths in {}\n", design.name, unitSign(unit));
     for (const auto& p : patterns) {
         out += fmt::format("\nSize {}\n", p.size);
         for (const auto& m : makeMarkers(p)) {
             const Material& cloth = material(m.material);
-            out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatNumber(m.clothWidth), formatNumber(m.soldLength / 1000, 1));
+            out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatLengthBare(m.clothWidth, unit), formatNumber(m.soldLength / 1000, 1));
             out += "code\tpiece\tcount\tmirrored\twidth\theight\n";
             for (const auto& item : m.items) {
                 const Box box = boundsOf(item.outline);
-                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, item.name, item.count, item.mirrored, formatNumber(box.width()), formatNumber(box.height()));
+                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, item.name, item.count, item.mirrored, formatLengthBare(box.width(), unit), formatLengthBare(box.height(), unit));
             }
         }
         out += "\nNotions\nkind\tcount\tsize\n";
         for (const auto& h : p.hardware)
-            out += fmt::format("{}\t{}\t{}\n", h.kind, h.count, h.sizeText);
+            out += fmt::format("{}\t{}\t{}\n", h.kind, h.count, inUnit(h.sizeText, unit));
     }
     return out;
 }

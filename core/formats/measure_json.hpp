@@ -3,6 +3,7 @@
 #pragma once
 
 #include "checks/finding.hpp"
+#include "units/words.hpp"
 
 namespace tectonis {
 
@@ -13,7 +14,7 @@ std::string measureJson(const Design& design, const std::vector<Pattern>& patter
 std::string findingsJson(const Findings& findings);
 /// Forms with their dimensions, ranges, defaults and choices.
 std::string formsJson();
-/// Materials, notions, pieces and marker lengths as tab-separated text.
-std::string cutListText(const Design& design, const std::vector<Pattern>& patterns);
+/// Materials, notions, pieces and marker lengths as tab-separated text, lengths in @p unit.
+std::string cutListText(const Design& design, const std::vector<Pattern>& patterns, Unit unit = Unit::Mm);
 
 } // namespace tectonis

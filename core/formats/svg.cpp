@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/svg.hpp"
 
+#include "pattern/template.hpp"
 #include "units/length.hpp"
 
 #include <fmt/format.h>
@@ -75,18 +76,22 @@ std::pair<Point, Point> notchTick(const Piece& piece, const Notch& notch)
     return {at + out * allowance, at + out * (allowance - depth)};
 }
 
-std::string pieceSvg(const Pattern& p, const Piece& piece, const std::string& designName)
+std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& designName)
 {
+    const Piece piece = templateOf(whole);
     Box box = boundsOf(piece.cut);
     constexpr double margin = 5;
     const Placement m{};
     std::string out = fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"{2} {3} {0} {1}\">\n",
                                   number(box.width() + 2 * margin), number(box.height() + 2 * margin), number(box.x0 - margin), number(-box.y1 - margin));
     out += fmt::format("<title>{} – {} {}, size {}</title>\n", escaped(designName), escaped(piece.code), escaped(piece.name), escaped(p.size));
-    out += "<style>path{fill:none;stroke:#222;stroke-width:0.35} .stitch{stroke-dasharray:3 2;stroke:#666} .fold{stroke-dasharray:6 2 1 2} .placement{stroke-dasharray:1.5 1.5} .slash{stroke:#a33} "
+    out += "<style>path{fill:none;stroke:#222;stroke-width:0.35} .stitch{stroke-dasharray:3 2;stroke:#666} .fold{stroke-dasharray:6 2 1 2} .placement{stroke-dasharray:1.5 1.5} .on-fold{stroke-width:0.7;stroke-dasharray:8 2 2 2} .slash{stroke:#a33} "
            ".interlining{stroke:#999;stroke-dasharray:0.6 1.4} text{font-family:sans-serif;font-size:6px;fill:#222;text-anchor:middle}</style>\n";
     out += pathTag("cut", svgPath(piece.cut, m, true));
     out += pathTag("stitch", svgPath(piece.stitch(), m, true));
+    for (const auto& e : piece.edges)
+        if (e.onFold)
+            out += pathTag("on-fold", svgPath(e.stitch, m, false));
     for (const auto& line : piece.lines) {
         const char* cls = line.kind == FaceLine::Kind::Fold ? "fold" : line.kind == FaceLine::Kind::Slash ? "slash" : "placement";
         out += pathTag(cls, svgPath(line.run, m, false));
@@ -101,7 +106,7 @@ std::string pieceSvg(const Pattern& p, const Piece& piece, const std::string& de
         out += pathTag("drill", svgPath(lineRun({drill.at - Point{3, 0}, drill.at + Point{3, 0}}), m, false) + svgPath(lineRun({drill.at - Point{0, 3}, drill.at + Point{0, 3}}), m, false));
     const Point c = box.centre(), g = polar(radians(piece.grain)) * (std::min(box.width(), box.height()) * 0.3);
     out += pathTag("grain", svgPath(lineRun({c - g, c + g}), m, false));
-    out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}</text>\n", number(c.x), number(-c.y + 9), escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material));
+    out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9), escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material), piece.onFold ? " on the fold" : "");
     return out + "</svg>\n";
 }
 

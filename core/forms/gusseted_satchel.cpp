@@ -4,7 +4,7 @@
 #include "drafting/panels.hpp"
 #include "forms/form.hpp"
 #include "mockup/folding.hpp"
-#include "units/length.hpp"
+#include "units/words.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -124,7 +124,7 @@ public:
         d.work({"gusset", "gusset.surplus", "Cut edge longer than stitch line at the corners", "2*allowance*turn", {{"allowance", s}, {"turn", turn}}, 0,
                 Kind::Geometry, "mm", "allowance × angle at each corner: a gusset measured on the cut edge comes out this much too long"});
         d.work({"gusset", "gusset.clip", "Clip spacing at the corners", "opening*radius/allowance", {{"opening", 3}, {"radius", d("radius")}, {"allowance", s}}, 0,
-                Kind::Trade, "mm", "a straight allowance on a convex curve opens by allowance/radius; 3 mm gaps are common practice"});
+                Kind::Trade, "mm", "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
         d.work({"gusset", "gusset.clipDepth", "Clip depth", "allowance - 2", {{"allowance", s}}, 0, Kind::Trade, "mm", "common practice"});
         gussetSeams(d, "", "", s);
     }
@@ -257,7 +257,7 @@ public:
     {
         assemblySteps(d, "", "Shell gusset", "Shell assembly", "shell");
         assemblySteps(d, "lining.", "Lining", "Lining", "lining");
-        const std::string mm = formatNumber(d("allowance.mouth")) + " mm";
+        const std::string mm = lengthToken(d("allowance.mouth"));
         if (baggedOut(d)) {
             d.add(Step{.id = "mouth", .title = "Sew shell and lining together round the mouth",
                        .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew round the mouth at " + mm + ".",
@@ -269,7 +269,7 @@ public:
                        .check = "Corners are pushed out fully.", .turnsThrough = true});
         } else
             d.add(Step{.id = "mouth", .title = "Drop the lining in and edge-stitch the mouth",
-                       .text = "Fold the mouth allowance of shell and lining to the wrong side (" + mm + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch 3 mm from the fold.",
+                       .text = "Fold the mouth allowance of shell and lining to the wrong side (" + mm + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from the fold.",
                        .kind = StepKind::Seam, .phase = "Joining", .consumes = boardFirst(d) ? std::vector<std::string>{"shell", "lining", "base.board"} : std::vector<std::string>{"shell", "lining"},
                        .yields = "bag", .pieces = {"front", "gusset", "lining.front", "lining.gusset"}, .seams = {"mouth"}, .allowance = d("allowance.mouth"),
                        .stitch = "3.5 mm, lockstitch 301", .tool = "free-arm machine", .check = "On a flat-bed machine, choose bagged out instead."});
@@ -278,7 +278,7 @@ public:
                        .kind = StepKind::Hardware, .phase = "Joining", .consumes = {"bag", "base.board"}, .yields = "bag", .pieces = {"base.board"}, .tool = "contact adhesive",
                        .check = "The board lies flat and clear of the seams.", .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
         if (baggedOut(d)) {
-            d.add(Step{.id = "mouth.topstitch", .title = "Topstitch the mouth", .text = "Roll the seam to the edge, press, topstitch 3.2 mm from the edge all round.",
+            d.add(Step{.id = "mouth.topstitch", .title = "Topstitch the mouth", .text = "Roll the seam to the edge, press, topstitch {3.2} from the edge all round.",
                        .kind = StepKind::Topstitch, .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"front", "gusset"}, .seams = {"mouth"},
                        .stitch = "3.5–4 mm, lockstitch 301", .tool = "sewing machine", .check = "The flap is folded back, out of the way."});
             d.add(Step{.id = "close", .title = "Close the turning opening", .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
@@ -295,19 +295,19 @@ public:
         const bool lining = !of.empty();
         const std::string what = lining ? "lining " : "", g = of + "gusset";
         const double s = lining ? lowAllowance(d) : d("allowance.body");
-        const std::string at = lining && wider(d) ? formatNumber(d("allowance.lining")) + " mm at the mouth, widening to " + formatNumber(s) + " mm at half height"
-                                                  : formatNumber(s) + " mm";
-        const std::string pitch = formatNumber(3 * d("radius") / s, 0);
+        const std::string at = lining && wider(d) ? lengthToken(d("allowance.lining")) + " at the mouth, widening to " + lengthToken(s) + " at half height"
+                                                  : lengthToken(s);
+        const std::string pitch = lengthToken(std::round(3 * d("radius") / s));
         if (two(d))
-            d.add(Step{.id = g + ".join", .title = "Join the two " + what + "gusset halves", .text = "Right sides together, sew the centre-bottom seam at " + formatNumber(s) + " mm. Press open and topstitch both sides.",
+            d.add(Step{.id = g + ".join", .title = "Join the two " + what + "gusset halves", .text = "Right sides together, sew the centre-bottom seam at " + lengthToken(s) + ". Press open and topstitch both sides.",
                        .kind = StepKind::Seam, .phase = gussetPhase, .consumes = {g}, .yields = g, .pieces = {g}, .seams = {of + "gusset-centre"}, .allowance = s,
                        .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The joined strip is as long as the panel's U-run."});
         d.add(Step{.id = g + ".clip", .title = "Clip the " + what + "gusset at the corners",
-                   .text = "Between the corner notches, snip into both long allowances every " + pitch + " mm, " + formatNumber(s - 2) + " mm deep.", .kind = StepKind::Clip,
+                   .text = "Between the corner notches, snip into both long allowances every " + pitch + ", " + lengthToken(s - 2) + " deep.", .kind = StepKind::Clip,
                    .phase = gussetPhase, .consumes = {g}, .yields = g, .pieces = {g}, .tool = "scissors", .check = "No snip reaches the stitch line."});
         d.add(Step{.id = of + "front-gusset", .title = "Sew the " + what + "gusset to the " + what + "front",
                    .text = "Right sides together, match the centre and the corner notches; sew from mouth to mouth at " + at + ", gusset uppermost."
-                       + (lining && baggedOut(d) ? " Leave " + formatNumber(d("opening.length")) + " mm open in the middle of the bottom; back-stitch both ends of the opening." : ""),
+                       + (lining && baggedOut(d) ? " Leave " + lengthToken(d("opening.length")) + " open in the middle of the bottom; back-stitch both ends of the opening." : ""),
                    .kind = StepKind::Seam, .phase = phase, .consumes = {of + "front", g}, .yields = of + "front with gusset", .pieces = {of + "front", g},
                    .seams = {of + "front-gusset"}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "Both mouth ends are level."});
         d.add(Step{.id = of + "back-gusset", .title = "Sew the " + what + "gusset to the " + what + "back",

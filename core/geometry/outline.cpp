@@ -16,6 +16,7 @@ struct Lane {
     Corner corner = Corner::Mitre; // at its end
     bool hem = false;
     Point vertex;                 // the stitch point at its end
+    bool steady = true;           // the same distance all along
 };
 
 std::optional<Segment> offsetSegment(const Segment& s, double a, double b)
@@ -54,7 +55,7 @@ std::vector<Lane> lanesOf(const std::vector<OffsetEdge>& edges)
             const double b = std::lerp(edge.atStart, edge.atEnd, (along + n) / whole);
             along += n;
             if (const auto shape = offsetSegment(s, a, b))
-                lanes.push_back({*shape, b, Corner::Mitre, edge.hem, endOf(s)});
+                lanes.push_back({*shape, b, Corner::Mitre, edge.hem, endOf(s), a == b});
         }
         if (!lanes.empty())
             lanes.back().corner = edge.corner;
@@ -155,10 +156,13 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
         between = lineRun({p, q});
         return true;
     }
-    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet says nothing, the ends are near.
+    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet may say nothing, the ends are near.
     if (std::abs(turn) < 0.06 && dot(ta, tb) > 0 && distance(p, q) < 1) {
         const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
-        const Point shared = lineA && lineB ? lerp(p, q, 0.5) : lineA ? q : p; // an arc keeps its end
+        // An arc keeps its end, and a line whose distance is steady keeps its line: the widening one gives way.
+        Point shared = lineA && lineB ? lerp(p, q, 0.5) : lineA ? q : p;
+        if (lineA && lineB && a.steady != b.steady)
+            shared = a.steady ? p : q;
         if (lineA)
             a.shape = endingAt(a.shape, shared);
         if (lineB)

@@ -79,6 +79,7 @@ struct Piece {
     std::map<std::string, Run> areas; ///< named parts that layers can cover
     std::vector<Layer> layers;
     std::string note; ///< "trim the corners after turning"
+    bool onFold = false; ///< symmetric, and printed as the half that is laid on the folded cloth
 
     const Edge* edge(const std::string& edgeName) const;
     Edge* edge(const std::string& edgeName);

@@ -71,7 +71,7 @@ std::vector<Step> interliningSteps(const Drafter& d)
             names += (names.empty() ? "" : ", ") + m;
         step.text = list + ": " + names + ".";
         if (fixing == "basted") {
-            step.text += " Baste inside the allowance, 3–6 mm from the edge.";
+            step.text += " Baste inside the allowance, {3} to {6} from the edge.";
             step.stitch = "4–5 mm, basting";
             step.check = "Foam ends short of the mouth edge.";
         } else if (fixing == "fused") {

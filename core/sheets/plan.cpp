@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sheets/plan.hpp"
 
+#include "pattern/template.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -24,6 +25,7 @@ bool cutToMeasure(const Piece& piece)
 struct Block {
     std::string key;
     std::vector<std::size_t> patterns;
+    std::vector<Piece> templates;
     Box box;
     bool turned = false;
     double width() const { return turned ? box.height() : box.width(); }
@@ -42,9 +44,10 @@ std::vector<Block> blocksOf(const std::vector<const Pattern*>& patterns, SheetPl
             }
             auto it = std::find_if(blocks.begin(), blocks.end(), [&](const Block& b) { return b.key == piece.key; });
             if (it == blocks.end())
-                it = blocks.insert(blocks.end(), Block{piece.key, {}, {}});
+                it = blocks.insert(blocks.end(), Block{piece.key, {}, {}, {}});
             it->patterns.push_back(i);
-            it->box.add(boundsOf(piece.cut));
+            it->templates.push_back(templateOf(piece));
+            it->box.add(boundsOf(it->templates.back().cut));
         }
     return blocks;
 }
@@ -104,7 +107,7 @@ void placeBlocks(std::vector<Block>& blocks, SheetPlan& plan, double usableX, do
                 landed.add(place({bx, by}));
         place.dx = x - landed.x0;
         place.dy = -home->y - landed.y1;
-        plan.spots.push_back({b.key, place, b.patterns, {x, -home->y - b.height(), x + b.width(), -home->y}});
+        plan.spots.push_back({b.key, place, b.patterns, b.templates, {x, -home->y - b.height(), x + b.width(), -home->y}});
         home->used = x + b.width() + kGap;
     }
 }
@@ -139,14 +142,14 @@ std::string pageName(int row, int column)
     return letters + std::to_string(column + 1);
 }
 
-void dividePages(SheetPlan& plan, const std::vector<const Pattern*>& patterns, double usableX, double usableY)
+void dividePages(SheetPlan& plan, double usableX, double usableY)
 {
     Box all;
     std::vector<Polyline> outlines;
     for (const auto& spot : plan.spots) {
         all.add(spot.box);
-        for (const auto i : spot.patterns)
-            outlines.push_back(flattened(placed(patterns[i]->piece(spot.pieceKey)->cut, spot.placement), 0.2));
+        for (const auto& piece : spot.templates)
+            outlines.push_back(flattened(placed(piece.cut, spot.placement), 0.2));
     }
     if (all.empty())
         return;
@@ -187,15 +190,15 @@ const Paper& paperOf(const std::string& name)
     throw InputError("paper", fmt::format("“{}” is no paper here; use A4 or Letter", name));
 }
 
-SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper)
+SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit)
 {
-    SheetPlan plan{.paper = paper};
+    SheetPlan plan{.paper = paper, .unit = unit};
     const double usableX = paper.width - 2 * plan.margin, usableY = paper.height - 2 * plan.margin - 8; // 8 mm foot line for the page's name
     plan.stepX = usableX - plan.overlap;
     plan.stepY = usableY - plan.overlap;
     auto blocks = blocksOf(patterns, plan);
     placeBlocks(blocks, plan, usableX, usableY);
-    dividePages(plan, patterns, usableX, usableY);
+    dividePages(plan, usableX, usableY);
     return plan;
 }
 

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "pattern/pattern.hpp"
+#include "units/length.hpp"
 
 namespace tectonis {
 
@@ -20,6 +21,7 @@ struct SheetSpot {
     std::string pieceKey;
     Placement placement;               ///< piece coordinates to plan coordinates (mm, x right, y up)
     std::vector<std::size_t> patterns; ///< which of the given patterns have the piece
+    std::vector<Piece> templates;      ///< what is printed of it, for each of these patterns
     Box box;                           ///< of all sizes, on the plan
 };
 
@@ -39,6 +41,7 @@ struct ToMeasure {
 
 struct SheetPlan {
     Paper paper;
+    Unit unit = Unit::Mm; ///< in which lengths are written on the sheets
     double margin = 10, overlap = 10; ///< mm: unprinted border; printed strip that two pages share
     double stepX = 0, stepY = 0;      ///< from page to page
     std::vector<SheetSpot> spots;
@@ -49,7 +52,7 @@ struct SheetPlan {
 
 /// Lays out every piece; sizes nest on the piece's own origin. A piece that fits one page stays on one page.
 /// Straps longer than 600 mm are listed to be cut to measure.
-SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper);
+SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit = Unit::Mm);
 
 /// What a printer scale of @p percent does: the error on a length of 100 mm, and on the longest seam of the pattern.
 struct ScaleError {

@@ -99,6 +99,14 @@ std::string_view unitSign(Unit unit)
     return "mm";
 }
 
+Unit unitOf(std::string_view sign)
+{
+    for (const Unit unit : {Unit::Mm, Unit::Cm, Unit::Inch})
+        if (unitSign(unit) == sign)
+            return unit;
+    throw InputError(std::string(sign), "is no unit here; use mm, cm or in");
+}
+
 double parseLength(std::string_view text, Unit bare)
 {
     std::string s = trimmed(plain(text));

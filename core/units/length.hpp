@@ -29,4 +29,7 @@ std::string formatNumber(double value, int decimals = 2);
 /// "mm", "cm" or "in".
 std::string_view unitSign(Unit unit);
 
+/// The unit of that sign. @throws InputError for any other.
+Unit unitOf(std::string_view sign);
+
 } // namespace tectonis

@@ -150,6 +150,32 @@ TEST_CASE("A full disk is told, and nothing is lost")
     const auto r = shell(std::string(TECTONIS_CLI) + " measure " + demo + " > /dev/full");
     CHECK(r.code == 2);
     CHECK_THAT(r.err, Contains("cannot be written"));
+    // A file system that takes no more than some bytes of a file, as a full one does: the shell's limit of one block stands in for it.
+    const std::string file = made("full.tectonis"), before = slurp(file);
+    const auto set = shell("trap '' XFSZ; ulimit -f 1; " + std::string(TECTONIS_CLI) + " set " + file + " width=310");
+    CHECK(set.code == 2);
+    CHECK_THAT(set.err, Contains("cannot be written") && Contains("unharmed"));
+    CHECK(slurp(file) == before);
+    CHECK(shell("ls " + file + ".part* 2>/dev/null").out.empty());
+}
+
+TEST_CASE("Booklet, sheets and cut list are written in the unit asked for")
+{
+    const std::string file = made("units.tectonis");
+    const auto words = [&](const std::string& what, const std::string& unit) {
+        const std::string pdf = scratch / (what + unit + ".pdf");
+        REQUIRE(cli("export " + file + " " + what + " --size M --unit " + unit + " -o " + pdf).code == 0);
+        return shell("pdftotext -layout " + pdf + " -").out;
+    };
+    CHECK_THAT(words("booklet", "mm"), Contains("at 6.4 mm"));
+    const std::string inches = words("booklet", "in");
+    CHECK_THAT(inches, Contains("1/4 in") && Contains("3/8 in"));
+    CHECK_THAT(inches, !Contains("at 10 mm"));
+    CHECK_THAT(words("sheets", "cm"), Contains("allowance 1 cm"));
+    const std::string list = scratch / "list.txt";
+    REQUIRE(cli("export " + file + " cutlist --unit in -o " + list).code == 0);
+    CHECK_THAT(slurp(list), Contains("all lengths in in") && Contains("1 1/4 in inside width"));
+    CHECK(cli("export " + file + " booklet --unit yards -o " + list).code == 2);
 }
 
 TEST_CASE("Help and version")

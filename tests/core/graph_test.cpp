@@ -43,7 +43,7 @@ std::vector<Design> everyChoice()
 TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one bag")
 {
     const auto designs = everyChoice();
-    CHECK(designs.size() == 2 * 3 * 2 * 2 * 2);
+    CHECK(designs.size() == 2 * 3 * 2 * 2 * 2 * 2);
     for (const auto& d : designs) {
         const auto patterns = draftAll(d);
         const Findings findings = checkAll(d, patterns);

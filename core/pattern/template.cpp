@@ -1,0 +1,153 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pattern/template.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+constexpr double kSame = 0.01; // mm
+constexpr double kOnAxis = 1e-7;
+
+double axisOf(const Piece& piece) { return boundsOf(piece.stitch()).centre().x; }
+
+Point mirrored(Point p, double axis) { return {2 * axis - p.x, p.y}; }
+
+bool onLine(const Polyline& line, Point p) { return distanceTo(line, p) <= kSame; }
+
+/// Every corner of each line's mirror image lies on one of the lines.
+bool mirrorsItself(const std::vector<Polyline>& lines, double axis)
+{
+    return std::all_of(lines.begin(), lines.end(), [&](const Polyline& line) {
+        return std::all_of(line.begin(), line.end(), [&](Point p) {
+            return std::any_of(lines.begin(), lines.end(), [&](const Polyline& other) { return onLine(other, mirrored(p, axis)); });
+        });
+    });
+}
+
+/// The parts of a segment right of the axis, in order. A segment is cut at its crossings, found by bisection on its length.
+void keepRight(const Segment& whole, double axis, Run& kept)
+{
+    // An arc or cubic may leave the axis and come back: quarters of it cross at most once.
+    const double length = lengthOf(whole);
+    const int parts = std::holds_alternative<Line>(whole) ? 1 : 4;
+    for (int i = 0; i < parts; ++i) {
+        const Segment s = parts == 1 ? whole : part(whole, length * i / parts, length * (i + 1) / parts);
+        const double a = startOf(s).x - axis, b = endOf(s).x - axis;
+        if (a >= -kOnAxis && b >= -kOnAxis) {
+            if (std::max(a, b) > kOnAxis)
+                kept.push_back(s);
+            continue;
+        }
+        if (a <= kOnAxis && b <= kOnAxis)
+            continue;
+        double low = 0, high = lengthOf(s);
+        const double all = high;
+        for (int k = 0; k < 60; ++k) {
+            const double middle = (low + high) / 2;
+            ((pointAlong(s, middle).x - axis > 0) == (a > 0) ? low : high) = middle;
+        }
+        kept.push_back(a > 0 ? part(s, 0, low) : part(s, high, all));
+    }
+}
+
+Run rightOfAxis(const Run& run, double axis)
+{
+    Run kept;
+    for (const auto& s : run)
+        keepRight(s, axis, kept);
+    return kept;
+}
+
+/// The right half of a closed run, closed along the axis.
+Run rightHalf(const Run& closed, double axis)
+{
+    Run kept = rightOfAxis(closed, axis);
+    const auto jump = [&](std::size_t i) { return distance(endOf(kept[(i + kept.size() - 1) % kept.size()]), startOf(kept[i])) > 1e-6; };
+    for (std::size_t i = 0; i < kept.size(); ++i)
+        if (jump(i)) {
+            std::rotate(kept.begin(), kept.begin() + std::ptrdiff_t(i), kept.end());
+            kept.push_back(Line{endOf(kept.back()), startOf(kept.front())});
+            break;
+        }
+    return kept;
+}
+
+} // namespace
+
+Run cutLineOf(const Piece& piece)
+{
+    std::vector<OffsetEdge> edges;
+    for (const auto& e : piece.edges)
+        edges.push_back({e.stitch, e.onFold ? 0 : e.allowance, e.onFold ? 0 : e.allowanceAtEnd.value_or(e.allowance), e.corner, e.hem});
+    return offsetOutline(edges);
+}
+
+bool isSymmetric(const Piece& piece)
+{
+    const double axis = axisOf(piece);
+    std::vector<Polyline> lines;
+    for (const auto& line : piece.lines)
+        lines.push_back(flattened(line.run));
+    std::vector<Polyline> outlines;
+    for (const auto& layer : piece.layers)
+        outlines.push_back(flattened(layer.outline));
+    const auto drillThere = [&](Point p) {
+        return std::any_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
+    };
+    return mirrorsItself({flattened(piece.cut, 0.002)}, axis) && mirrorsItself({flattened(piece.stitch(), 0.002)}, axis) && mirrorsItself(lines, axis) && mirrorsItself(outlines, axis)
+        && std::all_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return drillThere(mirrored(d.at, axis)); });
+}
+
+Piece templateOf(const Piece& piece)
+{
+    if (!piece.onFold)
+        return piece;
+    const double axis = axisOf(piece);
+    Piece half = piece;
+    half.edges.clear();
+    half.notches.clear();
+    std::size_t first = 0;
+    for (const auto& e : piece.edges) {
+        Edge kept = e;
+        kept.stitch = rightOfAxis(e.stitch, axis);
+        if (kept.stitch.empty())
+            continue;
+        const bool cutAtStart = startOf(e.stitch).x < axis - kOnAxis, cutAtEnd = endOf(e.stitch).x < axis - kOnAxis;
+        const double gone = cutAtStart ? e.length() - kept.length() : 0;
+        if (e.allowanceAtEnd && e.length() > 0) {
+            kept.allowance = std::lerp(e.allowance, *e.allowanceAtEnd, gone / e.length());
+            kept.allowanceAtEnd = std::lerp(e.allowance, *e.allowanceAtEnd, (gone + kept.length()) / e.length());
+        }
+        if (cutAtEnd)
+            kept.corner = Corner::Mitre;
+        if (cutAtStart || std::abs(startOf(kept.stitch).x - axis) <= kOnAxis)
+            first = half.edges.size();
+        for (auto n : piece.notches)
+            if (n.edge == e.name && n.along >= gone - 1e-6 && n.along <= gone + kept.length() + 1e-6) {
+                n.along -= gone;
+                half.notches.push_back(n);
+            }
+        half.edges.push_back(std::move(kept));
+    }
+    std::rotate(half.edges.begin(), half.edges.begin() + std::ptrdiff_t(first), half.edges.end());
+    half.edges.push_back({.name = "fold", .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}), .onFold = true});
+    half.cut = cutLineOf(half);
+    std::erase_if(half.drills, [&](const DrillMark& d) { return d.at.x < axis - kSame; });
+    half.lines.clear();
+    for (const auto& line : piece.lines) {
+        Run kept = rightOfAxis(line.run, axis);
+        // What was one run may be several now.
+        for (std::size_t from = 0, i = 1; i <= kept.size(); ++i)
+            if (i == kept.size() || distance(endOf(kept[i - 1]), startOf(kept[i])) > 1e-6) {
+                half.lines.push_back({line.name, line.kind, Run(kept.begin() + std::ptrdiff_t(from), kept.begin() + std::ptrdiff_t(i))});
+                from = i;
+            }
+    }
+    for (auto& layer : half.layers)
+        layer.outline = rightHalf(layer.outline, axis);
+    return half;
+}
+
+} // namespace tectonis

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "units/words.hpp"
+
+#include <charconv>
+
+namespace tectonis {
+
+std::string lengthToken(double mm) { return "{" + formatNumber(mm, 3) + "}"; }
+
+std::string inUnit(std::string_view words, Unit unit)
+{
+    std::string out;
+    out.reserve(words.size() + 16);
+    while (!words.empty()) {
+        const auto open = words.find('{');
+        out += words.substr(0, open);
+        if (open == std::string_view::npos)
+            break;
+        const auto close = words.find('}', open);
+        double mm = 0;
+        const char* const first = words.data() + open + 1;
+        const char* const last = close == std::string_view::npos ? first : words.data() + close;
+        if (const auto read = std::from_chars(first, last, mm); last > first && read.ec == std::errc() && read.ptr == last) {
+            out += formatLength(mm, unit);
+            words.remove_prefix(close + 1);
+        } else {
+            out += '{';
+            words.remove_prefix(open + 1);
+        }
+    }
+    return out;
+}
+
+} // namespace tectonis

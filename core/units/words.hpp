@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Words with lengths in them. The Pattern holds "sew at {10}"; each reader sees them in the unit chosen.
+#pragma once
+
+#include "units/length.hpp"
+
+namespace tectonis {
+
+/// "{10}": a length in mm inside words, to be written out by inUnit().
+std::string lengthToken(double mm);
+
+/// @p words with every "{number}" written in @p unit with its sign. Other braces stay as they are.
+std::string inUnit(std::string_view words, Unit unit);
+
+} // namespace tectonis
