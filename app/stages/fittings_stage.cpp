@@ -110,13 +110,21 @@ protected:
             const QPointF c = base({f.box.x0, f.box.y1});
             p.drawText(QPointF(c.x(), c.y() - 5), text(f.piece->code + "  " + f.piece->name));
             drawFittings(p, v, *f.piece);
-            if (f.piece->key == "front")
+            if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);
         }
         double y = strapTop();
         for (const auto& s : doc().pattern().straps)
             y = drawStrap(p, base, s, y);
         m_drag.draw(p, handles(), rect());
+    }
+
+    const Fitting* frontHalf() const
+    {
+        for (const auto& f : doc().pattern().fittings)
+            if (f.kind == Fitting::Kind::Snap && f.key.ends_with("front half"))
+                return &f;
+        return nullptr;
     }
 
     /// The closed flap over the front: its snap half lies on the front's.
@@ -126,11 +134,11 @@ protected:
         const Fitting *below = nullptr, *above = nullptr;
         for (const auto& f : pattern.fittings)
             if (f.kind == Fitting::Kind::Snap)
-                (f.piece == "front" ? below : above) = &f;
+                (&f == frontHalf() ? below : above) = &f;
         const Piece* flap = above ? pattern.piece(above->piece) : nullptr;
         if (!flap || !below)
             return;
-        const double mouth = boundsOf(pattern.piece("front")->stitch()).y1;
+        const double mouth = boundsOf(pattern.piece(below->piece)->stitch()).y1;
         p.save();
         p.setClipRect(QRectF(front({-2000, mouth}), front({2000, -2000})));
         const Point by = below->at - above->at;

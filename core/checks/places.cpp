@@ -39,7 +39,7 @@ void checkPlaces(const CheckInput& in, Findings& out)
             continue;
         const auto& v = in.pattern.values;
         const double wide = v.at(f.id + ".length") + 2 * v.at(f.id + ".margin");
-        const double room = in.pattern.width - 2 * std::max(0.0, v.at("taper")) - 2 * v.at(f.id + ".allowance");
+        const double room = v.at("face.width") - 2 * v.at(f.id + ".allowance");
         if (wide > room)
             out.push_back({Severity::Warning, "place", "", "Zip pocket bag", f.id + ".bag", "Draft",
                            fmt::format("it is {} wider than the lining's mouth leaves room for. It will be caught in the side seams; shorten the zip or narrow the margin.", in.len(wide - room)), {}});

@@ -26,7 +26,7 @@ void checkSnaps(const CheckInput& in, Findings& out)
         std::optional<Repair> repair;
         const double lacking = f.clearance - (inside ? away : -away);
         if (it != v.end() && lacking > 0) {
-            const double to = f.piece == "front" ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking) : it->second - lacking;
+            const double to = f.key.ends_with("front half") ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking) : it->second - lacking;
             if (to > 0)
                 repair = Repair{fmt::format("Set the snap drop to {}", in.len(std::round(to * 10) / 10)), {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
         }

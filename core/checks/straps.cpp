@@ -50,10 +50,10 @@ void checkStraps(const CheckInput& in, Findings& out)
         if (f.kind != "connectors")
             continue;
         checkAgainstRing(in, out, "Connector", f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
-        const double room = in.pattern.depth - 2 * v.at("allowance.body");
+        const double room = in.pattern.anchors.empty() ? 0 : in.pattern.anchors.front().room;
         if (v.at(f.id + ".width") > room)
             out.push_back({Severity::Error, "connector", "", "Connector", f.id + ".width", "Fittings",
-                           fmt::format("at {} it does not fit between the seams of the gusset's mouth, which leave {}. It would be caught in the long seams; take narrower rings or a deeper bag.",
+                           fmt::format("at {} it does not fit between the seams beside it at the mouth, which leave {}. It would be caught in the long seams; take narrower rings or a deeper bag.",
                                        in.len(v.at(f.id + ".width")), in.len(room)),
                            {}});
     }

@@ -4,6 +4,7 @@
 #include "buildup/layers.hpp"
 #include "buildup/material.hpp"
 #include "design/formula.hpp"
+#include "features/feature.hpp"
 #include "sizes/stock.hpp"
 #include "units/error.hpp"
 
@@ -88,13 +89,6 @@ std::vector<Pattern> validated(const Design& design)
         if (!found)
             throw InputError(c.name, fmt::format("“{}” is no choice here; choose one of {}", value, known));
     }
-    // A misspelt name would otherwise be passed over and its default taken.
-    for (const auto& [name, unused] : design.dimensions)
-        if (!spec.dimension(name))
-            throw InputError(name, "the design has no dimension of that name");
-    for (const auto& [name, unused] : design.choices)
-        if (!spec.choice(name))
-            throw InputError(name, "the design makes no such choice");
     for (const auto& [role, id] : design.materials)
         material(id);
     for (const auto& rule : design.layers) {
@@ -218,6 +212,56 @@ void setSizes(Design& design, const std::vector<std::string>& sizes, const std::
         for (auto& [name, d] : next.dimensions)
             std::erase_if(d.bySize, [&](const auto& own) { return std::find(sizes.begin(), sizes.end(), own.first) == sizes.end(); });
     });
+}
+
+std::string addFeature(Design& design, const std::string& kind)
+{
+    std::string id;
+    attempt(design, [&](Design& next) {
+        const FeatureKind& feature = featureKind(kind);
+        if (const auto reason = feature.unfit(formOf(next.form)); !reason.empty())
+            throw InputError(kind, reason);
+        for (const auto& needed : feature.needs())
+            if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
+                addFeature(next, needed);
+        const auto taken = [&](const std::string& name) {
+            return std::any_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.id == name; });
+        };
+        id = feature.shortName();
+        for (int i = 2; taken(id); ++i)
+            id = feature.shortName() + std::to_string(i);
+        next.features.push_back({id, kind});
+        fillIn(next);
+    });
+    return id;
+}
+
+namespace {
+
+void takeOut(Design& design, const std::string& id)
+{
+    const auto it = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.id == id; });
+    if (it == design.features.end())
+        throw InputError(id, "the design has no such feature");
+    const std::string kind = it->kind;
+    design.features.erase(it);
+    std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });
+    std::erase_if(design.choices, [&](const auto& c) { return c.first.starts_with(id + "."); });
+    if (std::any_of(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; }))
+        return;
+    std::vector<std::string> lost;
+    for (const auto& f : design.features)
+        if (const auto needs = featureKind(f.kind).needs(); std::find(needs.begin(), needs.end(), kind) != needs.end())
+            lost.push_back(f.id);
+    for (const auto& other : lost)
+        takeOut(design, other);
+}
+
+} // namespace
+
+void removeFeature(Design& design, const std::string& id)
+{
+    attempt(design, [&](Design& next) { takeOut(next, id); });
 }
 
 SizeRule parseRule(const std::string& text)

@@ -34,6 +34,14 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
 void setSizes(Design& design, const std::vector<std::string>& sizes, const std::string& base);
 
 /// "hold", "follow", "step 20", "ratio 1.08", "stock zip", "stock zip 20".
+/// Adds a feature with its defaults and a free id; what it needs (connectors for a strap) is added before it. Returns its id.
+/// @throws InputError if the kind is unknown or the form cannot carry it.
+std::string addFeature(Design& design, const std::string& kind);
+
+/// Takes a feature out with its dimensions and choices, and those that need it.
+/// @throws InputError if there is none of that id.
+void removeFeature(Design& design, const std::string& id);
+
 SizeRule parseRule(const std::string& text);
 std::string ruleText(const SizeRule& rule);
 

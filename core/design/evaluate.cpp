@@ -42,8 +42,8 @@ std::string nearest(const std::string& name, const std::map<std::string, Dimensi
 
 class Evaluation {
 public:
-    Evaluation(const Design& design, std::size_t size)
-        : m_design(design), m_size(design.sizes[size]),
+    Evaluation(const Design& design, const DesignSpec& spec, std::size_t size)
+        : m_design(design), m_spec(spec), m_size(design.sizes[size]),
           m_step(double(size) - double(sizeIndex(design, design.baseSize)))
     {
     }
@@ -53,7 +53,8 @@ public:
         if (const auto known = m_values.find(name); known != m_values.end())
             return known->second;
         const auto it = m_design.dimensions.find(name);
-        if (it == m_design.dimensions.end()) {
+        const auto derived = std::find_if(m_spec.derived.begin(), m_spec.derived.end(), [&](const auto& d) { return d.first == name; });
+        if (it == m_design.dimensions.end() && derived == m_spec.derived.end()) {
             const auto near = nearest(name, m_design.dimensions);
             throw InputError(m_asking, fmt::format("the formula names “{}”, which is no dimension of this design{}", name,
                                                    near.empty() ? "" : fmt::format("; did you mean “{}”?", near)));
@@ -66,7 +67,7 @@ public:
         }
         m_open.push_back(name);
         const std::string before = std::exchange(m_asking, name);
-        const double v = worked(name, it->second);
+        const double v = it != m_design.dimensions.end() ? worked(name, it->second) : formula(name, derived->second);
         m_asking = before;
         m_open.pop_back();
         return m_values[name] = v;
@@ -105,6 +106,7 @@ private:
     }
 
     const Design& m_design;
+    const DesignSpec& m_spec;
     std::string m_size;
     double m_step;
     Values m_values;
@@ -153,7 +155,9 @@ Range rangeOf(const DimensionSpec& spec, const Values& values)
 
 Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
 {
-    Evaluation e(design, size);
+    Evaluation e(design, spec, size);
+    for (const auto& [name, unused] : spec.derived)
+        e.value(name);
     for (const auto& d : spec.dimensions)
         e.value(d.name);
     for (const auto& [name, unused] : design.dimensions)

@@ -8,14 +8,20 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <functional>
 #include <set>
 
 namespace tectonis {
 namespace {
 
-/// Inside a feature "@hinge" stands for its own dimension: "flap.hinge" in a feature called flap.
-void ownNames(std::string& formula, const std::string& id)
+/// Inside a feature "@hinge" stands for its own dimension, "flap.hinge" in a feature called flap,
+/// and "#connectors.ring" for that of the first feature of a kind.
+void ownNames(std::string& formula, const std::string& id, const std::function<std::string(const std::string& kind)>& first)
 {
+    for (auto at = formula.find('#'); at != std::string::npos; at = formula.find('#')) {
+        const auto dot = formula.find('.', at);
+        formula.replace(at, dot - at, first(formula.substr(at + 1, dot - at - 1)));
+    }
     for (auto at = formula.find('@'); at != std::string::npos; at = formula.find('@'))
         formula.replace(at, 1, id + ".");
 }
@@ -47,20 +53,30 @@ namespace {
 DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
-    DesignSpec spec{form.dimensions(), form.choices()};
+    DesignSpec spec{form.dimensions(), {}, form.choices()};
     spec.choices.push_back({"templates", "Printed templates", "Symmetric pieces are printed whole, or as the half that is laid on the folded cloth.", {{"whole", "Whole"}, {"half", "Half, on the fold"}}});
+    spec.derived = form.derived();
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
         if (!ids.insert(feature.id).second)
             throw InputError("features", fmt::format("two features are called “{}”", feature.id));
         const FeatureKind& kind = featureKind(feature.kind);
+        const auto first = [&](const std::string& wanted) -> std::string {
+            for (const auto& f : design.features)
+                if (f.kind == wanted)
+                    return f.id;
+            return "";
+        };
+        for (const auto& wanted : kind.needs())
+            if (first(wanted).empty())
+                throw InputError(feature.id, fmt::format("{} needs a feature of kind “{}”: add one, or take this one out", kind.name(), featureKind(wanted).name()));
         for (auto d : kind.dimensions()) {
             d.name = feature.id + "." + d.name;
             for (std::string* formula : {&d.value, &d.min, &d.max})
-                ownNames(*formula, feature.id);
+                ownNames(*formula, feature.id, first);
             spec.dimensions.push_back(std::move(d));
         }
-        for (auto c : kind.choices()) {
+        for (auto c : kind.choices(form)) {
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }
@@ -96,6 +112,15 @@ Design newDesign(const std::string& formId)
 void fillIn(Design& design)
 {
     const DesignSpec& spec = specOf(design);
+    std::string missing, unknown;
+    for (const auto& d : spec.dimensions)
+        if (!design.dimensions.contains(d.name))
+            missing = d.name;
+    for (const auto& [name, unused] : design.dimensions)
+        if (!spec.dimension(name))
+            unknown = name;
+    if (!missing.empty() && !unknown.empty())
+        throw InputError(missing, fmt::format("the design lacks this dimension but has “{}”; is it misspelt?", unknown));
     for (const auto& d : spec.dimensions)
         design.dimensions.try_emplace(d.name, Dimension{d.value, d.rule, {}});
     for (const auto& c : spec.choices)

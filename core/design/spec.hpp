@@ -17,6 +17,13 @@ struct DimensionSpec {
     Quantity quantity = Quantity::Length;
 };
 
+/// A flat face of a form's bag, before it is drafted: where features may sit.
+struct SiteSpec {
+    std::string name, label; ///< "lining front", "Lining front"
+    bool lining = false;
+    bool seam = false;       ///< a seam may run across it, between two straight sides
+};
+
 struct ChoiceSpec {
     std::string name, label, meaning;
     std::vector<std::pair<std::string, std::string>> options; ///< value and its label; the first is the default
@@ -31,6 +38,7 @@ inline SizeRule stock(std::string table) { return {SizeRule::Kind::Stock, 0, std
 /// All dimensions and choices of a design's form and features, features' names prefixed with their id.
 struct DesignSpec {
     std::vector<DimensionSpec> dimensions;
+    std::vector<std::pair<std::string, std::string>> derived; ///< values that follow and cannot be edited: name and formula
     std::vector<ChoiceSpec> choices;
     const DimensionSpec* dimension(const std::string& name) const;
     const ChoiceSpec* choice(const std::string& name) const;
@@ -45,6 +53,7 @@ const DesignSpec& specOf(const Design& design);
 Design newDesign(const std::string& form);
 
 /// Gives every dimension, choice and material role that the design lacks its default: after adding a feature, or from a file of an earlier version.
+/// @throws InputError if one is lacking while another is unknown: a misspelt name.
 void fillIn(Design& design);
 
 } // namespace tectonis

@@ -46,9 +46,33 @@ const std::string& Drafter::choice(const std::string& name) const
     return it->second;
 }
 
-bool Drafter::has(const std::string& featureId) const
+std::string Drafter::firstOf(const std::string& kind) const
 {
-    return std::any_of(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.id == featureId; });
+    const auto it = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; });
+    return it == design.features.end() ? "" : it->id;
+}
+
+std::string Drafter::freeCode(const std::string& letter) const
+{
+    for (int i = 1;; ++i)
+        if (std::string code = letter + std::to_string(i); !pattern.pieceByCode(code))
+            return code;
+}
+
+Site& Drafter::site(const std::string& name)
+{
+    for (auto& s : pattern.sites)
+        if (s.name == name)
+            return s;
+    throw InputError(name, "this form has no such face");
+}
+
+Piece& Drafter::pieceAt(const Site& site, double y)
+{
+    for (const auto& key : site.pieces)
+        if (const Box box = boundsOf(piece(key).stitch()); y <= box.y1 + 1e-9 && y >= box.y0 - 1e-9)
+            return piece(key);
+    return piece(site.pieces.front());
 }
 
 double Drafter::work(Working w)
@@ -83,6 +107,16 @@ void Drafter::addFlatWork(Step step)
     steps.insert(at, std::move(step));
 }
 
+void Drafter::addBeforeJoining(Step step)
+{
+    auto& steps = pattern.steps;
+    const std::string part = step.consumes.front();
+    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
+        return s.yields != part && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
+    });
+    steps.insert(at, std::move(step));
+}
+
 void Drafter::addBeforeUse(Step step, const std::string& part)
 {
     auto& steps = pattern.steps;
@@ -104,6 +138,36 @@ std::vector<EdgeUse> Drafter::runWithout(const std::string& pieceKey, const std:
     for (std::size_t i = 1; i < p.edges.size(); ++i)
         out.push_back({pieceKey, p.edges[(std::size_t(from - p.edges.begin()) + i) % p.edges.size()].name});
     return out;
+}
+
+std::vector<EdgeUse> Drafter::runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last)
+{
+    const Piece& p = piece(pieceKey);
+    const auto at = std::find_if(p.edges.begin(), p.edges.end(), [&](const Edge& e) { return e.name == first; });
+    if (at == p.edges.end())
+        throw std::logic_error(pieceKey + " has no edge " + first);
+    std::vector<EdgeUse> out;
+    for (std::size_t i = 0; i < p.edges.size(); ++i) {
+        const Edge& e = p.edges[(std::size_t(at - p.edges.begin()) + i) % p.edges.size()];
+        out.push_back({pieceKey, e.name});
+        if (e.name == last)
+            return out;
+    }
+    throw std::logic_error(pieceKey + " has no edge " + last);
+}
+
+std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run)
+{
+    std::reverse(run.begin(), run.end());
+    for (auto& use : run)
+        use.reversed = !use.reversed;
+    return run;
+}
+
+std::string FeatureScope::named(const std::string& name) const
+{
+    const auto it = std::find_if(d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return f.id == id; });
+    return it == d.design.features.end() || d.firstOf(it->kind) == id ? name : name + " " + id;
 }
 
 double FeatureScope::operator()(const std::string& dimension) const

@@ -19,7 +19,10 @@ public:
     /// A dimension's value. @throws InputError if there is none.
     double operator()(const std::string& dimension) const;
     const std::string& choice(const std::string& name) const;
-    bool has(const std::string& featureId) const;
+    /// Id of the design's first feature of a kind; empty if there is none.
+    std::string firstOf(const std::string& kind) const;
+    /// A code that no piece has yet: the letter and the next number.
+    std::string freeCode(const std::string& letter) const;
 
     /// Works a number out by its formula and keeps the working for the docket.
     double work(Working w);
@@ -31,15 +34,27 @@ public:
     Step& add(Step step);
     /// Adds work on a flat piece before the first seam of the step's phase.
     void addFlatWork(Step step);
+    /// Adds a step on a part of the shell: before the first seam that uses up that part.
+    void addBeforeJoining(Step step);
     /// Adds a step before the first one that consumes @p part.
     void addBeforeUse(Step step, const std::string& part);
+
+    /// @throws InputError if the form has no such face.
+    Site& site(const std::string& name);
+    /// The piece of a site at a height.
+    Piece& pieceAt(const Site& site, double y);
 
     /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
     double stack(const std::string& role, const std::string& key, const std::string& materialRole) const;
 
     /// All edges of a piece but @p without, in outline order from the edge after it.
     std::vector<EdgeUse> runWithout(const std::string& pieceKey, const std::string& without);
+    /// Edges from the one called @p first to the one called @p last, in outline order.
+    std::vector<EdgeUse> runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last);
 };
+
+/// The same run sewn the other way.
+std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run);
 
 /// One feature at work: its dimensions come before the body's.
 class FeatureScope {
@@ -50,6 +65,10 @@ public:
     double operator()(const std::string& dimension) const;
     const std::string& choice(const std::string& name) const { return d.choice(id + "." + name); }
     std::string key(const std::string& part) const { return part.empty() ? id : id + "." + part; }
+    /// The site the feature was put on.
+    Site& site() const { return d.site(choice("site")); }
+    /// A name for its marks and pieces: @p name for the first feature of its kind, with its id for others.
+    std::string named(const std::string& name) const;
 };
 
 /// Computes the pattern of @p design in one size: drafts form and features, then cut lines, marks, layers, order of steps, mock-up.

@@ -208,6 +208,11 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
             *named = upper.key;
             step.pieces.insert(named + 1, lower.key);
         }
+    for (auto& site : d.pattern.sites)
+        if (const auto named = std::find(site.pieces.begin(), site.pieces.end(), whole.key); named != site.pieces.end()) {
+            *named = upper.key;
+            site.pieces.insert(named + 1, lower.key);
+        }
     const auto at = std::find_if(d.pattern.pieces.begin(), d.pattern.pieces.end(), [&](const Piece& p) { return p.key == whole.key; });
     *at = upper;
     d.pattern.pieces.insert(at + 1, lower);

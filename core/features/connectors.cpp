@@ -4,6 +4,7 @@
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
 #include "fittings/strip_width.hpp"
+#include "units/error.hpp"
 #include "units/words.hpp"
 
 namespace tectonis {
@@ -38,12 +39,17 @@ public:
         addStripFolds(tab, f("width"), cut, length);
         tab.note = "Ends are trimmed level with the mouth after basting.";
 
-        const bool two = d.choice("gusset.strips") == "two";
-        const Piece& gusset = d.piece("gusset");
-        const double end = boundsOf(gusset.stitch()).x1, middle = d("depth") / 2;
-        d.pattern.fittings.push_back({f.key("left"), "Ring, left", "gusset", Fitting::Kind::Ring, {0, middle}, f("ring"), 0, "trapped in the mouth seam"});
-        if (!two)
-            d.pattern.fittings.push_back({f.key("right"), "Ring, right", "gusset", Fitting::Kind::Ring, {end, middle}, f("ring"), 0, "trapped in the mouth seam"});
+        std::vector<const Anchor*> anchors;
+        for (const auto& anchor : d.pattern.anchors)
+            if (anchor.name == "left" || anchor.name == "right") {
+                const bool same = !anchors.empty() && anchors.front()->piece == anchor.piece && anchors.front()->at == anchor.at; // on two copies of one piece
+                anchors.push_back(&anchor);
+                if (!same)
+                    d.pattern.fittings.push_back({f.key(anchor.name), "Ring, " + anchor.name, anchor.piece, Fitting::Kind::Ring, anchor.at, f("ring"), 0, "trapped in the mouth seam"});
+            }
+        if (anchors.size() != 2)
+            throw InputError(f.id, "this form has no two places at its mouth for connectors");
+        const Anchor& first = *anchors.front();
         d.pattern.hardware.push_back({"Ring", 2, f("ring"), lengthToken(f("ring")) + " inside width", "one finish for all metal"});
         for (auto& seam : d.pattern.seams)
             if (seam.key == "mouth")
@@ -52,10 +58,11 @@ public:
         d.addFlatWork({.id = f.key("make"), .title = "Make the connectors", .text = "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges. Thread each through a ring and fold in half.",
                        .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .fittings = {f.key("left")}, .stitch = "3 mm, lockstitch 301",
                        .tool = "iron, sewing machine", .check = "The ring turns freely: the tab is " + lengthToken(f("width")) + " wide in a ring of " + lengthToken(f("ring")) + "."});
-        d.add(Step{.id = f.key("baste"), .title = "Baste the connectors to the gusset's mouths",
-                   .text = "Centre each connector on the mouth edge, ring inwards, raw ends " + lengthToken(f("overlap")) + " past the edge; baste {5} from the edge, trim level.",
-                   .kind = StepKind::Baste, .phase = "Shell gusset", .consumes = {"gusset", f.id}, .yields = "gusset", .pieces = {"gusset", f.id}, .fittings = {f.key("left")},
-                   .allowance = 5, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The ring points down, into the bag side of the piece."});
+        Step baste{.id = f.key("baste"), .title = "Baste the connectors to the mouth",
+                   .text = "Centre each connector on its side of the mouth, ring inwards, raw ends " + lengthToken(f("overlap")) + " past the edge; baste {5} from the edge, trim level.",
+                   .kind = StepKind::Baste, .phase = first.phase, .consumes = {first.part, f.id}, .yields = first.part, .pieces = {first.piece, f.id}, .fittings = {f.key("left")},
+                   .allowance = 5, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The ring points down, into the bag side of the piece."};
+        d.addBeforeJoining(std::move(baste));
     }
 };
 

@@ -4,6 +4,9 @@
 
 #include "design/spec.hpp"
 #include "drafting/drafter.hpp"
+#include "forms/form.hpp"
+
+#include <functional>
 
 namespace tectonis {
 
@@ -12,13 +15,22 @@ public:
     virtual ~FeatureKind() = default;
     virtual std::string kind() const = 0;
     virtual std::string name() const = 0;
+    /// What a first feature of this kind is called in names of dimensions: "slip".
+    virtual std::string shortName() const { return kind(); }
     virtual std::vector<DimensionSpec> dimensions() const = 0;
-    virtual std::vector<ChoiceSpec> choices() const { return {}; }
+    virtual std::vector<ChoiceSpec> choices(const Form&) const { return {}; }
+    /// Kinds of feature that must come before this one.
+    virtual std::vector<std::string> needs() const { return {}; }
+    /// Can the form carry it? A reason in words if not.
+    virtual std::string unfit(const Form&) const { return ""; }
     virtual void draft(FeatureScope& f) const = 0;
 };
 
 /// @throws InputError from featureKind if there is none of that kind.
 const std::vector<const FeatureKind*>& featureKinds();
 const FeatureKind& featureKind(const std::string& kind);
+
+/// The choice "site": where on the form's faces the feature sits; the first that fits is the default.
+ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits, const std::string& preferred = {});
 
 } // namespace tectonis

@@ -4,6 +4,8 @@
 #include "features/feature.hpp"
 #include "units/words.hpp"
 
+#include <algorithm>
+
 namespace tectonis {
 namespace {
 
@@ -17,14 +19,22 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"hinge", "Hinge drop", "From the back's top edge down to the seam that holds the flap.", "25", hold(), "15", "height/3"},
-            {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.", "@hinge + depth + 0.6*height", follow(), "60",
-             "@hinge + depth + 1.1*height"},
-            {"width", "Flap width", "Finished width of the flap.", "width - 2*max(taper, 0) - 10", follow(), "60",
-             "min(width, width - 2*taper*(height - @hinge)/height) - 4"},
+            {"hinge", "Hinge drop", "From the back's top edge down to the seam that holds the flap.", "25", hold(), "15", "face.height/3"},
+            {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.", "@hinge + mouth.depth + 0.6*face.height", follow(), "60",
+             "@hinge + mouth.depth + 1.1*face.height"},
+            {"width", "Flap width", "Finished width of the flap.", "face.width - 24", follow(), "40", "face.width - 4"},
             {"radius", "Flap corner radius", "Radius of the flap's two lower corners.", "60", hold(), "4", "min(@width/2, @length)"},
             {"allowance", "Flap allowance", "Seam allowance round the flap; graded and clipped before turning.", "6.4", hold(), "4", "15"},
         };
+    }
+
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        const auto sites = form.sites();
+        ChoiceSpec mount{"mount", "Flap held by", "Caught in a seam across the face, or stitched onto it.", {{"on", "Two rows on the face"}}};
+        if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return s.seam; }))
+            mount.options.insert(mount.options.begin(), {"seam", "A seam across the face"});
+        return {siteChoice(form, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"), mount};
     }
 
     void draft(FeatureScope& f) const override
@@ -32,58 +42,85 @@ public:
         Drafter& d = f.d;
         const UPanel shape{.width = f("width"), .height = f("length"), .radius = f("radius"), .allowance = f("allowance"), .topAllowance = d("allowance.body"),
                            .top = "hinge"};
-        Piece& outer = d.add({.key = f.key("outer"), .code = "D", .name = "Flap", .group = PieceGroup::Shell, .role = "flap", .material = "shell"});
+        Piece& outer = d.add({.key = f.key("outer"), .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D", .name = "Flap", .group = PieceGroup::Shell, .role = "flap", .material = "shell"});
         drawUPanel(outer, shape);
-        Piece& under = d.add({.key = f.key("lining"), .code = "LD", .name = "Flap lining", .group = PieceGroup::Lining, .role = "flap lining", .material = "lining"});
+        Piece& under = d.add({.key = f.key("lining"), .code = "L" + outer.code, .name = "Flap lining", .group = PieceGroup::Lining, .role = "flap lining", .material = "lining"});
         drawUPanel(under, shape);
         d.add(Seam{.key = f.key("turned"), .name = "Flap to its lining", .a = d.runWithout(f.key("outer"), "hinge"), .b = d.runWithout(f.key("lining"), "hinge"),
                    .allowance = f("allowance")});
 
-        const double y = d("height") - f("hinge"), half = f("width") / 2;
-        cutAcross(d, {.piece = "back", .y = y, .stops = {-half, half}, .edgeNames = {"left of hinge", "hinge", "right of hinge"},
-                      .upper = {.key = "back.upper", .code = "B1", .name = "Back, upper"}, .lower = {.key = "back.lower", .code = "B2", .name = "Back, lower"},
-                      .allowance = d("allowance.body")});
-        const std::vector<EdgeUse> above{{"back.upper", "left of hinge"}, {"back.upper", "hinge"}, {"back.upper", "right of hinge"}};
-        const std::vector<EdgeUse> below{{"back.lower", "left of hinge", 0, true}, {"back.lower", "hinge", 0, true}, {"back.lower", "right of hinge", 0, true}};
-        d.add(Seam{.key = f.key("hinge"), .name = "Back seam with the flap", .a = above, .b = below, .allowance = d("allowance.body"),
-                   .trapped = {f.key("outer"), f.key("lining")}});
-        d.add(Seam{.key = f.key("caught"), .name = "Flap in the back seam", .a = {{"back.upper", "hinge"}}, .b = {{f.key("outer"), "hinge", 0, true}},
-                   .allowance = d("allowance.body"), .stitch = "baste"});
-        for (const char* half2 : {"back.upper", "back.lower"}) {
+        d.pattern.handles.push_back({f.id + ".length", f.key("outer"), {0, 0}, {0, -1}, 1});
+        // Everything is done before the face is sewn into the bag.
+        const std::string face = d.pieceAt(f.site(), f.site().top - f("hinge")).key;
+        makeSteps(f, face);
+        f.choice("mount") == "seam" ? catchInSeam(f) : stitchOn(f);
+    }
+
+    /// The face is cut across; the flap lies between the halves.
+    void catchInSeam(FeatureScope& f) const
+    {
+        Drafter& d = f.d;
+        Site& site = f.site();
+        const double y = site.top - f("hinge"), half = f("width") / 2, s = d("allowance.body");
+        const Piece face = d.pieceAt(site, y);
+        const std::string upper = face.key + ".upper", lower = face.key + ".lower";
+        cutAcross(d, {.piece = face.key, .y = y, .stops = {site.x - half, site.x + half}, .edgeNames = {"left of hinge", "hinge", "right of hinge"},
+                      .upper = {.key = upper, .code = face.code + "1", .name = face.name + ", upper"}, .lower = {.key = lower, .code = face.code + "2", .name = face.name + ", lower"}, .allowance = s});
+        const std::vector<EdgeUse> above{{upper, "left of hinge"}, {upper, "hinge"}, {upper, "right of hinge"}};
+        const std::vector<EdgeUse> below{{lower, "left of hinge", 0, true}, {lower, "hinge", 0, true}, {lower, "right of hinge", 0, true}};
+        d.add(Seam{.key = f.key("hinge"), .name = face.name + " seam with the flap", .a = above, .b = below, .allowance = s, .trapped = {f.key("outer"), f.key("lining")}});
+        d.add(Seam{.key = f.key("caught"), .name = "Flap in the " + lowered(face.name) + " seam", .a = {{upper, "hinge"}}, .b = {{f.key("outer"), "hinge", 0, true}}, .allowance = s, .stitch = "baste"});
+        for (const auto& half2 : {upper, lower}) {
             auto& notches = d.piece(half2).notches;
             const Edge& e = *d.piece(half2).edge("hinge");
             notches.push_back({"hinge", 0, "flap ends", true});
             notches.push_back({"hinge", e.length(), "flap ends", true});
         }
-        d.pattern.handles.push_back({f.id + ".length", f.key("outer"), {0, 0}, {0, -1}, 1});
-        steps(f);
+        const std::string outer = f.key("outer"), what = lowered(face.name);
+        d.addBeforeUse(Step{.id = f.key("baste"), .title = "Baste the flap to the lower " + what,
+                   .text = "Flap lining against the right side of the lower " + what + "'s top edge, ends on the stop squares; baste {4} from the edge.", .kind = StepKind::Baste,
+                   .phase = site.phase, .consumes = {f.id, lower}, .yields = lower, .pieces = {outer, lower}, .seams = {f.key("caught")},
+                   .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The flap is centred: both ends on their marks."}, face.key);
+        d.addBeforeUse(Step{.id = f.key("join"), .title = "Join the upper and the lower " + what + " over the flap",
+                   .text = "Right sides together with the flap between, sew at " + lengthToken(s) + ". Press the allowances up and topstitch {3.2} above the seam.",
+                   .kind = StepKind::Seam, .phase = site.phase, .consumes = {upper, lower}, .yields = face.key, .pieces = {upper, lower, outer},
+                   .seams = {f.key("hinge")}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
+                   .check = "Laid flat, the " + what + " is as tall as it was drafted."}, face.key);
     }
 
-    void steps(FeatureScope& f) const
+    /// The hinge edge is folded in and stitched onto the face with two rows.
+    void stitchOn(FeatureScope& f) const
+    {
+        Drafter& d = f.d;
+        Site& site = f.site();
+        const double y = site.top - f("hinge"), half = f("width") / 2;
+        Piece& face = d.pieceAt(site, y);
+        const std::string line = f.named("flap hinge"), outer = f.key("outer"), what = lowered(face.name);
+        face.lines.push_back({line, FaceLine::Kind::Placement, lineRun({{site.x - half, y}, {site.x + half, y}})});
+        d.add(Seam{.key = f.key("on"), .name = "Flap on the " + what, .a = {{face.key, line}}, .b = {{outer, "hinge", 0, true}}, .stitch = "topstitch"});
+        Step on{.id = f.key("on"), .title = "Stitch the flap onto the " + what,
+                .text = "Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over the mouth; stitch {3.2} and {9.5} from the edge, bar tacks at both ends.",
+                .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {outer, face.key}, .seams = {f.key("on")},
+                .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The flap is centred and level with the mouth."};
+        d.addBeforeUse(on, face.key);
+    }
+
+    void makeSteps(FeatureScope& f, const std::string& face) const
     {
         Drafter& d = f.d;
         const double s = f("allowance");
         d.work({f.key("outer"), f.key("clip"), "Clip spacing at the flap's corners", "opening*radius/allowance",
                 {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm", "notch out wedges on the convex corner; {3} is common practice"});
         const std::string outer = f.key("outer"), lining = f.key("lining");
-        d.add(Step{.id = f.key("sew"), .title = "Sew the flap to its lining",
+        d.addBeforeUse(Step{.id = f.key("sew"), .title = "Sew the flap to its lining",
                    .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s) + "; leave the hinge edge open.", .kind = StepKind::Seam,
-                   .phase = "Shell back", .consumes = {outer, lining}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")}, .allowance = s,
-                   .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The snap half on the lining is set."});
-        d.add(Step{.id = f.key("turn"), .title = "Turn and topstitch the flap",
+                   .phase = f.site().phase, .consumes = {outer, lining}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")}, .allowance = s,
+                   .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The snap half on the lining is set."}, face);
+        d.addBeforeUse(Step{.id = f.key("turn"), .title = "Turn and topstitch the flap",
                    .text = "Grade the allowances, notch the corners, turn through the hinge edge, roll the seam to the edge, press. Topstitch {3.2} from the edge.",
-                   .kind = StepKind::Topstitch, .phase = "Shell back", .consumes = {f.id}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")},
+                   .kind = StepKind::Topstitch, .phase = f.site().phase, .consumes = {f.id}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")},
                    .stitch = "3.5–4 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Both corners mirror each other.",
-                   .cautions = {"Iron and steam: mind your hands; test the heat on an offcut."}});
-        d.add(Step{.id = f.key("baste"), .title = "Baste the flap to the lower back",
-                   .text = "Flap lining against the right side of the lower back's top edge, ends on the stop squares; baste {4} from the edge.", .kind = StepKind::Baste,
-                   .phase = "Shell back", .consumes = {f.id, "back.lower"}, .yields = "back.lower", .pieces = {outer, "back.lower"}, .seams = {f.key("caught")},
-                   .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The flap is centred: both ends on their marks."});
-        d.add(Step{.id = f.key("join"), .title = "Join the upper and the lower back over the flap",
-                   .text = "Right sides together with the flap between, sew at " + lengthToken(d("allowance.body")) + ". Press the allowances up and topstitch {3.2} above the seam.",
-                   .kind = StepKind::Seam, .phase = "Shell back", .consumes = {"back.upper", "back.lower"}, .yields = "back", .pieces = {"back.upper", "back.lower", outer},
-                   .seams = {f.key("hinge")}, .allowance = d("allowance.body"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
-                   .check = "Laid flat, the back is as tall as the front."});
+                   .cautions = {"Iron and steam: mind your hands; test the heat on an offcut."}}, face);
     }
 };
 

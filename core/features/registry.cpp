@@ -20,6 +20,15 @@ const std::vector<const FeatureKind*>& featureKinds()
     return all;
 }
 
+ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits, const std::string& preferred)
+{
+    ChoiceSpec choice{"site", "On", meaning, {}};
+    for (const auto& site : form.sites())
+        if (fits(site))
+            choice.options.insert(site.name == preferred ? choice.options.begin() : choice.options.end(), {site.name, site.label});
+    return choice;
+}
+
 const FeatureKind& featureKind(const std::string& kind)
 {
     for (const FeatureKind* k : featureKinds())

@@ -2,7 +2,6 @@
 // Magnetic snap pair: one half on the flap's lining, the other where it lands on the front.
 #include "buildup/material.hpp"
 #include "features/feature.hpp"
-#include "units/error.hpp"
 #include "units/words.hpp"
 
 #include <cmath>
@@ -21,35 +20,40 @@ public:
     {
         return {
             {"diameter", "Snap diameter", "Diameter of both halves.", "18", stock("snap"), "10", "25"},
-            {"drop", "Snap drop", "From the front's mouth down to the centre of the front half.", "0.38*height", follow(), "20", "height - 20"},
+            {"drop", "Snap drop", "From the front's mouth down to the centre of the front half.", "0.38*face.height", follow(), "20", "face.height - 20"},
             {"slack", "Slack", "Extra length of the flap's way over the mouth, so that it closes without pulling.", "4", hold(), "0", "12"},
             {"patch", "Patch", "Side of the square patch behind each half.", "45", hold(), "25", "90"},
         };
     }
 
+    std::vector<std::string> needs() const override { return {"flap"}; }
+    std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that carries the other half.", [](const SiteSpec& s) { return !s.lining; }, "front")}; }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        if (!d.has("flap"))
-            throw InputError(f.id, "a snap needs a flap to close; add a flap or take the snap out");
-        const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining");
-        const double flap = d.stack("flap", "flap.outer", "shell") + d.stack("flap lining", "flap.lining", "lining");
+        const std::string flapId = d.firstOf("flap");
+        const Site& site = f.site();
+        const double y = site.top - f("drop");
+        const Piece& face = d.pieceAt(site, y);
+        const double wall = d.stack(face.role, face.key, "shell") + d.stack("lining " + face.role, "lining." + face.key, "lining");
+        const double flap = d.stack("flap", flapId + ".outer", "shell") + d.stack("flap lining", flapId + ".lining", "lining");
         const double stack = d.work({f.id, f.key("stack"), "Thickness the flap goes round", "wall + flap", {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
                                      "half the wall at back and front, and the flap's own turn over both edges, as one thickness each"});
         const double reach = d.work({f.id, f.key("reach"), "Flap half: from the hinge seam along the flap", "hinge + depth + stack + drop + slack",
-                                     {{"hinge", d("flap.hinge")}, {"depth", d("depth")}, {"stack", stack}, {"drop", f("drop")}, {"slack", f("slack")}}, 0, Kind::Geometry, "mm",
+                                     {{"hinge", d(flapId + ".hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")}, {"slack", f("slack")}}, 0, Kind::Geometry, "mm",
                                      "up the back, across the mouth, round the thickness, down the front"});
         const double radius = f("diameter") / 2;
         const double clear = d.work({f.id, f.key("clearance"), "Least distance from any stitch line", "radius + allowance + foot",
-                                     {{"radius", radius}, {"allowance", d("flap.allowance")}, {"foot", d.design.workshop.footWidth}}, 0, Kind::Trade, "mm",
+                                     {{"radius", radius}, {"allowance", d(flapId + ".allowance")}, {"foot", d.design.workshop.footWidth}}, 0, Kind::Trade, "mm",
                                      "so that the presser foot passes (common practice)"});
-        const double fromEdge = d("flap.length") - reach;
-        place(f, "front", {0, d("height") - f("drop")}, clear, "front half");
-        place(f, "flap.lining", {0, fromEdge}, clear, "flap half");
+        const double fromEdge = d(flapId + ".length") - reach;
+        place(f, face.key, {site.x, y}, clear, "front half");
+        place(f, flapId + ".lining", {0, fromEdge}, clear, "flap half");
         d.pattern.hardware.push_back({"Magnetic snap", 1, f("diameter"), lengthToken(f("diameter")), "as all metal"});
-        d.pattern.handles.push_back({f.id + ".drop", "front", {0, d("height") - f("drop")}, {0, -1}, 1});
-        step(f, "front", "front", "Shell front", "front half", "front of the bag");
-        step(f, "flap.lining", "flap.lining", "Shell back", "flap half", "flap lining");
+        d.pattern.handles.push_back({f.id + ".drop", face.key, {site.x, y}, {0, -1}, 1});
+        step(f, face.key, site.phase, "front half", "front of the bag");
+        step(f, flapId + ".lining", d.site(d.choice(flapId + ".site")).phase, "flap half", "flap lining");
     }
 
     void place(FeatureScope& f, const std::string& piece, Point at, double clear, const std::string& half) const
@@ -62,14 +66,14 @@ public:
         d.patches.push_back({piece, "patch-felt", "glued", "", {}, "patch for the snap"});
     }
 
-    void step(FeatureScope& f, const std::string& piece, const std::string& part, const std::string& phase, const std::string& half, const std::string& where) const
+    void step(FeatureScope& f, const std::string& piece, const std::string& phase, const std::string& half, const std::string& where) const
     {
         Step s{.id = f.key(half == "front half" ? "front" : "flap"), .title = "Set the snap's " + half,
                .text = "Mark the drill mark on the " + where + ", slit for the prongs, push them through the layer and its patch, put the washer on, bend the prongs, cover them.",
-               .kind = StepKind::Hardware, .phase = phase, .consumes = {part}, .yields = part, .pieces = {piece}, .fittings = {f.key(half)}, .tool = "awl, pliers",
+               .kind = StepKind::Hardware, .phase = phase, .consumes = {piece}, .yields = piece, .pieces = {piece}, .fittings = {f.key(half)}, .tool = "awl, pliers",
                .check = "The half sits on its mark within {1}.",
                .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children.", "Awl and prongs: wear eye protection."}};
-        f.d.addBeforeUse(std::move(s), part);
+        f.d.addBeforeUse(std::move(s), piece);
     }
 };
 

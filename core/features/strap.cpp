@@ -20,7 +20,7 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Strap width", "Finished width of the strap.", "connectors.ring - 1", follow(), "8", "60"},
+            {"width", "Strap width", "Finished width of the strap.", "#connectors.ring - 1", follow(), "8", "60"},
             {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450", hold(), "400", "2200"},
             {"fold", "Strap fold", "Taken up at each end where it is folded round ring or slider and sewn down.", "45", hold(), "20", "90"},
             {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10", "60"},
@@ -28,10 +28,12 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices() const override
+    std::vector<ChoiceSpec> choices(const Form&) const override
     {
         return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.", {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}}};
     }
+
+    std::vector<std::string> needs() const override { return {"connectors"}; }
 
     void draft(FeatureScope& f) const override
     {
@@ -41,7 +43,7 @@ public:
         const Material& cloth = material(d.pattern.materials.at(role));
         const double width = f("width"), length = f("length");
         const double cut = workCutWidth(d, f.id, f.key("cut"), "Strap cut width", width, cloth);
-        const double loops = 2 * (d.has("connectors") ? d("connectors.loop") : 0);
+        const double loops = 2 * d(d.firstOf("connectors") + ".loop");
         const std::vector<Working::Input> given{{"length", length}, {"fold", f("fold")}, {"slider", f("slider")}, {"loops", loops}};
         const double longest = d.work({f.id, f.key("longest"), "Strap, longest", "length - 2*fold - slider + loops", given, 0, Kind::Geometry, "mm",
                                        "mouth to mouth with the slider against its ring: cut length less both folds and the slider that lies double, plus both connectors"});
@@ -58,9 +60,9 @@ public:
                                            {{"length", length}, {"joins", strips - 1.0}, {"allowance", f("allowance")}, {"strips", double(strips)}}, 0, Kind::Geometry, "mm",
                                            "every join costs two allowances; strips are no longer than the cloth is wide"});
         draftStrip(f, role, cut, stripLength, strips);
-        d.pattern.straps.push_back({"Shoulder strap", f.id, width, cut, length, longest, shortest, f("fold"), strips, d("connectors.ring")});
-        d.pattern.hardware.push_back({"Slider", 1, d("connectors.ring"), lengthToken(d("connectors.ring")) + " inside width", "one finish for all metal"});
-        d.pattern.fittings.push_back({f.key("slider"), "Slider", f.id, Fitting::Kind::Slider, {cut / 2, f("fold")}, d("connectors.ring"), 0, "strap"});
+        d.pattern.straps.push_back({"Shoulder strap", f.id, width, cut, length, longest, shortest, f("fold"), strips, d(d.firstOf("connectors") + ".ring")});
+        d.pattern.hardware.push_back({"Slider", 1, d(d.firstOf("connectors") + ".ring"), lengthToken(d(d.firstOf("connectors") + ".ring")) + " inside width", "one finish for all metal"});
+        d.pattern.fittings.push_back({f.key("slider"), "Slider", f.id, Fitting::Kind::Slider, {cut / 2, f("fold")}, d(d.firstOf("connectors") + ".ring"), 0, "strap"});
         steps(f, cut, strips, webbing);
     }
 

@@ -17,6 +17,11 @@ public:
     virtual std::vector<Run> silhouette() const = 0;
     virtual std::vector<DimensionSpec> dimensions() const = 0;
     virtual std::vector<ChoiceSpec> choices() const = 0;
+    /// Values that every form gives its features: "face.width" and "face.height" of the plain front, "mouth.depth" from front to back, and what
+    /// else the form's own formulas need.
+    virtual std::vector<std::pair<std::string, std::string>> derived() const = 0;
+    /// Where features may sit; draft() registers each with Drafter::addSite.
+    virtual std::vector<SiteSpec> sites() const = 0;
     /// Sets materials, layers and features of a new design.
     virtual void furnish(Design& design) const = 0;
     virtual void draft(Drafter& d) const = 0;

@@ -67,6 +67,16 @@ public:
         };
     }
 
+    std::vector<std::pair<std::string, std::string>> derived() const override
+    {
+        return {{"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+    }
+
+    std::vector<SiteSpec> sites() const override
+    {
+        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+    }
+
     void furnish(Design& design) const override
     {
         design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}, {"board", "board"}};
@@ -94,6 +104,7 @@ public:
         joinMouth(d);
         if (d.choice("base.board") == "yes")
             draftBoard(d);
+        addPlaces(d);
         addHandles(d);
         addSpaces(d);
         addSteps(d);
@@ -222,6 +233,19 @@ public:
         Piece& board = d.add({.key = "base.board", .code = "R", .name = "Base board", .group = PieceGroup::Interlining, .role = "board", .material = "board", .grain = 0});
         drawRectangle(board, length, width, 0);
         board.note = "Round the corners so that they do not wear through.";
+    }
+
+    void addPlaces(Drafter& d) const
+    {
+        const std::string phases[] = {"Shell front", "Shell back", "Lining", "Lining"}, pieces[] = {"front", "back", "lining.front", "lining.back"};
+        std::size_t i = 0;
+        for (const auto& spec : sites()) {
+            d.pattern.sites.push_back({spec.name, spec.label, {pieces[i]}, 0, d("height"), d("face.width"), d("height"), phases[i], spec.lining});
+            ++i;
+        }
+        const double end = two(d) ? 0 : boundsOf(d.piece("gusset").stitch()).x1, room = d("depth") - 2 * d("allowance.body");
+        d.pattern.anchors.push_back({"left", "gusset", {0, d("depth") / 2}, room, "gusset", "Shell gusset"});
+        d.pattern.anchors.push_back({"right", "gusset", {end, d("depth") / 2}, room, "gusset", "Shell gusset"});
     }
 
     // ---- Handles and spaces ---------------------------------------------------------------------------------------

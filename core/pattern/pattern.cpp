@@ -27,6 +27,7 @@ Run Piece::stitch() const
 
 const Piece* Pattern::piece(const std::string& key) const { return findBy(pieces, &Piece::key, key); }
 const Piece* Pattern::pieceByCode(const std::string& code) const { return findBy(pieces, &Piece::code, code); }
+const Site* Pattern::site(const std::string& name) const { return findBy(sites, &Site::name, name); }
 const Seam* Pattern::seam(const std::string& key) const { return findBy(seams, &Seam::key, key); }
 const Step* Pattern::step(const std::string& id) const { return findBy(steps, &Step::id, id); }
 

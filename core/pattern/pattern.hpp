@@ -179,6 +179,30 @@ struct Space {
     bool pocket = false;                     ///< a flat pocket: width must hold the thing and its thickness
 };
 
+/// A flat face of the bag on which features sit, in its pieces' coordinates.
+struct Site {
+    std::string name, label;
+    std::vector<std::string> pieces; ///< keys; several where a seam cuts the face across
+    double x = 0, top = 0;           ///< mm: its middle, and the stitch line of its mouth
+    double width = 0, height = 0;    ///< mm of the plain face
+    std::string phase;               ///< of the construction sequence, for work on the flat piece
+    bool lining = false;
+};
+
+/// Where a strap, tab or handle is caught at the mouth.
+struct Anchor {
+    std::string name, piece;
+    Point at; ///< on the mouth's stitch line
+    double room = 0;         ///< mm between the seams beside it
+    std::string part, phase; ///< the part it is basted to, and when
+};
+
+/// A piece that lies flat on another one.
+struct Overlay {
+    std::string piece, on;
+    Placement placement; ///< coordinates of the piece to those of the one it lies on
+};
+
 struct Pattern {
     std::string size;
     std::size_t sizeAt = 0;
@@ -194,6 +218,9 @@ struct Pattern {
     std::vector<Strap> straps;
     std::vector<Step> steps; ///< in the proposed order
     std::vector<Handle> handles;
+    std::vector<Site> sites;
+    std::vector<Anchor> anchors;
+    std::vector<Overlay> overlays;
     std::vector<Space> spaces;
     std::vector<Working> workings;
     Mockup mockup;
@@ -202,6 +229,7 @@ struct Pattern {
     const Piece* pieceByCode(const std::string& code) const;
     const Seam* seam(const std::string& key) const;
     const Step* step(const std::string& id) const;
+    const Site* site(const std::string& name) const;
     /// The run behind an edge use: an edge's stitch line or a placement line. Empty if there is none.
     Run runOf(const EdgeUse& use) const;
     /// The same without a copy and without regard to the direction; null if there is none.

@@ -46,7 +46,7 @@ const std::vector<Rule>& rules()
          }},
         {"flat work while flat", StepKind::Flat,
          [](const Pattern&, const Step& first, const Step& second) -> std::string {
-             if (first.kind == StepKind::Seam && shares(first.pieces, second.pieces))
+             if (first.kind == StepKind::Seam && shares(first.pieces, second.consumes)) // what it is sewn onto is a piece still
                  return "pockets and windows are sewn while the piece lies flat.";
              return "";
          }},

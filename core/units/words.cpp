@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "units/words.hpp"
 
+#include <cctype>
 #include <charconv>
 
 namespace tectonis {
@@ -29,6 +30,13 @@ std::string inUnit(std::string_view words, Unit unit)
         }
     }
     return out;
+}
+
+std::string lowered(std::string name)
+{
+    if (!name.empty())
+        name[0] = char(std::tolower(static_cast<unsigned char>(name[0])));
+    return name;
 }
 
 } // namespace tectonis

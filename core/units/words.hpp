@@ -12,4 +12,7 @@ std::string lengthToken(double mm);
 /// @p words with every "{number}" written in @p unit with its sign. Other braces stay as they are.
 std::string inUnit(std::string_view words, Unit unit);
 
+/// With a small first letter, for use within a sentence.
+std::string lowered(std::string name);
+
 } // namespace tectonis

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The shapes bags are made of, alone: U-panels, strips along them, pieces cut across.
+#include "design/edits.hpp"
 #include "drafting/panels.hpp"
 #include "units/error.hpp"
 
@@ -180,14 +181,31 @@ TEST_CASE("Features: a design without some of them still drafts; a snap without 
         for (const auto& s : patterns[1].seams)
             CHECK(std::abs(s.difference()) < 0.01);
     }
-    CHECK_THROWS_WITH(draftAll(without("flap")), Catch::Contains("flap"));
+    CHECK_THROWS_WITH(draftAll(without("flap")), Catch::Contains("Flap"));
     // Two pockets of a kind, each with its own dimensions.
     Design two = d;
-    two.features.push_back({"slip2", "slip-pocket"});
-    for (const auto& s : specOf(two).dimensions)
-        if (!two.dimensions.contains(s.name))
-            two.dimensions[s.name] = {s.value, s.rule, {}};
+    CHECK(addFeature(two, "slip-pocket") == "slip2");
     CHECK(draftAll(two)[1].piece("slip2") != nullptr);
+    // On every face, inside and out; taken out again, the design is as before.
+    for (const auto& [site, label] : specOf(two).choice("slip2.site")->options) {
+        INFO(site);
+        setChoice(two, "slip2.site", site);
+        for (const auto& p : draftAll(two))
+            for (const auto& seam : p.seams)
+                CHECK(std::abs(seam.difference()) < 0.01);
+    }
+    Design back = two;
+    removeFeature(back, "slip2");
+    CHECK(back == d);
+    // What needs a removed part goes with it: the snap with the flap, the strap with the connectors.
+    removeFeature(back, "flap");
+    CHECK(std::none_of(back.features.begin(), back.features.end(), [](const Feature& f) { return f.kind == "snap"; }));
+    removeFeature(back, "connectors");
+    CHECK(draftAll(back).front().straps.empty());
+    CHECK(addFeature(back, "strap") == "strap"); // brings connectors
+    CHECK(draftAll(back).front().straps.size() == 1);
+    CHECK_THROWS_AS(addFeature(back, "wing"), InputError);
+    CHECK_THROWS_AS(removeFeature(back, "wing"), InputError);
     two.features.push_back({"slip2", "slip-pocket"});
     CHECK_THROWS_AS(draftAll(two), InputError);
 }
