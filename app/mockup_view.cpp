@@ -93,7 +93,10 @@ std::vector<MockupView::Shown> MockupView::shownFacets(const Camera& c) const
         const bool thing = f.kind == "thing", loose = f.kind == "strap" || f.kind == "metal";
         if (thing && !s.outside)
             continue;
-        s.pass = loose ? (s.depth < 0 ? 0 : 4) : thing ? 2 : f.kind == "flap" ? (s.outside ? 4 : 0) : s.outside ? 3 : 1;
+        const bool onCloth = f.kind == "overlay" || f.kind == "fitting";
+        if (onCloth && !s.outside)
+            continue;
+        s.pass = loose ? (s.depth < 0 ? 0 : 6) : thing ? 2 : f.kind == "flap" ? (s.outside ? 6 : 0) : f.kind == "overlay" ? 4 : onCloth ? 5 : s.outside ? 3 : 1;
         out.push_back(std::move(s));
     }
     std::stable_sort(out.begin(), out.end(), [](const Shown& a, const Shown& b) { return a.pass != b.pass ? a.pass < b.pass : a.depth < b.depth; });
@@ -106,12 +109,12 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
     const Facet& f = *s.facet;
     const Vec3 light = unitVec({-0.4, 0.8, 0.6});
     const double lit = 0.80 + 0.22 * std::abs(dot(s.normal, light)) * (s.outside ? 1 : 0.4);
-    QColor color = f.kind == "strap" ? t.strip : f.kind == "metal" ? QColor(t.dark ? 0xC9CDD2 : 0x8C9299) : f.kind == "thing" ? QColor(t.dark ? 0x7A5A86 : 0xC9AFD2)
+    QColor color = f.kind == "strap" ? t.strip : f.kind == "metal" || f.kind == "fitting" ? QColor(t.dark ? 0xC9CDD2 : 0x8C9299) : f.kind == "thing" ? QColor(t.dark ? 0x7A5A86 : 0xC9AFD2)
                                      : s.outside ? t.shell : t.lining;
     color = shaded(color, lit);
     if (f.kind == "thing")
         color.setAlpha(210);
-    else if (m_inside && (s.pass == 3 || (s.pass == 4 && f.kind == "flap")))
+    else if (m_inside && (s.pass == 3 || s.pass == 4 || (s.pass == 6 && f.kind == "flap")))
         color.setAlpha(120);
     const bool inHand = !f.piece.empty() && f.piece == m_document.pieceInHand();
     p.setPen(Qt::NoPen);

@@ -154,6 +154,8 @@ private:
                 const std::string place = combo->currentData().toString().toStdString();
                 m_document.edit("Where a thing goes", [&](Design& design) { design.carried[i].place = place; });
             }, Qt::QueuedConnection);
+            if (QWidget* before = m_table->cellWidget(int(i), 4))
+                before->hide(); // it is deleted only when control returns to the event loop
             m_table->setCellWidget(int(i), 4, combo);
             QStringList lacks;
             bool found = false;

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Gusseted satchel: front and back with round bottom corners, a U-gusset in one or two strips, open top, full lining.
 #include "buildup/material.hpp"
+#include "drafting/coat.hpp"
 #include "drafting/panels.hpp"
 #include "forms/form.hpp"
-#include "mockup/folding.hpp"
+#include "mockup/folder.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -101,7 +102,6 @@ public:
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
         draftShell(d);
         draftLining(d);
-        joinMouth(d);
         if (d.choice("base.board") == "yes")
             draftBoard(d);
         addPlaces(d);
@@ -209,14 +209,10 @@ public:
 
     bool baggedOut(const Drafter& d) const { return d.choice("assembly") == "bagged-out"; }
 
-    void joinMouth(Drafter& d) const
+    std::vector<EdgeUse> mouthOf(const Drafter& d) const
     {
-        const auto loop = [&](const std::string& of) {
-            const std::string g = of + "gusset";
-            const EdgeUse right = two(d) ? EdgeUse{g, "left mouth", 1, false} : EdgeUse{g, "right mouth", 0, true};
-            return std::vector<EdgeUse>{{of + "front", "top"}, {g, "left mouth", 0, true}, {of + "back", "top"}, right};
-        };
-        d.add(Seam{.key = "mouth", .name = "Mouth, shell to lining", .a = loop(""), .b = loop("lining."), .allowance = d("allowance.mouth")});
+        const EdgeUse right = two(d) ? EdgeUse{"gusset", "left mouth", 1, false} : EdgeUse{"gusset", "right mouth", 0, true};
+        return {{"front", "top"}, {"gusset", "left mouth", 0, true}, {"back", "top"}, right};
     }
 
     void draftBoard(Drafter& d) const
@@ -281,34 +277,7 @@ public:
     {
         assemblySteps(d, "", "Shell gusset", "Shell assembly", "shell");
         assemblySteps(d, "lining.", "Lining", "Lining", "lining");
-        const std::string mm = lengthToken(d("allowance.mouth"));
-        if (baggedOut(d)) {
-            d.add(Step{.id = "mouth", .title = "Sew shell and lining together round the mouth",
-                       .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew round the mouth at " + mm + ".",
-                       .kind = StepKind::Seam, .phase = "Joining", .consumes = {"shell", "lining"}, .yields = "bag", .pieces = {"front", "gusset", "lining.front", "lining.gusset"},
-                       .seams = {"mouth"}, .allowance = d("allowance.mouth"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
-                       .check = "Flap, connectors and strap lie between the layers and are not caught."});
-            d.add(Step{.id = "turn", .title = "Turn the bag through the opening", .text = "Reach through the opening in the lining's bottom seam and pull the bag out through it.",
-                       .kind = StepKind::Turn, .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"front", "lining.front"}, .tool = "hands",
-                       .check = "Corners are pushed out fully.", .turnsThrough = true});
-        } else
-            d.add(Step{.id = "mouth", .title = "Drop the lining in and edge-stitch the mouth",
-                       .text = "Fold the mouth allowance of shell and lining to the wrong side (" + mm + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from the fold.",
-                       .kind = StepKind::Seam, .phase = "Joining", .consumes = boardFirst(d) ? std::vector<std::string>{"shell", "lining", "base.board"} : std::vector<std::string>{"shell", "lining"},
-                       .yields = "bag", .pieces = {"front", "gusset", "lining.front", "lining.gusset"}, .seams = {"mouth"}, .allowance = d("allowance.mouth"),
-                       .stitch = "3.5 mm, lockstitch 301", .tool = "free-arm machine", .check = "On a flat-bed machine, choose bagged out instead."});
-        if (boardFirst(d) && baggedOut(d))
-            d.add(Step{.id = "board", .title = "Put the base board in", .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a few dots of glue.",
-                       .kind = StepKind::Hardware, .phase = "Joining", .consumes = {"bag", "base.board"}, .yields = "bag", .pieces = {"base.board"}, .tool = "contact adhesive",
-                       .check = "The board lies flat and clear of the seams.", .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
-        if (baggedOut(d)) {
-            d.add(Step{.id = "mouth.topstitch", .title = "Topstitch the mouth", .text = "Roll the seam to the edge, press, topstitch {3.2} from the edge all round.",
-                       .kind = StepKind::Topstitch, .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"front", "gusset"}, .seams = {"mouth"},
-                       .stitch = "3.5–4 mm, lockstitch 301", .tool = "sewing machine", .check = "The flap is folded back, out of the way."});
-            d.add(Step{.id = "close", .title = "Close the turning opening", .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
-                       .kind = StepKind::CloseOpening, .phase = "Closing", .consumes = {"bag"}, .yields = "bag", .pieces = {"lining.front", "lining.gusset"},
-                       .seams = {"lining.front-gusset"}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "Nothing is left between the layers: no pins, no clips."});
-        }
+        joinCoats(d, {.mouth = mouthOf(d), .open = "lining.front-gusset", .board = boardFirst(d) ? "base.board" : ""});
     }
 
     bool boardFirst(const Drafter& d) const { return d.pattern.piece("base.board") != nullptr; }
@@ -353,19 +322,35 @@ public:
 
     // ---- Folding --------------------------------------------------------------------------------------------------
 
+    static std::vector<double> mirroredBends(const Guide& guide)
+    {
+        std::vector<double> out;
+        for (const double at : guide.corners())
+            out.push_back(guide.length() - at);
+        return out;
+    }
+
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m;
         const double z = p.depth / 2;
-        const auto frontAt = [&](Point q) { return Vec3{q.x, q.y, z}; };
-        const auto backAt = [&](Point q) { return Vec3{-q.x, q.y, -z}; };
-        foldFlat(m, p, "front", frontAt, "cloth");
+        Folder folder(p);
+        folder.lay("front", [z](Point q) { return Vec3{q.x, q.y, z}; });
         for (const auto& piece : p.pieces)
-            if (piece.key == "back" || piece.key.starts_with("back."))
-                foldFlat(m, p, piece.key, backAt, "cloth");
-        foldStripRound(m, p, p.seam("front-gusset")->a, "gusset", p.depth);
-        m.largestGap = std::max(std::abs(p.seam("front-gusset")->difference()), std::abs(p.seam("back-gusset")->difference()));
-        foldFlapOver(m, p, p.height, z);
+            if (piece.key == "front.upper" || piece.key == "front.lower")
+                folder.lay(piece.key, [z](Point q) { return Vec3{q.x, q.y, z}; });
+            else if (piece.key == "back" || piece.key.starts_with("back."))
+                folder.lay(piece.key, [z](Point q) { return Vec3{-q.x, q.y, -z}; });
+        // The gusset follows the U-run; its second half is the mirror image, from the other mouth.
+        Run run;
+        for (const auto& use : p.seam("front-gusset")->a)
+            for (const auto& s : p.runOf(use))
+                run.push_back(s);
+        const Guide guide(run);
+        folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(q.x); return Vec3{at.x, at.y, z - q.y}; }, guide.corners());
+        if (p.choices.at("gusset.strips") == "two")
+            folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(guide.length() - q.x); return Vec3{at.x, at.y, z - q.y}; }, mirroredBends(guide), {}, 1);
+        Mockup m = folder.finish(p.seam("mouth")->a);
+        foldFlaps(m, p, p.height, z);
         foldStrap(m, p, {p.width / 2 - p.values.at("taper"), p.height, 0});
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},

@@ -19,7 +19,7 @@ constexpr Vec3 cross(Vec3 a, Vec3 b) { return {a.y * b.z - a.z * b.y, a.z * b.x 
 /// A flat polygon of the folded bag.
 struct Facet {
     std::string piece; ///< piece key; empty for hardware and things carried
-    std::string kind;  ///< "cloth", "flap", "lining", "metal", "strap", "thing", "pocket"
+    std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "flap", "fitting", "metal" (rings), "strap", "thing"
     std::string label;
     std::vector<Vec3> corners;
     std::vector<bool> seamAfter; ///< per corner: is the side to the next corner a stitch line? empty: all sides are
@@ -36,6 +36,8 @@ struct Mockup {
     std::vector<Facet> facets;
     std::vector<MockupHandle> handles;
     double largestGap = 0; ///< mm between edges that are sewn together
+    std::string gapAt;     ///< the seam where it is
+    double litres = 0;     ///< volume inside the stitch lines, the mouth closed flat
 };
 
 } // namespace tectonis

@@ -6,7 +6,7 @@
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
 #include "design/edits.hpp"
-#include "mockup/folding.hpp"
+#include "mockup/folder.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "sheets/plan.hpp"
@@ -232,6 +232,7 @@ TEST_CASE("Mock-up: the pieces meet within 1 mm, the strap is as long as it is, 
     // The open mouth is missing: a flat lid at y = height over top width × depth.
     flux += p.height * p.piece("front")->edge("top")->length() * p.depth / 3;
     CHECK(flux == Approx(areaOf(p.piece("front")->stitch()) * p.depth).epsilon(2e-3));
+    CHECK(p.mockup.litres == Approx(areaOf(p.piece("front")->stitch()) * p.depth / 1e6).epsilon(2e-3));
 }
 
 TEST_CASE("Things to carry: a thing between round corners rises; what does not fit is found with its measure")

@@ -1,0 +1,174 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/coat.hpp"
+
+#include "units/words.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+using Kind = Working::Kind;
+const char* const kLockstitch = "2.5–3 mm, lockstitch 301";
+
+bool baggedOut(const Drafter& d) { return d.choice("assembly") == "bagged-out"; }
+
+/// The tightest convex curve that one side of a seam lays against a straight mate; infinite if there is none.
+double tightestAgainstStraight(const Pattern& p, const Seam& seam)
+{
+    const auto tightest = [&](const std::vector<EdgeUse>& side) {
+        double radius = std::numeric_limits<double>::infinity();
+        for (const auto& use : side)
+            if (const Run* run = p.runBehind(use))
+                for (const auto& s : *run)
+                    if (const auto* arc = std::get_if<Arc>(&s))
+                        radius = std::min(radius, arc->radius);
+        return radius;
+    };
+    const double a = tightest(seam.a), b = tightest(seam.b);
+    return std::isinf(a) != std::isinf(b) ? std::min(a, b) : std::numeric_limits<double>::infinity();
+}
+
+std::vector<std::string> piecesOf(const Drafter& d, const std::vector<std::string>& seams)
+{
+    std::vector<std::string> out;
+    for (const auto& key : seams)
+        for (const auto* side : {&d.pattern.seam(key)->a, &d.pattern.seam(key)->b})
+            for (const auto& use : *side)
+                if (std::find(out.begin(), out.end(), use.piece) == out.end())
+                    out.push_back(use.piece);
+    return out;
+}
+
+} // namespace
+
+Coat::Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf)
+    : d(drafter), isLining(lining), shrink(shrinkBy), allowance(allowanceOf), mouth(drafter("allowance.mouth"))
+{
+}
+
+Coat Coat::shell(Drafter& d) { return {d, false, 0, d("allowance.body")}; }
+Coat Coat::lining(Drafter& d, double shrink) { return {d, true, shrink, d("allowance.lining")}; }
+
+Piece& Coat::add(const std::string& part, const std::string& code, const std::string& name, const std::string& role, int count, double grain)
+{
+    return d.add({.key = key(part), .code = isLining ? "L" + code : code, .name = isLining ? "Lining " + lowered(name) : name,
+                  .group = isLining ? PieceGroup::Lining : PieceGroup::Shell, .role = what(role), .material = isLining ? "lining" : "shell", .count = count, .grain = grain});
+}
+
+Seam& Coat::join(const std::string& seam, const std::string& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b)
+{
+    return d.add(Seam{.key = key(seam), .name = isLining ? "Lining " + lowered(name) : name, .a = std::move(a), .b = std::move(b), .allowance = allowance});
+}
+
+void Coat::leaveOpen(Seam& seam) const
+{
+    if (isLining && baggedOut(d))
+        seam.open = d("opening.length");
+}
+
+void Coat::sew(const Sewing& s)
+{
+    std::vector<std::string> seams, consumes;
+    for (const auto& seam : s.seams)
+        seams.push_back(key(seam));
+    for (const auto& part : s.consumes)
+        consumes.push_back(key(part));
+    const auto pieces = piecesOf(d, seams);
+    double radius = std::numeric_limits<double>::infinity(), open = 0;
+    for (const auto& seam : seams) {
+        radius = std::min(radius, tightestAgainstStraight(d.pattern, *d.pattern.seam(seam)));
+        open = std::max(open, d.pattern.seam(seam)->open);
+    }
+    std::string text = "Right sides together, match the notches; sew at " + lengthToken(allowance) + ".";
+    if (!std::isinf(radius)) {
+        // Clip spacing p = o·r/s, 3 mm openings; depth s − 2 mm: common practice, no source.
+        const double pitch = d.work({key(s.id), key(s.id) + ".clip", "Clip spacing on the curves", "opening*radius/allowance",
+                                     {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade, "mm",
+                                     "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
+        text = "Clip the straight allowance where it meets a curve, every " + lengthToken(std::max(2.0, std::floor(pitch))) + " and " + lengthToken(std::max(1.0, allowance - 2)) + " deep. " + text
+            + " Sew the straights before the curves.";
+    }
+    if (!s.text.empty())
+        text += " " + s.text;
+    if (open > 0)
+        text += " Leave " + lengthToken(open) + " open in the middle for turning; back-stitch both ends of the opening.";
+    d.add(Step{.id = key(s.id), .title = s.title, .text = text, .kind = StepKind::Seam, .phase = phase(s.phase), .consumes = consumes, .yields = key(s.yields) == "lining.shell" ? "lining" : key(s.yields),
+               .pieces = pieces, .seams = seams, .allowance = allowance, .stitch = kLockstitch, .tool = std::isinf(radius) ? "sewing machine" : "scissors, sewing machine",
+               .check = s.check.empty() ? "Both ends are level and the notches meet." : s.check});
+}
+
+std::vector<DimensionSpec> coatDimensions(const std::string& openingMax)
+{
+    return {
+        {"allowance.body", "Body allowance", "Seam allowance of the shell's seams.", "10", hold(), "5", "20"},
+        {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
+        {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams.", "allowance.body", follow(), "5", "20"},
+        {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.", fmt::format("min(130, 0.8*({}))", openingMax), follow(), "40", openingMax},
+    };
+}
+
+std::vector<ChoiceSpec> coatChoices()
+{
+    return {
+        {"lining.fit", "Lining fit", "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the mouth unchanged, or the same size.",
+         {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
+        {"assembly", "Joining shell and lining", "Bagged out through a turning opening, or the lining dropped in and edge-stitched.", {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
+    };
+}
+
+double liningShrink(Drafter& d, const std::string& panel)
+{
+    if (d.choice("lining.fit") == "same")
+        return 0;
+    const Piece& piece = d.piece(panel);
+    return d.work({"lining." + panel, "lining.inset", "Lining's walls further in", "wall", {{"wall", d.stack(piece.role, piece.key, "shell")}}, 0, Kind::Geometry, "mm",
+                   "nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is"});
+}
+
+void joinCoats(Drafter& d, const Joining& j)
+{
+    std::vector<EdgeUse> inside = j.mouth;
+    for (auto& use : inside)
+        use.piece = "lining." + use.piece;
+    const double s = d("allowance.mouth");
+    d.add(Seam{.key = "mouth", .name = "Mouth, shell to lining", .a = j.mouth, .b = inside, .allowance = s});
+    std::vector<std::string> consumes{"shell", "lining"}, pieces;
+    for (const auto& use : j.mouth)
+        if (std::find(pieces.begin(), pieces.end(), use.piece) == pieces.end())
+            pieces.push_back(use.piece);
+    std::vector<std::string> both = pieces;
+    for (const auto& piece : pieces)
+        both.push_back("lining." + piece);
+    if (!baggedOut(d)) {
+        if (!j.board.empty())
+            consumes.push_back(j.board);
+        d.add(Step{.id = "mouth", .title = "Drop the lining in and edge-stitch the mouth",
+                   .text = (j.board.empty() ? "" : "Lay the base board on the bottom of the shell. ") + std::string("Fold the mouth allowance of shell and lining to the wrong side (") + lengthToken(s)
+                       + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from the fold.",
+                   .kind = StepKind::Seam, .phase = "Joining", .consumes = consumes, .yields = "bag", .pieces = both, .seams = {"mouth"}, .allowance = s, .stitch = "3.5 mm, lockstitch 301",
+                   .tool = "free-arm machine", .check = "On a flat-bed machine, choose bagged out instead."});
+        return;
+    }
+    d.add(Step{.id = "mouth", .title = "Sew shell and lining together round the mouth",
+               .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew round the mouth at " + lengthToken(s) + ".", .kind = StepKind::Seam, .phase = "Joining",
+               .consumes = consumes, .yields = "bag", .pieces = both, .seams = {"mouth"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine",
+               .check = "Flaps, connectors and straps lie between the layers and are not caught."});
+    d.add(Step{.id = "turn", .title = "Turn the bag through the opening", .text = "Reach through the opening in " + j.openPlace + " and pull the bag out through it.", .kind = StepKind::Turn,
+               .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = both, .tool = "hands", .check = "Corners are pushed out fully.", .turnsThrough = true});
+    if (!j.board.empty())
+        d.add(Step{.id = "board", .title = "Put the base board in",
+                   .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a few dots of glue.", .kind = StepKind::Hardware, .phase = "Joining",
+                   .consumes = {"bag", j.board}, .yields = "bag", .pieces = {j.board}, .tool = "contact adhesive", .check = "The board lies flat and clear of the seams.",
+                   .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
+    d.add(Step{.id = "mouth.topstitch", .title = "Topstitch the mouth", .text = "Roll the seam to the edge, press, topstitch {3.2} from the edge all round.", .kind = StepKind::Topstitch, .phase = "Joining",
+               .consumes = {"bag"}, .yields = "bag", .pieces = pieces, .seams = {"mouth"}, .stitch = "3.5–4 mm, lockstitch 301", .tool = "sewing machine", .check = "Flap and connectors are out of the way."});
+    d.add(Step{.id = "close", .title = "Close the turning opening", .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.", .kind = StepKind::CloseOpening,
+               .phase = "Closing", .consumes = {"bag"}, .yields = "bag", .pieces = piecesOf(d, {j.open}), .seams = {j.open}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine",
+               .check = "Nothing is left between the layers: no pins, no clips."});
+}
+
+} // namespace tectonis

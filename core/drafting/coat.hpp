@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Shell and lining are two coats of one body: a form draws its body once and is asked for both.
+#pragma once
+
+#include "design/spec.hpp"
+#include "drafting/drafter.hpp"
+
+namespace tectonis {
+
+/// What a step that sews needs said; its allowance, pieces and match marks follow from its seams.
+struct Sewing {
+    std::string id, title;
+    std::vector<std::string> seams;    ///< keys within the coat
+    std::vector<std::string> consumes; ///< parts within the coat
+    std::string yields;                ///< part within the coat
+    std::string phase;                 ///< of the shell; all of the lining's work is in "Lining"
+    std::string text, check;           ///< beyond what every seam needs
+};
+
+/// One coat while it is drafted. Keys, names and codes are those of the shell; the lining's are prefixed.
+class Coat {
+public:
+    /// The outside, or the lining with its walls @p shrink mm further in than the shell's.
+    static Coat shell(Drafter& d);
+    static Coat lining(Drafter& d, double shrink);
+
+    Drafter& d;
+    const bool isLining;
+    const double shrink;    ///< mm that each wall lies further in
+    const double allowance; ///< mm of the body's seams
+    const double mouth;     ///< mm of the mouth's seam
+
+    std::string key(const std::string& part) const { return isLining ? "lining." + part : part; }
+    /// Adds a piece of this coat; @p role "panel" becomes "lining panel".
+    Piece& add(const std::string& part, const std::string& code, const std::string& name, const std::string& role, int count = 1, double grain = 90);
+    Piece& piece(const std::string& part) const { return d.piece(key(part)); }
+    EdgeUse use(const std::string& part, const std::string& edge, bool reversed = false, int copy = 0) const { return {key(part), edge, copy, reversed}; }
+    std::vector<EdgeUse> run(const std::string& part, const std::string& first, const std::string& last) const { return d.runFromTo(key(part), first, last); }
+    /// Joins two runs. Edges of both runs take the coat's allowance as they were drawn.
+    Seam& join(const std::string& seam, const std::string& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b);
+    /// Leaves the turning opening in a seam of the lining, if the bag is turned through one. Before the seam is sewn.
+    void leaveOpen(Seam& seam) const;
+    /// Adds the step that sews seams; where a straight run meets a curve, a step that clips it comes first.
+    void sew(const Sewing& s);
+    std::string phase(const std::string& ofShell) const { return isLining ? "Lining" : ofShell; }
+    std::string what(const std::string& name) const { return isLining ? "lining " + name : name; }
+
+private:
+    Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf);
+};
+
+/// Allowances, turning opening: dimensions that every lined form has. @p openingMax bounds the opening.
+std::vector<DimensionSpec> coatDimensions(const std::string& openingMax);
+/// How the lining is made to fit, and how it is joined.
+std::vector<ChoiceSpec> coatChoices();
+/// How much further in the lining's walls lie: the wall's thickness or nothing. @p panel is a piece of the shell that stands for the wall.
+double liningShrink(Drafter& d, const std::string& panel);
+
+/// Joins shell and lining round the mouth, turns and closes: the seam "mouth" and its steps. Parts "shell" and "lining" become "bag".
+struct Joining {
+    std::vector<EdgeUse> mouth;    ///< of the shell; the lining's is the same with its keys
+    std::string open;              ///< key of the lining's seam that holds the turning opening
+    std::string board;             ///< key of a loose board; empty if there is none
+    std::string openPlace = "the lining's bottom seam";
+};
+void joinCoats(Drafter& d, const Joining& joining);
+
+} // namespace tectonis

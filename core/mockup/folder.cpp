@@ -1,0 +1,350 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "mockup/folder.hpp"
+
+#include "checks/carry.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+constexpr double kSagitta = 0.4; // mm: fine enough for the eye
+constexpr double kLift = 1.5;    // mm that a piece lies above the one it is stitched to
+
+Polyline openOutline(const Run& run)
+{
+    Polyline line = flattened(run, kSagitta);
+    if (line.size() > 1 && distance(line.front(), line.back()) < 1e-6)
+        line.pop_back();
+    return line;
+}
+
+/// Part of a polygon between two parallels (Sutherland-Hodgman, twice); @p axis picks the coordinate that is bounded.
+Polyline band(Polyline polygon, double low, double high, double Point::* axis)
+{
+    for (const double sign : {1.0, -1.0}) {
+        const double limit = sign > 0 ? low : -high;
+        Polyline kept;
+        for (std::size_t i = 0; i < polygon.size(); ++i) {
+            const Point a = polygon[i], b = polygon[(i + 1) % polygon.size()];
+            const double da = sign * a.*axis - limit, db = sign * b.*axis - limit;
+            if (da >= 0)
+                kept.push_back(a);
+            if ((da > 0 && db < 0) || (da < 0 && db > 0))
+                kept.push_back(lerp(a, b, da / (da - db)));
+        }
+        polygon = kept;
+    }
+    return polygon;
+}
+
+/// Bands between the bends that cross the box, with open ends.
+std::vector<std::pair<double, double>> bandsOf(std::vector<double> bends, double low, double high)
+{
+    std::erase_if(bends, [&](double b) { return b <= low + 1e-6 || b >= high - 1e-6; });
+    std::sort(bends.begin(), bends.end());
+    std::vector<std::pair<double, double>> out;
+    double from = low - 1;
+    for (const double b : bends) {
+        out.push_back({from, b});
+        from = b;
+    }
+    out.push_back({from, high + 1});
+    return out;
+}
+
+Vec3 unitOf(Vec3 v)
+{
+    const double n = std::sqrt(dot(v, v));
+    return n > 0 ? v * (1 / n) : v;
+}
+
+/// Outward unit normal of a fold at a point, from small steps within the piece.
+Vec3 normalAt(const Fold& at, Point p)
+{
+    constexpr double h = 0.01;
+    const Vec3 dx = at(p + Point{h, 0}) - at(p - Point{h, 0}), dy = at(p + Point{0, h}) - at(p - Point{0, h});
+    return unitOf(cross(dx, dy));
+}
+
+void addBox(Mockup& m, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi)
+{
+    const auto at = [&](int i) { return Vec3{i & 1 ? hi.x : lo.x, i & 2 ? hi.y : lo.y, i & 4 ? hi.z : lo.z}; };
+    static constexpr int sides[6][4] = {{4, 5, 7, 6}, {1, 0, 2, 3}, {5, 1, 3, 7}, {0, 4, 6, 2}, {6, 7, 3, 2}, {0, 1, 5, 4}};
+    for (const auto& side : sides) {
+        Facet f{"", kind, label, {}, {}};
+        for (const int corner : side)
+            f.corners.push_back(at(corner));
+        m.facets.push_back(std::move(f));
+    }
+}
+
+
+} // namespace
+
+Guide::Guide(const Run& run, double sagitta) : m_line(flattened(run, sagitta))
+{
+    // Chords are shorter than the curve: lengths are taken from the curve, so that strips keep their true length.
+    double chords = 0;
+    m_along.push_back(0);
+    for (std::size_t i = 1; i < m_line.size(); ++i) {
+        chords += distance(m_line[i - 1], m_line[i]);
+        m_along.push_back(chords);
+    }
+    const double stretch = chords > 0 ? lengthOf(run) / chords : 1;
+    for (double& a : m_along)
+        a *= stretch;
+}
+
+Point Guide::at(double along) const
+{
+    const auto next = std::upper_bound(m_along.begin(), m_along.end(), along);
+    const std::size_t i = std::clamp<std::size_t>(std::size_t(next - m_along.begin()), 1, m_along.size() - 1);
+    const double span = m_along[i] - m_along[i - 1];
+    return lerp(m_line[i - 1], m_line[i], span > 0 ? std::clamp((along - m_along[i - 1]) / span, 0.0, 1.0) : 0);
+}
+
+void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
+{
+    // A mirrored copy keeps the coordinates of the piece, but its face is the other side.
+    if (const Piece* piece = m_pattern.piece(key))
+        m_laid.push_back({piece, copy, std::move(at), std::move(bendX), std::move(bendY), "cloth", piece->mirrored > 0 && copy >= piece->count - piece->mirrored});
+}
+
+void Folder::layTurned(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
+{
+    lay(key, std::move(at), std::move(bendX), std::move(bendY), copy);
+    if (!m_laid.empty() && m_laid.back().piece->key == key)
+        m_laid.back().turned = !m_laid.back().turned;
+}
+
+const Folder::Laid* Folder::find(const std::string& piece, int copy) const
+{
+    for (const auto& l : m_laid)
+        if (l.piece->key == piece && l.copy == copy)
+            return &l;
+    return nullptr;
+}
+
+void Folder::addFacets(const Laid& laid, Mockup& m) const
+{
+    const auto face = laid.piece->areas.find("face");
+    const Polyline outline = openOutline(face != laid.piece->areas.end() ? face->second : laid.piece->stitch());
+    Box box;
+    for (const Point q : outline)
+        box.add(q);
+    const auto across = bandsOf(laid.bendX, box.x0, box.x1), up = bandsOf(laid.bendY, box.y0, box.y1);
+    for (const auto& [x0, x1] : across) {
+        const Polyline column = band(outline, x0, x1, &Point::x);
+        for (const auto& [y0, y1] : up) {
+            Polyline shape = up.size() == 1 ? column : band(column, y0, y1, &Point::y);
+            if (laid.turned)
+                std::reverse(shape.begin(), shape.end());
+            if (shape.size() < 3)
+                continue;
+            Facet f{laid.piece->key, laid.kind, laid.piece->name, {}, {}};
+            for (std::size_t i = 0; i < shape.size(); ++i) {
+                const Point a = shape[i], b = shape[(i + 1) % shape.size()];
+                f.corners.push_back(laid.at(a));
+                const auto on = [](double va, double vb, double bend) { return std::abs(va - bend) < 1e-6 && std::abs(vb - bend) < 1e-6; };
+                f.seamAfter.push_back(!(on(a.x, b.x, x0) || on(a.x, b.x, x1) || on(a.y, b.y, y0) || on(a.y, b.y, y1)));
+            }
+            m.facets.push_back(std::move(f));
+        }
+    }
+}
+
+void Folder::addFitting(const Fitting& f, Mockup& m) const
+{
+    const Laid* laid = find(f.piece, 0);
+    if (!laid || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
+        return;
+    const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
+    Facet facet{"", "fitting", f.name, {}, {}};
+    if (f.kind == Fitting::Kind::Zip)
+        for (const Point corner : {Point{-f.size / 2, -4}, {f.size / 2, -4}, {f.size / 2, 4}, {-f.size / 2, 4}})
+            facet.corners.push_back(laid->at(f.at + corner) + up);
+    else
+        for (int i = 0; i < 12; ++i)
+            facet.corners.push_back(laid->at(f.at + polar(2 * pi * i / 12) * (f.size / 2)) + up);
+    m.facets.push_back(std::move(facet));
+}
+
+std::vector<Vec3> Folder::sampled(const std::vector<EdgeUse>& side, int parts) const
+{
+    std::vector<std::pair<const Laid*, Run>> runs;
+    double whole = 0;
+    for (const auto& use : side) {
+        const Laid* laid = find(use.piece, use.copy);
+        if (!laid)
+            return {};
+        runs.push_back({laid, m_pattern.runOf(use)});
+        whole += lengthOf(runs.back().second);
+    }
+    std::vector<Vec3> out;
+    for (int i = 0; i <= parts && !runs.empty(); ++i) {
+        double along = whole * i / parts;
+        for (std::size_t k = 0; k < runs.size(); ++k) {
+            const double length = lengthOf(runs[k].second);
+            if (along <= length + 1e-9 || k + 1 == runs.size()) {
+                out.push_back(runs[k].first->at(pointAlong(runs[k].second, along)));
+                break;
+            }
+            along -= length;
+        }
+    }
+    return out;
+}
+
+Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
+{
+    Mockup m;
+    for (const auto& laid : m_laid)
+        addFacets(laid, m);
+    // Six times the volume: each facet and the flat mouth with the origin.
+    double six = 0;
+    const auto fan = [&](const std::vector<Vec3>& c) {
+        for (std::size_t i = 1; i + 1 < c.size(); ++i)
+            six += dot(c[0], cross(c[i], c[i + 1]));
+    };
+    for (const auto& f : m.facets)
+        if (f.kind == "cloth")
+            fan(f.corners);
+    if (auto rim = sampled(mouth, 200); !rim.empty()) {
+        const double before = six;
+        fan(rim);
+        const double lid = six - before;
+        // The rim may have been given either way round: the lid faces up.
+        Vec3 normal{};
+        for (std::size_t i = 1; i + 1 < rim.size(); ++i)
+            normal = normal + cross(rim[i] - rim[0], rim[i + 1] - rim[0]);
+        if (normal.y < 0)
+            six = before - lid;
+    }
+    m.litres = six / 6 / 1e6;
+    constexpr int parts = 24;
+    for (const auto& seam : m_pattern.seams) {
+        if (seam.stitch != "construction")
+            continue;
+        const auto a = sampled(seam.a, parts), b = sampled(seam.b, parts);
+        for (std::size_t i = 0; i < a.size() && i < b.size(); ++i) {
+            const Vec3 apart = a[i] - b[i];
+            if (const double gap = std::sqrt(dot(apart, apart)); gap > m.largestGap)
+                m.largestGap = gap, m.gapAt = seam.name;
+        }
+    }
+    Folder whole = *this;
+    for (const auto& overlay : m_pattern.overlays)
+        if (const Laid* under = whole.find(overlay.on, 0); under && m_pattern.piece(overlay.piece)) {
+            const Laid base = *under;
+            const Placement place = overlay.placement;
+            auto shifted = [](std::vector<double> bends, double by) {
+                for (double& b : bends)
+                    b -= by;
+                return bends;
+            };
+            whole.lay(overlay.piece, [base, place](Point q) { return base.at(place(q)) + normalAt(base.at, place(q)) * kLift; }, shifted(base.bendX, place.dx), shifted(base.bendY, place.dy));
+            whole.m_laid.back().kind = "overlay";
+            addFacets(whole.m_laid.back(), m);
+        }
+    for (const auto& fitting : m_pattern.fittings)
+        whole.addFitting(fitting, m);
+    return m;
+}
+
+void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
+{
+    for (const auto& piece : p.pieces) {
+        if (piece.role != "flap")
+            continue;
+        const Box box = boundsOf(piece.stitch());
+        const double hinge = p.values.at(prefixOf(piece.key) + "hinge");
+        constexpr double lift = 1.5; // mm clear of the cloth below
+        const double up = hinge + lift, across = 2 * (halfDepth + lift), top = height + lift, z = halfDepth + lift;
+        const double y1 = box.y1 - up, y2 = y1 - across;
+        const Polyline outline = openOutline(piece.stitch());
+        const struct {
+            double low, high;
+            Fold at;
+        } parts[] = {{std::max(y1, box.y0), box.y1, [&](Point q) { return Vec3{q.x, top - (q.y - y1), -z}; }},
+                     {std::max(y2, box.y0), y1, [&](Point q) { return Vec3{q.x, top, -z + (y1 - q.y)}; }},
+                     {box.y0, y2, [&](Point q) { return Vec3{q.x, top - (y2 - q.y), z}; }}};
+        for (const auto& part : parts) {
+            if (part.high - part.low < 1e-6)
+                continue;
+            Facet f{piece.key, "flap", piece.name, {}, {}};
+            const Polyline shape = band(outline, part.low, part.high, &Point::y);
+            for (std::size_t i = 0; i < shape.size(); ++i) {
+                f.corners.push_back(part.at(shape[i]));
+                const Point next = shape[(i + 1) % shape.size()];
+                const auto onFold = [&](double y) { return std::abs(shape[i].y - y) < 1e-6 && std::abs(next.y - y) < 1e-6; };
+                f.seamAfter.push_back(!(onFold(y1) || onFold(y2)));
+            }
+            m.facets.push_back(std::move(f));
+        }
+    }
+}
+
+double bowHeight(double width, double length)
+{
+    const double a = width / 2;
+    const auto half = [a](double b) {
+        const double h = std::pow((a - b) / (a + b), 2);
+        return pi / 2 * (a + b) * (1 + 3 * h / (10 + std::sqrt(4 - 3 * h)));
+    };
+    if (length <= width)
+        return 0;
+    double low = 0, high = length;
+    for (int i = 0; i < 60; ++i)
+        (half((low + high) / 2) < length ? low : high) = (low + high) / 2;
+    return (low + high) / 2;
+}
+
+void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
+{
+    std::string connector;
+    for (const auto& piece : p.pieces)
+        if (piece.role == "connector")
+            connector = piece.key;
+    for (const auto& strap : p.straps) {
+        const double rise = [&] {
+            for (const auto& f : p.fittings)
+                if (f.kind == Fitting::Kind::Ring)
+                    return p.values.at(prefixOf(f.key) + "loop");
+            return 20.0;
+        }();
+        const double half = strap.width / 2, y = ring.y + rise;
+        const double bow = bowHeight(2 * ring.x, strap.shortest - 2 * rise);
+        constexpr int n = 20;
+        std::vector<Vec3> path;
+        for (int i = 0; i <= n; ++i) {
+            const double t = pi * i / n;
+            path.push_back({ring.x * std::cos(t), y + bow * std::sin(t), 0});
+        }
+        for (int i = 0; i < n; ++i) {
+            const Vec3 a = path[std::size_t(i)], b = path[std::size_t(i) + 1], w{0, 0, half};
+            m.facets.push_back({strap.piece, "strap", strap.name, {a + w, b + w, b - w, a - w}, {true, false, true, false}});
+        }
+        for (const double side : {-1.0, 1.0}) {
+            const double x = side * ring.x, r = strap.ringWidth / 2;
+            const Vec3 w{0, 0, half};
+            Facet loop{connector, "strap", "Connector", {Vec3{x, ring.y, 0} + w, Vec3{x, y - 4, 0} + w, Vec3{x, y - 4, 0} - w, Vec3{x, ring.y, 0} - w}, {}};
+            m.facets.push_back(loop);
+            for (int i = 0; i < 12; ++i) {
+                const double a = 2 * pi * i / 12, b = 2 * pi * (i + 1) / 12;
+                const auto at = [&](double t, double k) { return Vec3{x, y + k * r * 0.7 * std::sin(t), k * (r + 2) * std::cos(t)}; };
+                m.facets.push_back({"", "metal", "Ring", {at(a, 1), at(b, 1), at(b, 0.8), at(a, 0.8)}, {}});
+            }
+        }
+    }
+}
+
+void placeThings(Mockup& m, const Design& design, const Pattern& p)
+{
+    for (const auto& spot : placeCarried(design, p))
+        addBox(m, spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2},
+               {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2});
+}
+
+} // namespace tectonis

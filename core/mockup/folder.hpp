@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Folds a drafted pattern into space: a form says how each body piece bends, the rest follows from pieces, seams, overlays and fittings.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+#include <functional>
+
+namespace tectonis {
+
+/// Where a point of a piece comes to lie. Right-handed: a piece seen from its face has its outside towards the viewer.
+using Fold = std::function<Vec3(Point)>;
+
+class Folder {
+public:
+    explicit Folder(const Pattern& pattern) : m_pattern(pattern) {}
+
+    /// Lays a cut copy of a piece. It is flat but for bends along x = const and y = const in its own coordinates; between bends the
+    /// fold must be linear. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
+    void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
+    /// The same for a strip that is alike on both sides and was drawn with its face towards the inside.
+    void layTurned(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
+
+    /// Facets of all that was laid, with overlays and fittings; the largest gap between runs that are sewn together, in mm, and where;
+    /// the volume in litres inside the body and the mouth, which is closed flat along @p mouth.
+    Mockup finish(const std::vector<EdgeUse>& mouth) const;
+
+private:
+    struct Laid {
+        const Piece* piece;
+        int copy;
+        Fold at;
+        std::vector<double> bendX, bendY;
+        std::string kind;
+        bool turned = false; ///< its face looks inwards
+    };
+    const Laid* find(const std::string& piece, int copy) const;
+    void addFacets(const Laid& laid, Mockup& m) const;
+    void addFitting(const Fitting& fitting, Mockup& m) const;
+    /// Points of one side of a seam at equal shares of its length; empty if a piece of it is not laid.
+    std::vector<Vec3> sampled(const std::vector<EdgeUse>& side, int parts) const;
+
+    const Pattern& m_pattern;
+    std::vector<Laid> m_laid;
+};
+
+/// A line in space that strips and walls follow: a flat run with its lengths known.
+class Guide {
+public:
+    explicit Guide(const Run& run, double sagitta = 0.02);
+    Point at(double along) const; ///< clamped to the ends
+    double length() const { return m_along.back(); }
+    const std::vector<double>& corners() const { return m_along; } ///< lengths at which it bends
+
+private:
+    Polyline m_line;
+    std::vector<double> m_along;
+};
+
+/// Lays every flap over the mouth of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height.
+void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth);
+
+/// Draws the strap at its shortest between the rings at ±@p ring.x, as half an ellipse of the strap's true length, and the rings.
+void foldStrap(Mockup& m, const Pattern& p, Vec3 ring);
+
+/// Puts the things to carry into their places, bottom up.
+void placeThings(Mockup& m, const Design& design, const Pattern& p);
+
+/// Height of half an ellipse over the chord @p width whose length is @p length (Ramanujan's second formula); 0 if it is too short.
+double bowHeight(double width, double length);
+
+} // namespace tectonis
