@@ -130,7 +130,7 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
         if (!piece.note.empty())
             row(-size * 4.9, size * 0.8, text(piece.note, unit), QFont::Normal);
     }
-    QString cut = "Size " + text(pattern.size) + ": cut " + QString::number(piece.count) + " " + text(piece.material) + (piece.onFold ? " on the fold" : "");
+    QString cut = "Size " + text(pattern.size) + ": cut " + QString::number(piece.count) + " " + text(piece.material) + (piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
     if (piece.mirrored)
         cut += " (" + QString::number(piece.mirrored) + " mirrored)";
     std::vector<double> allowances;

@@ -16,6 +16,11 @@ double cornerRise(double thing, double space, double r)
     return r - std::sqrt(r * r - over * over);
 }
 
+double depthAt(double thing, double width, double depth, double r)
+{
+    return depth - 2 * cornerRise(thing, width, r); // the same round corner, seen from above
+}
+
 std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
 {
     std::vector<PlacedThing> out;
@@ -47,7 +52,7 @@ std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
             z -= thing.thickness;
             t.overWidth = thing.width - space->width;
             t.overHeight = thing.height + rise - space->height;
-            t.overDepth = -space->depth / 2 - z;
+            t.overDepth = -space->depth / 2 - z + (space->depth - depthAt(thing.width, space->width, space->depth, space->endRadius)) / 2;
         }
         out.push_back(t);
     }

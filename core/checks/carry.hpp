@@ -23,4 +23,7 @@ double cornerRise(double thing, double space, double r);
 /// Extra width a flat pocket needs beyond a thing's width and thickness (common practice, no source).
 constexpr double pocketEase = 12;
 
+/// Depth in mm that a thing of width @p thing finds in a space @p width × @p depth whose corners seen from above have radius @p r.
+double depthAt(double thing, double width, double depth, double r);
+
 } // namespace tectonis

@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <set>
 
 namespace tectonis {
@@ -27,9 +28,14 @@ void checkOutlines(const CheckInput& in, Findings& out)
         else if (!containsOutline(cutLine, stitchLine, sagitta * 1.5))
             out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft", "the cut line does not lie outside the stitch line all round. Allowances and corners do not fit together.", {}});
         std::set<std::pair<double, double>> tight;
+        // Only what is sewn is clipped; a cover is drawn over its edge.
+        const auto sewn = [&](const Edge& e) {
+            const auto uses = [&](const std::vector<EdgeUse>& side) { return std::any_of(side.begin(), side.end(), [&](const EdgeUse& u) { return u.edge == e.name && u.piece == piece.key; }); };
+            return std::any_of(in.pattern.seams.begin(), in.pattern.seams.end(), [&](const Seam& s) { return s.stitch == "construction" && (uses(s.a) || uses(s.b)); });
+        };
         for (const auto& e : piece.edges)
             for (const auto& s : e.stitch)
-                if (const auto* arc = std::get_if<Arc>(&s); arc && arc->radius < e.allowance)
+                if (const auto* arc = std::get_if<Arc>(&s); arc && arc->radius < e.allowance && sewn(e))
                     tight.insert({arc->radius, e.allowance});
         for (const auto& [radius, allowance] : tight)
             out.push_back({Severity::Warning, "tight-curve", "", subject, piece.key, "Draft",

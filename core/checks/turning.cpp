@@ -18,15 +18,22 @@ void checkTurning(const CheckInput& in, Findings& out)
         return;
     const Seam* open = nullptr;
     for (const auto& seam : in.pattern.seams)
-        if (seam.open > 0 && seam.key.starts_with("lining."))
+        if (seam.open > 0 && std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) { return s.kind == StepKind::CloseOpening && std::find(s.seams.begin(), s.seams.end(), seam.key) != s.seams.end(); }))
             open = &seam;
     if (!open)
         return;
-    const Edge* bottom = in.pattern.piece("lining.front")->edge("bottom");
-    const double flat = bottom ? bottom->length() : 0;
-    if (open->open > flat - 20)
+    // The longest straight edge of the seam; a seam that is round all over opens where it likes.
+    double flat = 0;
+    bool curved = false;
+    for (const auto& use : open->a)
+        if (const Run* run = in.pattern.runBehind(use)) {
+            const bool straight = run->size() == 1 && std::holds_alternative<Line>(run->front());
+            curved |= !straight;
+            flat = straight ? std::max(flat, lengthOf(*run)) : flat;
+        }
+    if (open->open > flat - 20 && !(curved && flat == 0))
         out.push_back({Severity::Warning, "opening-place", "", "Turning opening", "opening.length", "Sequence",
-                       fmt::format("an opening of {} runs into the round corners: the straight bottom is {}. It will be hard to close; shorten it or make the corners smaller.", in.len(open->open), in.len(flat)),
+                       fmt::format("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard to close; shorten it or make the corners smaller.", in.len(open->open), in.len(flat)),
                        {}});
     double rigid = 0;
     std::string part;

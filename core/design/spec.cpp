@@ -54,7 +54,8 @@ DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
     DesignSpec spec{form.dimensions(), {}, form.choices()};
-    spec.choices.push_back({"templates", "Printed templates", "Symmetric pieces are printed whole, or as the half that is laid on the folded cloth.", {{"whole", "Whole"}, {"half", "Half, on the fold"}}});
+    spec.choices.push_back({"templates", "Printed templates", "Symmetric pieces are printed whole, or as the half (of doubly symmetric ones the quarter) that is laid on the folded cloth.",
+                            {{"whole", "Whole"}, {"half", "Half, on the fold"}, {"quarter", "Quarter, folded twice"}}});
     spec.derived = form.derived();
     std::set<std::string> ids;
     for (const auto& feature : design.features) {

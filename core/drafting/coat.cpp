@@ -101,13 +101,13 @@ void Coat::sew(const Sewing& s)
                .check = s.check.empty() ? "Both ends are level and the notches meet." : s.check});
 }
 
-std::vector<DimensionSpec> coatDimensions(const std::string& openingMax)
+std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening)
 {
     return {
         {"allowance.body", "Body allowance", "Seam allowance of the shell's seams.", "10", hold(), "5", "20"},
         {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
         {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams.", "allowance.body", follow(), "5", "20"},
-        {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.", fmt::format("min(130, 0.8*({}))", openingMax), follow(), "40", openingMax},
+        {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.", fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax},
     };
 }
 
@@ -118,6 +118,61 @@ std::vector<ChoiceSpec> coatChoices()
          {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
         {"assembly", "Joining shell and lining", "Bagged out through a turning opening, or the lining dropped in and edge-stitched.", {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
     };
+}
+
+void furnishCoats(Design& design)
+{
+    design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}, {"board", "board"}};
+    design.layers = {
+        {"panel", "foam-sewin", "basted", "stitch", {{"top", "inset 12"}}, ""},
+        {"base", "stabiliser-firm", "basted", "stitch", {}, ""},
+        {"flap", "fusible-woven", "fused", "full", {}, ""},
+        {"flap lining", "fusible-woven", "fused", "full", {}, ""},
+        {"lining panel", "fusible-woven", "fused", "full", {}, ""},
+        {"pocket", "fusible-woven", "fused", "full", {}, ""},
+    };
+}
+
+void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
+{
+    for (const auto& spec : specs) {
+        const bool back = spec.name.ends_with("back");
+        const std::string piece = std::string(spec.lining ? "lining." : "") + (back ? "back" : "front");
+        d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top, d("face.width"), d("face.height"), spec.lining ? "Lining" : back ? "Shell back" : "Shell front", spec.lining});
+    }
+}
+
+bool addBoard(Drafter& d, const std::string& base, double inset)
+{
+    std::vector<OffsetEdge> edges;
+    for (const auto& e : d.piece(base).edges)
+        edges.push_back({e.stitch, -inset, -inset});
+    const Run outline = offsetOutline(edges);
+    const Box box = boundsOf(outline);
+    if (box.width() < 20 || box.height() < 10 || areaOf(outline) <= 0)
+        return false;
+    Piece& board = d.add({.key = "base.board", .code = "R", .name = "Base board", .group = PieceGroup::Interlining, .role = "board", .material = "board", .grain = 0});
+    int i = 0;
+    for (const auto& s : outline)
+        board.edges.push_back({"side " + std::to_string(++i), {s}, 0, {}});
+    board.note = "Round the corners so that they do not wear through.";
+    return true;
+}
+
+void addMainSpace(Drafter& d, const std::string& wallKey, const std::string& baseKey, double width, double height, double depth, double endRadius)
+{
+    const auto thick = [&](const std::string& key) {
+        const Piece& piece = d.piece(key);
+        return d.stack(piece.role, key, "shell") + d.stack("lining " + piece.role, "lining." + key, "lining");
+    };
+    const double wall = thick(wallKey), base = thick(baseKey);
+    const double board = d.pattern.piece("base.board") ? d.stack("board", "base.board", "board") : 0;
+    const double w = d.work({"body", "inside.width", "Inside width", "width - 2*wall", {{"width", width}, {"wall", wall}}, 0, Kind::Geometry, "mm", "each inside dimension is twice the wall's thickness less"});
+    const double dd = d.work({"body", "inside.depth", "Inside depth", "depth - 2*wall", {{"depth", depth}, {"wall", wall}}, 0, Kind::Geometry, "mm", "wall: panel, foam and lining"});
+    const double h = d.work({"body", "inside.height", "Inside height", "height - base - board", {{"height", height}, {"base", base}, {"board", board}}, 0, Kind::Geometry, "mm", "the mouth is open, so only the bottom takes from the height"});
+    Space space{"main", "Main space", w, h, dd, 0, false};
+    space.endRadius = std::max(0.0, std::min({endRadius - wall, w / 2, dd / 2}));
+    d.pattern.spaces.push_back(space);
 }
 
 double liningShrink(Drafter& d, const std::string& panel)

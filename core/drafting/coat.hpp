@@ -50,9 +50,18 @@ private:
 };
 
 /// Allowances, turning opening: dimensions that every lined form has. @p openingMax bounds the opening.
-std::vector<DimensionSpec> coatDimensions(const std::string& openingMax);
+/// @p opening is the formula of its default.
+std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening = "130");
 /// How the lining is made to fit, and how it is joined.
 std::vector<ChoiceSpec> coatChoices();
+/// Canvas shell with sew-in foam, cotton lining with woven fusible, a firm base: where a new lined design begins.
+void furnishCoats(Design& design);
+/// Registers the faces of front and back, both coats, about x = 0; pieces are called "front" and "back".
+void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top);
+/// A loose board: an outline @p inset mm inside a base's stitch line. Returns false, and adds none, where no board of 20 × 10 mm is left.
+bool addBoard(Drafter& d, const std::string& base, double inset);
+/// The room inside the body: outside measures less walls, base and board, with the workings. @p endRadius: of round ends seen from above.
+void addMainSpace(Drafter& d, const std::string& wall, const std::string& base, double width, double height, double depth, double endRadius);
 /// How much further in the lining's walls lie: the wall's thickness or nothing. @p panel is a piece of the shell that stands for the wall.
 double liningShrink(Drafter& d, const std::string& panel);
 

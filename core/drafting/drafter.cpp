@@ -202,9 +202,9 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     measureSeams(d.pattern);
     placeMatchMarks(d.pattern);
     addLayers(d);
-    if (d.choice("templates") == "half")
+    if (const std::string& templates = d.choice("templates"); templates != "whole")
         for (auto& piece : d.pattern.pieces)
-            piece.onFold = isSymmetric(piece);
+            piece.folds = foldsOf(piece, templates == "quarter" ? 2 : 1);
     proposeOrder(d);
     d.pattern.mockup = form.fold(design, d.pattern);
     return std::move(d.pattern);

@@ -9,6 +9,7 @@ namespace tectonis {
 
 const FeatureKind& connectorsKind();
 const FeatureKind& flapKind();
+const FeatureKind& handlesKind();
 const FeatureKind& slipPocketKind();
 const FeatureKind& snapKind();
 const FeatureKind& strapKind();
@@ -16,7 +17,7 @@ const FeatureKind& zipPocketKind();
 
 const std::vector<const FeatureKind*>& featureKinds()
 {
-    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &slipPocketKind(), &zipPocketKind(), &connectorsKind(), &strapKind()};
+    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &slipPocketKind(), &zipPocketKind(), &connectorsKind(), &strapKind(), &handlesKind()};
     return all;
 }
 

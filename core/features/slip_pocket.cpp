@@ -20,9 +20,9 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Slip pocket width", "Finished width of the pocket.", "110", hold(), "40", "face.width - 30"},
-            {"height", "Slip pocket height", "Finished height of the pocket.", "130", hold(), "30", "face.height - 20"},
-            {"drop", "Slip pocket drop", "From the lining's mouth down to the pocket's top edge.", "45", hold(), "15", "face.height - 40"},
+            {"width", "Slip pocket width", "Finished width of the pocket.", "min(110, face.width - 40)", hold(), "40", "face.width - 30"},
+            {"height", "Slip pocket height", "Finished height of the pocket.", "min(130, 0.62*face.height)", hold(), "30", "face.height - 20"},
+            {"drop", "Slip pocket drop", "From the lining's mouth down to the pocket's top edge.", "min(45, 0.2*face.height)", hold(), "15", "face.height - 40"},
             {"allowance", "Slip pocket allowance", "Seam allowance round the pocket.", "6.4", hold(), "4", "15"},
         };
     }
@@ -70,7 +70,7 @@ public:
                 .text = "Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth corners. The opening is closed by this row.",
                 .kind = StepKind::Flat, .phase = f.site().phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key},
                 .seams = {f.key("on")}, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The pocket's top edge is level with the mouth."};
-        d.addFlatWork(make);
+        d.addBeforeUse(make, face.key);
         d.addBeforeUse(on, face.key);
     }
 };

@@ -106,7 +106,7 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
         out += pathTag("drill", svgPath(lineRun({drill.at - Point{3, 0}, drill.at + Point{3, 0}}), m, false) + svgPath(lineRun({drill.at - Point{0, 3}, drill.at + Point{0, 3}}), m, false));
     const Point c = box.centre(), g = polar(radians(piece.grain)) * (std::min(box.width(), box.height()) * 0.3);
     out += pathTag("grain", svgPath(lineRun({c - g, c + g}), m, false));
-    out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9), escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material), piece.onFold ? " on the fold" : "");
+    out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9), escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material), piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
     return out + "</svg>\n";
 }
 

@@ -7,11 +7,23 @@
 
 namespace tectonis {
 
+const Form& boxedCorner();
+const Form& circlePouch();
+const Form& cylinder();
+const Form& envelopeClutch();
+const Form& flatPouch();
+const Form& frameClutch();
 const Form& gussetedSatchel();
+const Form& hingedMouth();
+const Form& largeTote();
+const Form& polygon();
+const Form& rollTop();
+const Form& separateBase();
+const Form& zipAround();
 
 const std::vector<const Form*>& forms()
 {
-    static const std::vector<const Form*> all{&gussetedSatchel()};
+    static const std::vector<const Form*> all{&gussetedSatchel(), &boxedCorner(), &separateBase(), &largeTote(), &cylinder(), &zipAround(), &polygon(), &flatPouch(), &envelopeClutch(), &rollTop(), &hingedMouth(), &frameClutch(), &circlePouch()};
     return all;
 }
 

@@ -229,6 +229,8 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
             continue;
         const auto a = sampled(seam.a, parts), b = sampled(seam.b, parts);
         for (std::size_t i = 0; i < a.size() && i < b.size(); ++i) {
+            if (seam.ease != 0 && i != 0 && i + 1 != a.size())
+                continue; // in between, what is eased lies where it will
             const Vec3 apart = a[i] - b[i];
             if (const double gap = std::sqrt(dot(apart, apart)); gap > m.largestGap)
                 m.largestGap = gap, m.gapAt = seam.name;

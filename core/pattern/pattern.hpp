@@ -79,7 +79,7 @@ struct Piece {
     std::map<std::string, Run> areas; ///< named parts that layers can cover
     std::vector<Layer> layers;
     std::string note; ///< "trim the corners after turning"
-    bool onFold = false; ///< symmetric, and printed as the half that is laid on the folded cloth
+    int folds = 0;    ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
 
     const Edge* edge(const std::string& edgeName) const;
     Edge* edge(const std::string& edgeName);
@@ -175,8 +175,9 @@ struct Handle {
 struct Space {
     std::string place, name;
     double width = 0, height = 0, depth = 0; ///< mm inside, lining and interlinings counted
-    double cornerRadius = 0;                 ///< of the bottom corners
+    double cornerRadius = 0;                 ///< of the bottom corners, seen from the front
     bool pocket = false;                     ///< a flat pocket: width must hold the thing and its thickness
+    double endRadius = 0;                    ///< of the round corners or ends, seen from above
 };
 
 /// A flat face of the bag on which features sit, in its pieces' coordinates.

@@ -100,11 +100,28 @@ bool isSymmetric(const Piece& piece)
         && std::all_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return drillThere(mirrored(d.at, axis)); });
 }
 
-Piece templateOf(const Piece& piece)
+namespace {
+
+Piece turned(Piece piece, double angle)
 {
-    if (!piece.onFold)
-        return piece;
-    const double axis = axisOf(piece);
+    const Placement turn{0, 0, angle};
+    for (auto& e : piece.edges)
+        e.stitch = placed(e.stitch, turn);
+    for (auto& line : piece.lines)
+        line.run = placed(line.run, turn);
+    for (auto& drill : piece.drills)
+        drill.at = turn(drill.at);
+    for (auto& layer : piece.layers)
+        layer.outline = placed(layer.outline, turn);
+    for (auto& [name, area] : piece.areas)
+        area = placed(area, turn);
+    piece.cut = placed(piece.cut, turn);
+    return piece;
+}
+
+/// The right half about x = @p axis, closed by an edge on the fold.
+Piece halved(const Piece& piece, double axis, const std::string& fold)
+{
     Piece half = piece;
     half.edges.clear();
     half.notches.clear();
@@ -132,7 +149,7 @@ Piece templateOf(const Piece& piece)
         half.edges.push_back(std::move(kept));
     }
     std::rotate(half.edges.begin(), half.edges.begin() + std::ptrdiff_t(first), half.edges.end());
-    half.edges.push_back({.name = "fold", .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}), .onFold = true});
+    half.edges.push_back({.name = fold, .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}), .onFold = true});
     half.cut = cutLineOf(half);
     std::erase_if(half.drills, [&](const DrillMark& d) { return d.at.x < axis - kSame; });
     half.lines.clear();
@@ -148,6 +165,27 @@ Piece templateOf(const Piece& piece)
     for (auto& layer : half.layers)
         layer.outline = rightHalf(layer.outline, axis);
     return half;
+}
+
+} // namespace
+
+int foldsOf(const Piece& piece, int most)
+{
+    if (most < 1 || !isSymmetric(piece))
+        return 0;
+    return most > 1 && isSymmetric(turned(piece, -pi / 2)) ? 2 : 1;
+}
+
+Piece templateOf(const Piece& piece)
+{
+    if (piece.folds == 0)
+        return piece;
+    const Piece half = halved(piece, axisOf(piece), "fold");
+    if (piece.folds == 1)
+        return half;
+    // A quarter turn to the right brings the upper half to the right.
+    const Piece upright = turned(piece, -pi / 2);
+    return turned(halved(turned(half, -pi / 2), axisOf(upright), "second fold"), pi / 2);
 }
 
 } // namespace tectonis

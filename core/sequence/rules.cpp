@@ -131,14 +131,18 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
         if (s.kind == StepKind::Interline)
             lined.insert(s.pieces.begin(), s.pieces.end());
         for (const auto& key : s.seams)
-            if (const Seam* seam = p.seam(key); seam && seam->open > 0 && s.kind == StepKind::Seam && seam->key.starts_with("lining."))
+            if (const Seam* seam = p.seam(key); seam && seam->open > 0 && s.kind == StepKind::Seam)
                 opening = "open";
         if (s.kind == StepKind::CloseOpening)
             opening = "closed";
         if (std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Zip && has(s.fittings, f.key); }))
-            zip = "in, slider closed";
-        if (s.turnsThrough && opening != "open")
-            state.problems.push_back("there is no open seam to turn the bag through.");
+            zip = "in, closed";
+        if (!s.opensZips.empty())
+            zip = "open";
+        if (!s.closesZips.empty())
+            zip = "in, closed";
+        if (s.turnsThrough && opening != "open" && zip != "open")
+            state.problems.push_back("there is no open seam or zip to turn the bag through.");
         for (const auto& rule : broken)
             if (rule.early == index)
                 state.problems.push_back(fmt::format("before “{}”: {}", p.steps[rule.late].title, rule.reason));

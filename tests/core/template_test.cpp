@@ -24,7 +24,7 @@ TEST_CASE("Half templates: twice the half is the piece, for every symmetric piec
         for (const auto& piece : p.pieces) {
             INFO(p.size << " " << piece.key);
             const Piece half = templateOf(piece);
-            if (!piece.onFold) {
+            if (piece.folds == 0) {
                 CHECK(half.edges.size() == piece.edges.size());
                 continue;
             }
@@ -58,7 +58,7 @@ TEST_CASE("What is not its own mirror image is printed whole")
     setChoice(d, "templates", "half");
     setChoice(d, "gusset.strips", "two");
     const Pattern p = draftAll(d).front();
-    CHECK(!p.piece("gusset")->onFold); // its mouth end differs from its centre end in allowance or marks
+    CHECK(p.piece("gusset")->folds == 0); // its mouth end differs from its centre end in allowance or marks
     Piece front = *p.piece("front");
     REQUIRE(isSymmetric(front));
     front.drills.push_back({{40, 100}, "only on the right"});

@@ -1,0 +1,89 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/boxed.hpp"
+
+#include "units/words.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+
+void drawBoxed(Coat& c)
+{
+    Drafter& d = c.d;
+    const double q = d("depth") / 2 - c.shrink, w = (d("width") + d("depth")) / 2 - 2 * c.shrink, top = d("height") - c.shrink + q;
+    const double mouth = (d("width") + d("depth")) / 2 - d("taper"), inner = w - q, s = c.allowance;
+    const bool cut = d.choice("boxing") == "pre-cut";
+    const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, 0}}), rightWall = lineRun({{inner, 0}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
+    for (const auto& [part, code, name] : {std::tuple{"front", "A", "Front"}, {"back", "B", "Back"}}) {
+        Piece& panel = c.add(part, code, name, "panel");
+        panel.edges.push_back({"top", lineRun({{mouth, top}, {-mouth, top}}), c.mouth, {}});
+        panel.edges.push_back({"left side", lineRun({{-mouth, top}, {-w, q}}), s, {}});
+        if (cut) {
+            panel.edges.insert(panel.edges.end(), {{"left ledge", leftLedge, s, {}}, {"left wall", leftWall, s, {}}, {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}},
+                                                   {"right wall", rightWall, s, {}}, {"right ledge", rightLedge, s, {}}});
+        } else {
+            panel.edges.insert(panel.edges.end(), {{"left corner side", lineRun({{-w, q}, {-w, 0}}), s, {}}, {"left corner bottom", lineRun({{-w, 0}, {-inner, 0}}), s, {}},
+                                                   {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}}, {"right corner bottom", lineRun({{inner, 0}, {w, 0}}), s, {}},
+                                                   {"right corner side", lineRun({{w, 0}, {w, q}}), s, {}}});
+            for (const auto& [lineName, run] : {std::pair{"left ledge", leftLedge}, {"left wall", leftWall}, {"right wall", rightWall}, {"right ledge", rightLedge}})
+                panel.lines.push_back({lineName, FaceLine::Kind::Topstitch, run});
+            if (const double square = q - s; d.choice("boxing") == "from-seams" && square > 0)
+                for (const double side : {-1.0, 1.0})
+                    panel.lines.push_back({side < 0 ? "left square" : "right square", FaceLine::Kind::Slash,
+                                           lineRun({{side * w, square}, {side * (w - square), square}, {side * (w - square), 0}})});
+            panel.areas["face"] = lineRun({{mouth, top}, {-mouth, top}, {-w, q}, {-inner, q}, {-inner, 0}, {inner, 0}, {inner, q}, {w, q}, {mouth, top}});
+        }
+        panel.edges.push_back({"right side", lineRun({{w, q}, {mouth, top}}), s, {}});
+    }
+    const auto sides = [&](const std::string& seam, const std::string& name, const std::string& of, const std::string& mate) {
+        std::vector<EdgeUse> a{c.use("front", of + " side")}, b{c.use("back", mate + " side", true)};
+        if (!cut)
+            a.insert(of == "right" ? a.begin() : a.end(), c.use("front", of + " corner side")), b.insert(of == "right" ? b.begin() : b.end(), c.use("back", mate + " corner side", true));
+        c.join(seam, name, a, b);
+    };
+    sides("side right", "Right side", "right", "left");
+    sides("side left", "Left side", "left", "right");
+    std::vector<EdgeUse> a{c.use("front", "bottom")}, b{c.use("back", "bottom", true)};
+    if (!cut) {
+        a = {c.use("front", "left corner bottom"), c.use("front", "bottom"), c.use("front", "right corner bottom")};
+        b = {c.use("back", "right corner bottom", true), c.use("back", "bottom", true), c.use("back", "left corner bottom", true)};
+    }
+    c.leaveOpen(c.join("bottom", "Bottom", a, b));
+    // The side seam is laid on the bottom seam: what lies beside the one is sewn to what lies beside the other.
+    c.join("box right", "Right boxed corner", {c.use("front", "right ledge"), c.use("back", "left ledge")}, {c.use("front", "right wall", true), c.use("back", "left wall", true)});
+    c.join("box left", "Left boxed corner", {c.use("back", "right ledge"), c.use("front", "left ledge")}, {c.use("back", "right wall", true), c.use("front", "left wall", true)});
+}
+
+void sewBoxed(Coat& c)
+{
+    c.sew({.id = "sides", .title = "Sew the " + c.what("side and bottom seams"), .seams = {"side right", "side left", "bottom"}, .consumes = {"front", "back"}, .yields = "body", .phase = "Shell assembly", .text = "Press open."});
+    const std::string& school = c.d.choice("boxing");
+    const std::string how = school == "pre-cut" ? "Pull each cut corner apart until its side seam lies on the bottom seam; sew across the raw edges."
+        : school == "from-seams" ? "Cut the squares away along their lines. Pull each corner apart until its side seam lies on the bottom seam; sew across the raw edges."
+                                 : "Pull each corner apart until its side seam lies on the bottom seam; sew across on the line, square to the seam. Trim the tip to the allowance.";
+    c.sew({.id = "boxes", .title = "Box the " + c.what("corners"), .seams = {"box right", "box left"}, .consumes = {"body"}, .yields = "shell", .phase = "Shell assembly", .text = how,
+           .check = "Both corners are " + lengthToken(2 * (c.d("depth") / 2 - c.shrink)) + " wide."});
+}
+
+void foldBoxed(Folder& folder, const Pattern& p)
+{
+    const double q = p.depth / 2, h = p.height, w = (p.width + p.depth) / 2, lean = p.values.at("taper");
+    // The fold at the sides leans with the side seam, so that the seam stays in the middle of the side.
+    const auto side = [=](double sign) {
+        return [=](Point at) {
+            const double up = std::max(at.y - q, 0.0), edge = w - lean * up / h, fold = edge - q;
+            const double over = std::max(std::abs(at.x) - fold, 0.0);
+            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold), at.x), up, sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
+        };
+    };
+    const std::vector<double> bendX{-p.width / 2, p.width / 2}, bendY{q};
+    for (const auto& piece : p.pieces) {
+        if (piece.key == "front" || piece.key.starts_with("front."))
+            folder.lay(piece.key, side(1), bendX, bendY);
+        if (piece.key == "back" || piece.key.starts_with("back."))
+            folder.lay(piece.key, side(-1), bendX, bendY);
+    }
+}
+
+} // namespace tectonis

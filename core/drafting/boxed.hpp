@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Two panels whose lower corners are boxed. The form's dimensions are called width, height, depth and taper, its choice "boxing".
+#pragma once
+
+#include "drafting/coat.hpp"
+#include "mockup/folder.hpp"
+
+namespace tectonis {
+
+/// Front and back of one coat with their seams: sides, bottom, boxes. Where the squares are cut later, their stitch lines are lines on
+/// the face, called as the edges would be.
+void drawBoxed(Coat& coat);
+/// Steps: sides and bottom, then the boxes. Yields "shell" or "lining".
+void sewBoxed(Coat& coat);
+/// Lays the shell's panels.
+void foldBoxed(Folder& folder, const Pattern& pattern);
+
+} // namespace tectonis

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Bodies that open like a case: two faces and a closed loop of zip panel and band between them; lined flat, raw seams bound.
+#pragma once
+
+#include "drafting/coat.hpp"
+#include "mockup/folder.hpp"
+
+namespace tectonis {
+
+struct LoopBody {
+    Run face;                 ///< stitch line of a face, counter-clockwise, its own mirror image about x = 0
+    double topCentre = 0;     ///< mm along the face, clockwise seen from the front: where the zip panel's middle lies
+    double zip = 0;           ///< mm of the face's outline that the zip panel covers
+    double depth = 0;
+    std::vector<double> stops; ///< corners of the face, mm clockwise from its beginning: stop squares on the band
+    bool threeBands = false;  ///< side, bottom, side instead of one band
+};
+
+/// Dimensions and choices that all such bodies have. @p girth: formula of the face's outline.
+std::vector<DimensionSpec> loopDimensions(const std::string& girth);
+std::vector<ChoiceSpec> loopChoices();
+void furnishLoop(Design& design);
+
+/// Draws faces, zip panel, bands, linings and binding with their seams and steps, and registers sites, anchors and space.
+void draftLoop(Drafter& d, const LoopBody& body, double inWidth, double inHeight);
+Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& body);
+
+} // namespace tectonis

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/plans.hpp"
+
+#include <algorithm>
+
+namespace tectonis {
+
+Run roundedPlan(double width, double depth, double radius)
+{
+    const double w = width / 2, d = depth / 2, r = std::clamp(radius, 0.0, std::min(w, d));
+    Run out;
+    const auto line = [&](Point a, Point b) {
+        if (distance(a, b) > 1e-9)
+            out.push_back(Line{a, b});
+    };
+    const auto arc = [&](Point centre, double start) {
+        if (r > 1e-9)
+            out.push_back(Arc{centre, r, start, pi / 2});
+    };
+    line({-w, 0}, {-w, -d + r});
+    arc({-w + r, -d + r}, pi);
+    line({-w + r, -d}, {w - r, -d});
+    arc({w - r, -d + r}, 1.5 * pi);
+    line({w, -d + r}, {w, 0});
+    line({w, 0}, {w, d - r});
+    arc({w - r, d - r}, 0);
+    line({w - r, d}, {-w + r, d});
+    arc({-w + r, d - r}, pi / 2);
+    line({-w, d - r}, {-w, 0});
+    return out;
+}
+
+Run stadiumPlan(double width, double depth) { return roundedPlan(std::max(width, depth), depth, depth / 2); }
+
+Run ellipsePlan(double width, double depth)
+{
+    const double a = width / 2, b = depth / 2;
+    constexpr int n = 16;
+    Run out;
+    for (int i = 0; i < n; ++i) {
+        const double t0 = pi + 2 * pi * i / n, t1 = pi + 2 * pi * (i + 1) / n, k = 4.0 / 3 * std::tan((t1 - t0) / 4);
+        const auto at = [&](double t) { return Point{a * std::cos(t), b * std::sin(t)}; };
+        const auto way = [&](double t) { return Point{-a * std::sin(t), b * std::cos(t)}; };
+        out.push_back(Cubic{at(t0), at(t0) + way(t0) * k, at(t1) - way(t1) * k, at(t1)});
+    }
+    return out;
+}
+
+Run polygonPlan(int sides, double side)
+{
+    const double radius = side / (2 * std::sin(pi / sides));
+    std::vector<Point> corners;
+    for (int i = 0; i <= sides; ++i)
+        corners.push_back(polar(-pi / 2 - pi / sides + 2 * pi * i / sides) * radius);
+    corners.back() = corners.front();
+    return lineRun(corners);
+}
+
+} // namespace tectonis

@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Closed plans of bases: counter-clockwise about the origin, beginning at the middle of the left end. Millimetres.
+#pragma once
+
+#include "geometry/run.hpp"
+
+namespace tectonis {
+
+/// Rectangle with round corners; @p radius 0 for square ones, at most half the shorter side.
+Run roundedPlan(double width, double depth, double radius);
+/// Two half circles of diameter @p depth joined by straights; a circle if width is depth. Width is at least depth.
+Run stadiumPlan(double width, double depth);
+/// Ellipse on its axes, as 16 cubics whose length is right to better than 0.001 mm at bag size.
+Run ellipsePlan(double width, double depth);
+/// Regular polygon with a side at the bottom, by the length of its sides; begins at its lowest left corner.
+Run polygonPlan(int sides, double side);
+
+} // namespace tectonis

@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/walls.hpp"
+
+#include "units/words.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+/// The plan clockwise from the first wall's start, twice round, so that parts of it can be taken across the start.
+Run pathOf(const Standing& s)
+{
+    const Run once = reversed(s.plan);
+    Run twice = once;
+    twice.insert(twice.end(), once.begin(), once.end());
+    return part(twice, s.start, s.start + lengthOf(once));
+}
+
+std::string sideSeam(std::size_t i) { return "side " + std::to_string(i + 1); }
+
+} // namespace
+
+void drawStanding(Coat& coat, const Standing& s)
+{
+    for (const auto& w : s.walls) {
+        Piece& piece = coat.add(w.part, w.code, w.name, "panel");
+        const double h = w.length / 2, m = h - s.lean;
+        piece.edges = {{"top", lineRun({{m, s.height}, {-m, s.height}}), coat.mouth, {}, s.topCorner},
+                       {"left", lineRun({{-m, s.height}, {-h, 0}}), coat.allowance, {}},
+                       {"bottom", lineRun({{-h, 0}, {h, 0}}), coat.allowance, {}},
+                       {"right", lineRun({{h, 0}, {m, s.height}}), coat.allowance, {}, s.topCorner}};
+    }
+    Piece& base = coat.add("base", "C", "Base", "base", 1, 0);
+    // Rims in clockwise order, wall by wall; the outline goes the other way.
+    const Run path = pathOf(s);
+    std::vector<Segment> rims;
+    double from = 0;
+    for (const auto& w : s.walls) {
+        for (const auto& segment : part(path, from, from + w.length))
+            if (lengthOf(segment) > 1e-9)
+                rims.push_back(segment);
+        from += w.length;
+    }
+    std::vector<EdgeUse> round;
+    for (std::size_t i = rims.size(); i-- > 0;)
+        base.edges.push_back({"rim " + std::to_string(rims.size() - i), {reversed(rims[i])}, coat.allowance, {}});
+    for (std::size_t i = rims.size(); i-- > 0;)
+        round.push_back(coat.use("base", base.edges[i].name, true));
+
+    const std::size_t n = s.walls.size();
+    std::vector<EdgeUse> bottoms;
+    for (std::size_t i = 0; i < n; ++i) {
+        bottoms.push_back(coat.use(s.walls[i].part, "bottom"));
+        const Wall &left = s.walls[i], &right = s.walls[(i + 1) % n];
+        Seam& seam = coat.join(sideSeam(i), n == 1 ? left.name + " to itself" : left.name + " to " + lowered(right.name), {coat.use(left.part, "right")}, {coat.use(right.part, "left", true)});
+        // Several seams between the same two pieces are told apart by their side.
+        if (n == 2)
+            seam.name += i == 0 ? ", right" : ", left";
+    }
+    coat.leaveOpen(coat.join("base", n == 1 ? "Wall to base" : "Walls to base", bottoms, round));
+}
+
+void sewStanding(Coat& coat, const Standing& s)
+{
+    const std::size_t n = s.walls.size();
+    if (n == 1)
+        coat.sew({.id = "sides", .title = "Close the " + coat.what(lowered(s.walls[0].name)), .seams = {sideSeam(0)}, .consumes = {s.walls[0].part}, .yields = "body", .phase = "Shell assembly", .text = "Press open."});
+    else {
+        std::vector<std::string> seams, consumes;
+        for (std::size_t i = 0; i < n; ++i)
+            seams.push_back(sideSeam(i)), consumes.push_back(s.walls[i].part);
+        coat.sew({.id = "sides", .title = "Sew the " + coat.what("side seams"), .seams = seams, .consumes = consumes, .yields = "body", .phase = "Shell assembly",
+                  .text = "Long base seams start and stop one allowance in. Press open.", .check = "The mouth is level at every seam."});
+    }
+    coat.sew({.id = "base", .title = "Sew the " + coat.what("base") + " in", .seams = {"base"}, .consumes = {"body", "base"}, .yields = "shell", .phase = "Shell assembly",
+              .text = "Pin centres and quarters first; at square corners stop with the needle down, clip the body to the stitch line and turn.", .check = "No pleats are caught; the base lies flat."});
+}
+
+std::vector<EdgeUse> mouthOf(const Standing& s)
+{
+    // Clockwise like the walls: every top edge runs from its right end to its left one.
+    std::vector<EdgeUse> out;
+    for (const auto& w : s.walls)
+        out.push_back({w.part, "top", 0, true});
+    return out;
+}
+
+void foldStanding(Folder& folder, const Standing& s)
+{
+    const Run path = pathOf(s);
+    const Guide guide(path);
+    double girth = 0, from = 0;
+    for (const auto& w : s.walls)
+        girth += w.length;
+    const double gone = 2 * s.lean * double(s.walls.size()) / girth; // share of the girth lost at the mouth
+    for (const auto& w : s.walls) {
+        const double middle = from + w.length / 2, half = w.length / 2;
+        const Standing body = s;
+        const Fold at = [guide, middle, half, gone, body](Point q) {
+            const double up = q.y / body.height, wide = half - body.lean * up;
+            const Point p = guide.at(middle + (wide > 0 ? q.x * half / wide : 0)) * (1 - gone * up);
+            return Vec3{p.x, q.y, p.y};
+        };
+        std::vector<double> bends;
+        for (const double corner : guide.corners())
+            if (corner > from && corner < from + w.length)
+                bends.push_back(corner - middle);
+        folder.lay(w.part, at, bends);
+        for (const char* half2 : {".upper", ".lower"})
+            folder.lay(w.part + half2, at, bends);
+        from += w.length;
+    }
+    folder.lay("base", [](Point q) { return Vec3{q.x, 0, q.y}; });
+}
+
+} // namespace tectonis

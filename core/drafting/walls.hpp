@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Walls that stand on a base: pieces that go once round its stitch line, and the base itself.
+#pragma once
+
+#include "drafting/coat.hpp"
+#include "mockup/folder.hpp"
+
+namespace tectonis {
+
+struct Wall {
+    std::string part, code, name;
+    double length = 0; ///< mm along the base
+};
+
+/// A body of walls on a base. Walls are drawn about x = 0 with the base seam at y = 0; their edges are
+/// "top", "left", "bottom" and "right". The base's edges are "rim 1", "rim 2", … counter-clockwise from the plan's start.
+struct Standing {
+    Run plan;                ///< the base's stitch line, counter-clockwise seen from below, its outside; front at positive y
+    double start = 0;        ///< mm along the plan, clockwise from its beginning: where the first wall begins
+    std::vector<Wall> walls; ///< clockwise: from the left end by the front to the right; their lengths sum up to the plan's
+    double height = 0;
+    double lean = 0;         ///< mm that each side of each wall leans in at the mouth; negative: out
+    Corner topCorner = Corner::Mitre;
+};
+
+/// Adds walls and base to a coat with their seams: "side 1", … and "base".
+void drawStanding(Coat& coat, const Standing& s);
+
+/// Steps: the walls' side seams, then the base. Yields "shell" or "lining".
+void sewStanding(Coat& coat, const Standing& s);
+
+/// The mouth of the shell, once round.
+std::vector<EdgeUse> mouthOf(const Standing& s);
+
+/// Lays walls and base of the shell.
+void foldStanding(Folder& folder, const Standing& s);
+
+} // namespace tectonis

@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Closed loop: a zip panel, sides and a bottom go once round a whole rectangular face with round or square corners.
+#include "drafting/loop.hpp"
+#include "drafting/plans.hpp"
+#include "forms/form.hpp"
+
+namespace tectonis {
+namespace {
+
+class ZipAround : public Form {
+public:
+    std::string id() const override { return "zip-around"; }
+    std::string name() const override { return "Zip-around case"; }
+    std::string meaning() const override { return "Two rectangular faces with a closed loop between them: a zip panel, sides and a bottom. It opens like a case."; }
+
+    std::vector<Run> silhouette() const override
+    {
+        return {placed(roundedPlan(84, 62, 14), {50, 40}), placed(Run{Line{{-36, 22}, {36, 22}}}, {50, 40}), {Cubic{{34, 71}, {34, 90}, {66, 90}, {66, 71}}}};
+    }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        std::vector<DimensionSpec> out{
+            {"width", "Width", "Finished width of the faces, seam to seam.", "240", step(20), "80", "700"},
+            {"height", "Height", "Finished height of the faces, seam to seam.", "180", step(15), "60", "700"},
+            {"radius", "Corner radius", "Radius of the faces' corners on the stitch line; 0 for square ones.", "30", hold(), "0", "min(width, height)/2"},
+        };
+        for (auto& d : loopDimensions("2*(width + height) - 8*radius + 2*pi*radius"))
+            out.push_back(d);
+        return out;
+    }
+
+    std::vector<ChoiceSpec> choices() const override { return loopChoices(); }
+    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "width - radius"}, {"face.height", "height"}, {"mouth.depth", "depth"}}; }
+
+    std::vector<SiteSpec> sites() const override
+    {
+        return {{"front", "Front", false, false}, {"back", "Back", false, false}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+    }
+
+    void furnish(Design& design) const override
+    {
+        furnishLoop(design);
+        design.features = {{"slip", "slip-pocket"}};
+        design.carried = {{"Notebook", 148, 130, 15, "main"}};
+    }
+
+    LoopBody body(const Pattern& p) const
+    {
+        const auto v = [&](const char* name) { return p.values.at(name); };
+        LoopBody b{.face = roundedPlan(v("width"), v("height"), v("radius")), .zip = v("zip.length"), .depth = v("depth"), .threeBands = p.choices.at("bands") == "three"};
+        const double girth = lengthOf(b.face);
+        b.topCentre = girth / 4;
+        if (v("radius") < 1e-9) {
+            const double w = v("width"), h = v("height");
+            b.stops = {h / 2, h / 2 + w, h * 1.5 + w, h * 1.5 + 2 * w};
+        }
+        return b;
+    }
+
+    void draft(Drafter& d) const override
+    {
+        Pattern& p = d.pattern;
+        p.width = d("width"), p.height = d("height"), p.depth = d("depth");
+        draftLoop(d, body(p), p.width, p.height);
+        p.handles.push_back({"width", "front", {p.width / 2, 0}, {1, 0}, 2});
+        p.handles.push_back({"height", "front", {0, -p.height / 2}, {0, -1}, 2});
+    }
+
+    Mockup fold(const Design& design, const Pattern& p) const override
+    {
+        Mockup m = foldLoop(design, p, body(p));
+        m.handles = {{"width", {p.width / 2, 0, p.depth / 2}, {1, 0, 0}, 2}, {"height", {0, p.height / 2, p.depth / 2}, {0, 1, 0}, 2}, {"depth", {p.width * 0.3, -p.height * 0.3, p.depth / 2}, {0, 0, 1}, 2}};
+        return m;
+    }
+};
+
+} // namespace
+
+const Form& zipAround()
+{
+    static const ZipAround form;
+    return form;
+}
+
+} // namespace tectonis
