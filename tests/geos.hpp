@@ -45,7 +45,7 @@ private:
     std::unique_ptr<GEOSGeometry, Drop> polygon(const Polyline& closed) const
     {
         auto c = m_context.get();
-        const bool open = distance(closed.front(), closed.back()) > 0;
+        const bool open = distance(closed.front(), closed.back()) > 1e-6;
         const auto n = unsigned(closed.size() + (open ? 1 : 0));
         GEOSCoordSequence* s = GEOSCoordSeq_create_r(c, n, 2);
         for (unsigned i = 0; i < n; ++i) {

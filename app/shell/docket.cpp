@@ -356,8 +356,12 @@ void Docket::refreshDimensions()
         }
     for (auto* combo : m_dimensions->findChildren<QComboBox*>()) {
         const std::string name = combo->objectName().toStdString();
-        const std::string& value = name.starts_with("choice.") ? m_document.design().choices.at(name.substr(7)) : m_document.design().materials.at(name.substr(9));
-        combo->setCurrentIndex(combo->findData(text(value)));
+        const bool choice = name.starts_with("choice.");
+        const auto& given = choice ? m_document.design().choices : m_document.design().materials;
+        const auto it = given.find(name.substr(choice ? 7 : 9));
+        if (it == given.end())
+            continue; // of the form before; it goes when control returns to the event loop
+        combo->setCurrentIndex(combo->findData(text(it->second)));
         combo->setToolTip(combo->currentText());
     }
     m_filling = false;

@@ -2,6 +2,7 @@
 // Brief: the form, the bag folded up with its main dimensions as handles, and the things it carries.
 #include "checks/carry.hpp"
 #include "qtext.hpp"
+#include "features/feature.hpp"
 #include "fonts.hpp"
 #include "forms/form.hpp"
 #include "mockup_view.hpp"
@@ -11,9 +12,11 @@
 #include <QAbstractButton>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QMenu>
 #include <QPainter>
 #include <QPushButton>
 #include <QTableWidget>
@@ -22,15 +25,16 @@
 namespace tectonis {
 namespace {
 
-/// A form as its drawn silhouette.
-class FormButton : public QAbstractButton {
+/// A form or a feature as its drawn silhouette.
+class DrawnButton : public QAbstractButton {
 public:
-    FormButton(const Form& form, QWidget* parent) : QAbstractButton(parent), m_form(form)
+    DrawnButton(const std::string& name, const std::string& meaning, std::vector<Run> drawing, QSize size, QWidget* parent = nullptr) : QAbstractButton(parent), m_drawing(std::move(drawing))
     {
-        setCheckable(true);
-        setFixedSize(98, 104);
-        setAccessibleName(tectonis::text(form.name()));
-        setToolTip(tectonis::text(form.meaning()));
+        setText(tectonis::text(name));
+        setFixedSize(size);
+        setAccessibleName(tectonis::text(name));
+        setToolTip(tectonis::text(meaning));
+        setFocusPolicy(Qt::StrongFocus);
     }
 
 protected:
@@ -39,22 +43,25 @@ protected:
         QPainter p(this);
         p.setRenderHint(QPainter::Antialiasing);
         const Theme& t = theme();
-        p.setPen(QPen(isChecked() || hasFocus() ? t.accent : t.line, isChecked() ? 1.6 : 1));
-        p.setBrush(t.surface);
+        const double words = height() > 70 ? 28 : 16;
+        p.setPen(QPen(isChecked() || hasFocus() ? t.accent : t.line, isChecked() ? 1.8 : 1));
+        p.setBrush(underMouse() ? t.bench : t.surface);
         p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 6, 6);
-        const View v = View::fit(Box{0, 0, 100, 112}, QRectF(14, 6, 70, 68));
-        p.setPen(QPen(t.ink, 1.5));
-        for (const auto& run : m_form.silhouette()) {
-            p.setBrush(startOf(run) == endOf(run) ? QBrush(t.shell) : Qt::NoBrush);
+        const View v = View::fit(Box{0, 0, 100, 106}, QRectF(8, 4, width() - 16, height() - words - 6));
+        p.setPen(QPen(t.ink, 1.3));
+        for (const auto& run : m_drawing) {
+            p.setBrush(distance(startOf(run), endOf(run)) < 1e-6 ? QBrush(t.shell) : Qt::NoBrush);
             p.drawPath(pathOf(run, v));
         }
         p.setPen(t.ink);
-        p.setFont(pixelFont(11));
-        p.drawText(QRectF(2, 74, 94, 28), Qt::AlignCenter | Qt::TextWordWrap, tectonis::text(m_form.name()));
+        p.setFont(pixelFont(10.5));
+        p.drawText(QRectF(2, height() - words - 2, width() - 4, words), Qt::AlignCenter | Qt::TextWordWrap, text());
     }
+    void enterEvent(QEnterEvent*) override { update(); }
+    void leaveEvent(QEvent*) override { update(); }
 
 private:
-    const Form& m_form;
+    std::vector<Run> m_drawing;
 };
 
 class BriefStage : public Stage {
@@ -63,24 +70,36 @@ public:
     {
         auto* row = new QHBoxLayout(this);
         row->setContentsMargins(6, 0, 0, 0);
-        auto* forms = new QVBoxLayout;
+        auto* forms = new QGridLayout;
+        forms->setSpacing(4);
+        int n = 0;
         for (const Form* form : tectonis::forms()) {
-            auto* b = new FormButton(*form, this);
-            b->setChecked(true);
-            connect(b, &QAbstractButton::clicked, this, [this, form, b] {
+            auto* b = new DrawnButton(form->name(), form->meaning(), form->silhouette(), {80, 83}, this);
+            b->setCheckable(true);
+            b->setObjectName("form." + text(form->id()));
+            connect(b, &QAbstractButton::clicked, this, [this, form] {
                 if (m_document.design().form != form->id())
-                    m_document.edit(text("Form: " + form->name()), [&](Design& d) { d = newDesign(form->id()); });
-                b->setChecked(true);
+                    m_document.edit(text("Form: " + form->name()), [&](Design& d) {
+                        Design next = newDesign(form->id());
+                        next.studio = d.studio, next.workshop = d.workshop;
+                        d = std::move(next);
+                    });
+                fill();
             });
-            forms->addWidget(b);
+            m_forms.push_back({form->id(), b});
+            forms->addWidget(b, n / 2, n % 2);
+            ++n;
         }
-        forms->addStretch(1);
+        forms->setRowStretch(n / 2 + 1, 1);
         row->addLayout(forms);
         auto* column = new QVBoxLayout;
         column->setSpacing(4);
         m_view = new MockupView(document);
         m_view->setObjectName("mockup");
         column->addWidget(m_view, 1);
+        m_parts = new QHBoxLayout;
+        m_parts->setSpacing(4);
+        column->addLayout(m_parts);
         auto* bar = new QHBoxLayout;
         m_fit = new QLabel;
         m_fit->setObjectName("fitSummary");
@@ -113,7 +132,7 @@ public:
         m_table->setHorizontalHeaderLabels({"Thing to carry", "Width", "Height", "Thickness", "Goes into", "Does it fit?"});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(27);
-        m_table->setFixedHeight(140);
+        m_table->setFixedHeight(122);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
         m_table->horizontalHeader()->setSectionResizeMode(5, QHeaderView::Stretch);
         for (const auto& [c, w] : {std::pair{0, 170}, {1, 76}, {2, 76}, {3, 82}, {4, 140}})
@@ -124,10 +143,75 @@ public:
     }
 
 private:
+    /// The design's features as drawn chips, each with a way out; and a button that offers those that this form can carry.
+    void fillParts()
+    {
+        std::string key = m_document.design().form;
+        for (const auto& f : m_document.design().features)
+            key += "|" + f.id;
+        if (key == m_partsShown)
+            return;
+        m_partsShown = key;
+        while (QLayoutItem* item = m_parts->takeAt(0)) {
+            if (item->widget())
+                item->widget()->hide(), item->widget()->deleteLater();
+            delete item;
+        }
+        for (const auto& f : m_document.design().features) {
+            const FeatureKind& kind = featureKind(f.kind);
+            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")", "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {92, 74}, this);
+            chip->setObjectName("part." + text(f.id));
+            const std::string id = f.id, name = kind.name();
+            connect(chip, &QAbstractButton::clicked, this, [this, chip, id, name] {
+                auto* menu = new QMenu(this);
+                menu->setAttribute(Qt::WA_DeleteOnClose);
+                menu->addAction("Take it in hand", this, [this, id] {
+                    for (const auto& piece : m_document.pattern().pieces)
+                        if (piece.key == id || piece.key.starts_with(id + "."))
+                            return m_document.takePiece(piece.key);
+                });
+                menu->addAction("Take it out of the bag", this, [this, id, name] { m_document.edit(text("Take out: " + name), [&](Design& d) { removeFeature(d, id); }); });
+                menu->popup(chip->mapToGlobal(QPoint(0, chip->height())));
+            });
+            m_parts->addWidget(chip);
+        }
+        auto* add = new QPushButton("Add a part…");
+        add->setObjectName("addPart");
+        connect(add, &QPushButton::clicked, this, &BriefStage::offerParts);
+        m_parts->addWidget(add);
+        m_parts->addStretch(1);
+    }
+
+    void offerParts()
+    {
+        auto* offer = new QWidget(this, Qt::Popup);
+        offer->setAttribute(Qt::WA_DeleteOnClose);
+        offer->setObjectName("partOffer");
+        auto* grid = new QGridLayout(offer);
+        grid->setSpacing(4);
+        int n = 0;
+        for (const FeatureKind* kind : featureKinds()) {
+            auto* b = new DrawnButton(kind->name(), "Add: " + kind->name(), kind->silhouette(), {88, 84}, offer);
+            b->setObjectName("add." + text(kind->kind()));
+            connect(b, &QAbstractButton::clicked, this, [this, kind, offer] {
+                offer->close();
+                m_document.edit(text("Add: " + kind->name()), [&](Design& d) { addFeature(d, kind->kind()); });
+            });
+            grid->addWidget(b, n / 4, n % 4);
+            ++n;
+        }
+        if (auto* from = findChild<QPushButton*>("addPart"))
+            offer->move(from->mapToGlobal(QPoint(0, from->height() + 2)));
+        offer->show();
+    }
+
     void fill() override
     {
         m_filling = true;
         const Design& d = m_document.design();
+        for (const auto& [id, button] : m_forms)
+            button->setChecked(id == d.form);
+        fillParts();
         const Pattern& p = m_document.pattern();
         const auto placed = placeCarried(d, p);
         m_table->setRowCount(int(d.carried.size()));
@@ -173,10 +257,11 @@ private:
             item->setForeground(fits ? theme().ink : theme().error);
         }
         const Space* main = p.spaces.empty() ? nullptr : &p.spaces.front();
-        m_fit->setText(main ? QString("Inside, size %1: %2 × %3 × %4, %5 litres.  %6")
+        m_fit->setText(main ? QString("Inside, size %1: %2 × %3 × %4, %5 litres within the stitch lines.  %6")
                                   .arg(text(p.size), m_document.len(main->width), m_document.len(main->height), m_document.len(main->depth))
-                                  .arg(main->width * main->height * main->depth / 1e6 - (4 - pi) / 2 * main->cornerRadius * main->cornerRadius * main->depth / 1e6, 0, 'f', 1)
-                                  .arg(bad ? QString("%1 of the things do not fit.").arg(bad) : "Everything fits.")
+                                  .arg(p.mockup.litres, 0, 'f', 1)
+                                  .arg(d.carried.empty() ? QString() : bad ? QString("%1 of the things do not fit.").arg(bad) : "Everything fits.")
+                                  + (p.mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.").arg(m_document.len(p.mockup.largestGap), text(p.mockup.gapAt)) : QString())
                             : QString());
         m_filling = false;
     }
@@ -197,6 +282,9 @@ private:
     }
 
     MockupView* m_view;
+    std::vector<std::pair<std::string, QAbstractButton*>> m_forms;
+    QHBoxLayout* m_parts;
+    std::string m_partsShown;
     QTableWidget* m_table;
     QLabel* m_fit;
     bool m_filling = false;

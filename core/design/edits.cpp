@@ -11,6 +11,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <set>
 
@@ -219,8 +220,6 @@ std::string addFeature(Design& design, const std::string& kind)
     std::string id;
     attempt(design, [&](Design& next) {
         const FeatureKind& feature = featureKind(kind);
-        if (const auto reason = feature.unfit(formOf(next.form)); !reason.empty())
-            throw InputError(kind, reason);
         for (const auto& needed : feature.needs())
             if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
                 addFeature(next, needed);
@@ -238,6 +237,18 @@ std::string addFeature(Design& design, const std::string& kind)
 
 namespace {
 
+/// Replaces a name's beginning wherever a name begins in a formula.
+void renameIn(std::string& formula, const std::string& from, const std::string& to)
+{
+    const auto partOfName = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '.'; };
+    for (std::size_t at = formula.find(from); at != std::string::npos; at = formula.find(from, at)) {
+        const bool begins = at == 0 || !partOfName(formula[at - 1]);
+        if (begins)
+            formula.replace(at, from.size(), to);
+        at += begins ? to.size() : from.size();
+    }
+}
+
 void takeOut(Design& design, const std::string& id)
 {
     const auto it = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.id == id; });
@@ -247,8 +258,15 @@ void takeOut(Design& design, const std::string& id)
     design.features.erase(it);
     std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });
     std::erase_if(design.choices, [&](const auto& c) { return c.first.starts_with(id + "."); });
-    if (std::any_of(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; }))
+    if (const auto other = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; }); other != design.features.end()) {
+        // Formulas that asked for its dimensions ask the other one.
+        for (auto& [name, d] : design.dimensions) {
+            renameIn(d.value, id + ".", other->id + ".");
+            for (auto& [size, own] : d.bySize)
+                renameIn(own, id + ".", other->id + ".");
+        }
         return;
+    }
     std::vector<std::string> lost;
     for (const auto& f : design.features)
         if (const auto needs = featureKind(f.kind).needs(); std::find(needs.begin(), needs.end(), kind) != needs.end())

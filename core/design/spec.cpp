@@ -68,6 +68,8 @@ DesignSpec makeSpec(const Design& design)
                     return f.id;
             return "";
         };
+        if (const auto reason = kind.unfit(form); !reason.empty())
+            throw InputError(feature.id, reason);
         for (const auto& wanted : kind.needs())
             if (first(wanted).empty())
                 throw InputError(feature.id, fmt::format("{} needs a feature of kind “{}”: add one, or take this one out", kind.name(), featureKind(wanted).name()));
@@ -78,6 +80,8 @@ DesignSpec makeSpec(const Design& design)
             spec.dimensions.push_back(std::move(d));
         }
         for (auto c : kind.choices(form)) {
+            if (c.options.empty())
+                throw InputError(feature.id, fmt::format("the form “{}” has no face for it to sit on", form.name()));
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }

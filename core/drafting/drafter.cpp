@@ -193,10 +193,15 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     const Form& form = formOf(design.form);
     form.draft(d);
-    for (const auto& feature : design.features) {
-        FeatureScope scope(d, feature.id);
-        featureKind(feature.kind).draft(scope);
-    }
+    // What others need is drafted first: connectors before their strap.
+    for (const bool needing : {false, true})
+        for (const auto& feature : design.features) {
+            const FeatureKind& kind = featureKind(feature.kind);
+            if (kind.needs().empty() == needing)
+                continue;
+            FeatureScope scope(d, feature.id);
+            kind.draft(scope);
+        }
     for (auto& piece : d.pattern.pieces)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);

@@ -107,7 +107,7 @@ std::vector<std::string> withFirst(const std::string& first, std::vector<std::st
 std::vector<DimensionSpec> loopDimensions(const std::string& girth)
 {
     return {
-        {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5), "30", "300"},
+        {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5), "max(30, zip.tape - 2*zip.sewn + 10)", "300"},
         {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.", fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
         {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
         {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4", "zip.tape/2 - 3"},
@@ -260,11 +260,11 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
 
 Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
 {
-    const double z = b.depth / 2;
+    const double z = b.depth / 2, up = -boundsOf(b.face).y0; // the bag stands on y = 0
     const Guide guide(pathOf(b));
     Folder folder(p);
-    folder.lay("front", [z](Point q) { return Vec3{q.x, q.y, z}; });
-    folder.lay("back", [z](Point q) { return Vec3{-q.x, q.y, -z}; });
+    folder.lay("front", [z, up](Point q) { return Vec3{q.x, q.y + up, z}; });
+    folder.lay("back", [z, up](Point q) { return Vec3{-q.x, q.y + up, -z}; });
     double from = 0;
     for (const auto& section : sectionsOf(b)) {
         const double at = from, length = section.length;
@@ -272,9 +272,9 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
         for (const double corner : guide.corners())
             bends.push_back(corner - at), back.push_back(length - (corner - at));
         // x goes on clockwise round the faces, y from the front seam to the back.
-        folder.lay(section.part, [guide, at, z](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y, z - q.y}; }, bends);
+        folder.lay(section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, z - q.y}; }, bends);
         if (section.part == "zip strip")
-            folder.lay(section.part, [guide, at, length, z](Point q) { const Point c = guide.at(at + length - q.x); return Vec3{c.x, c.y, -z + q.y}; }, back, {}, 1);
+            folder.lay(section.part, [guide, at, length, z, up](Point q) { const Point c = guide.at(at + length - q.x); return Vec3{c.x, c.y + up, -z + q.y}; }, back, {}, 1);
         from += length;
     }
     Mockup m = folder.finish({});

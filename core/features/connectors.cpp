@@ -17,6 +17,8 @@ public:
     std::string kind() const override { return "connectors"; }
     std::string name() const override { return "Ring connectors"; }
 
+    std::vector<Run> silhouette() const override { return {circleRun({50, 62}, 22), lineRun({{38, 44}, {38, 10}, {62, 10}, {62, 44}, {38, 44}})}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

@@ -17,6 +17,8 @@ public:
     virtual std::string name() const = 0;
     /// What a first feature of this kind is called in names of dimensions: "slip".
     virtual std::string shortName() const { return kind(); }
+    /// Drawn outlines for choosing it, in a box of about 100 × 100, y up.
+    virtual std::vector<Run> silhouette() const = 0;
     virtual std::vector<DimensionSpec> dimensions() const = 0;
     virtual std::vector<ChoiceSpec> choices(const Form&) const { return {}; }
     /// Kinds of feature that must come before this one.

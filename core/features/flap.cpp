@@ -16,6 +16,8 @@ public:
     std::string kind() const override { return "flap"; }
     std::string name() const override { return "Flap"; }
 
+    std::vector<Run> silhouette() const override { return {Run{Line{{14, 80}, {14, 44}}, Cubic{{14, 44}, {14, 14}, {86, 14}, {86, 44}}, Line{{86, 44}, {86, 80}}, Line{{86, 80}, {14, 80}}}, lineRun({{6, 80}, {94, 80}})}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

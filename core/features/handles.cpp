@@ -18,6 +18,8 @@ public:
     std::string kind() const override { return "handles"; }
     std::string name() const override { return "Handles"; }
 
+    std::vector<Run> silhouette() const override { return {Run{Cubic{{22, 40}, {22, 108}, {78, 108}, {78, 40}}}, Run{Cubic{{34, 40}, {34, 88}, {66, 88}, {66, 40}}}, lineRun({{8, 40}, {92, 40}}), lineRun({{22, 40}, {22, 20}, {34, 20}, {34, 40}}), lineRun({{66, 40}, {66, 20}, {78, 20}, {78, 40}})}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

@@ -17,6 +17,8 @@ public:
 
     std::string shortName() const override { return "slip"; }
 
+    std::vector<Run> silhouette() const override { return {lineRun({{18, 76}, {18, 16}, {82, 16}, {82, 76}, {18, 76}}), lineRun({{18, 68}, {82, 68}})}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

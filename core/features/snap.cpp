@@ -16,6 +16,8 @@ public:
     std::string kind() const override { return "snap"; }
     std::string name() const override { return "Magnetic snap"; }
 
+    std::vector<Run> silhouette() const override { return {circleRun({50, 50}, 30), circleRun({50, 50}, 13)}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

@@ -17,6 +17,8 @@ public:
     std::string kind() const override { return "strap"; }
     std::string name() const override { return "Adjustable strap"; }
 
+    std::vector<Run> silhouette() const override { return {Run{Cubic{{8, 12}, {10, 112}, {90, 112}, {92, 12}}}, Run{Cubic{{22, 12}, {24, 92}, {76, 92}, {78, 12}}}, lineRun({{8, 12}, {22, 12}}), lineRun({{78, 12}, {92, 12}})}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

@@ -16,6 +16,8 @@ public:
 
     std::string shortName() const override { return "zip"; }
 
+    std::vector<Run> silhouette() const override { return {lineRun({{10, 58}, {90, 58}, {90, 74}, {10, 74}, {10, 58}}), lineRun({{10, 66}, {90, 66}}), lineRun({{16, 58}, {16, 14}, {84, 14}, {84, 58}})}; }
+
     std::vector<DimensionSpec> dimensions() const override
     {
         return {

@@ -101,6 +101,7 @@ public:
         foldBoxed(folder, p);
         Mockup m = folder.finish(p.seam("mouth")->a);
         foldFlaps(m, p, h, q);
+        foldHandles(m, p, h, q);
         foldStrap(m, p, {p.width / 2 - lean, h, 0});
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, h * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, h, q}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, h * 0.1, q}, {0, 0, 1}, 2}};

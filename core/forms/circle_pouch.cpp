@@ -76,10 +76,10 @@ public:
         d.work({"disc", "rim.length", "Rim", "2*pi*radius", {{"radius", r}}, 0, Kind::Geometry, "mm", "on the stitch line"});
         d.work({"disc", "cut.radius", "Cut radius", "radius + allowance", {{"radius", r}, {"allowance", s}}, 0, Kind::Geometry, "mm", ""});
         p.hardware.push_back({"Cord", 2, cord, lengthToken(cord) + " each", "as you like"});
-        if (d.choice("inner") == "yes")
-            drawPockets(d);
         p.spaces.push_back({"main", "Main space", 1.2 * rho, rho * 0.6, 1.2 * rho, 0, false});
         p.spaces.back().endRadius = 0.6 * rho;
+        if (d.choice("inner") == "yes")
+            drawPockets(d);
         p.handles = {{"radius", "disc", {r, 0}, {1, 0}, 1}, {"channel", "disc", {0, rho}, {0, 1}, 1}};
         addSteps(d, cord);
     }
@@ -150,7 +150,7 @@ public:
                 const double r0 = r * k / rings, r1 = r * (k + 1) / rings, a = 2 * pi * i / n, b = 2 * pi * (i + 1) / n;
                 Facet f{"disc", "cloth", "Disc", {at(polar(a) * r0), at(polar(a) * r1), at(polar(b) * r1), at(polar(b) * r0)}, {false, k + 1 == rings, false, false}};
                 std::reverse(f.corners.begin(), f.corners.end());
-                f.seamAfter = {false, false, k + 1 == rings, false};
+                f.seamAfter = {false, k + 1 == rings, false, false};
                 if (r1 <= neck)
                     for (std::size_t c = 1; c + 1 < f.corners.size(); ++c)
                         six += dot(f.corners[0] - Vec3{0, neck - floor, 0}, cross(f.corners[c] - Vec3{0, neck - floor, 0}, f.corners[c + 1] - Vec3{0, neck - floor, 0}));

@@ -164,6 +164,7 @@ public:
         }
         Mockup m = folder.finish(p.seam("mouth")->a);
         foldFlaps(m, p, p.height, 2);
+        foldHandles(m, p, p.height, 2);
         foldStrap(m, p, {p.width / 2, p.height, 0});
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, 0}, {0, 1, 0}, 1}};

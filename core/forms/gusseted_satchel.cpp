@@ -351,6 +351,7 @@ public:
             folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(guide.length() - q.x); return Vec3{at.x, at.y, z - q.y}; }, mirroredBends(guide), {}, 1);
         Mockup m = folder.finish(p.seam("mouth")->a);
         foldFlaps(m, p, p.height, z);
+        foldHandles(m, p, p.height, z);
         foldStrap(m, p, {p.width / 2 - p.values.at("taper"), p.height, 0});
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},

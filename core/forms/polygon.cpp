@@ -68,7 +68,7 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         Mockup m = foldLoop(design, p, body(p));
-        m.handles = {{"side", {p.values.at("side") / 2, -p.height / 2, p.depth / 2}, {1, 0, 0}, 2}, {"depth", {0, -p.height * 0.3, p.depth / 2}, {0, 0, 1}, 2}};
+        m.handles = {{"side", {p.values.at("side") / 2, 0, p.depth / 2}, {1, 0, 0}, 2}, {"depth", {0, p.height * 0.2, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }
 };

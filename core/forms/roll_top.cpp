@@ -165,6 +165,17 @@ public:
         Mockup m = folder.finish(mouthOf(s));
         const double tall = p.values.at("tall");
         m.litres *= p.height / tall; // what is rolled down holds nothing
+        // Straps arch out behind the back, from below the rolls to the braces at the base.
+        const auto v = [&](const char* name) { return p.values.at(name); };
+        for (const double side : {-1.0, 1.0}) {
+            std::vector<Vec3> path;
+            const double x = side * v("strap.spread") / 2, y = v("height") - v("strap.drop"), z = -p.depth / 2;
+            for (int i = 0; i <= 16; ++i) {
+                const double t = i / 16.0;
+                path.push_back({std::lerp(x, side * (p.width / 2 - v("brace") / 2), t * t), y * (1 - t) + v("brace") * 0.5 * t, z - 0.32 * y * std::sin(pi * t)});
+            }
+            foldRibbon(m, "strap.upper", "Shoulder strap", path, {v("strap.width"), 0, 0});
+        }
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
         return m;

@@ -70,7 +70,7 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         Mockup m = foldLoop(design, p, body(p));
-        m.handles = {{"width", {p.width / 2, 0, p.depth / 2}, {1, 0, 0}, 2}, {"height", {0, p.height / 2, p.depth / 2}, {0, 1, 0}, 2}, {"depth", {p.width * 0.3, -p.height * 0.3, p.depth / 2}, {0, 0, 1}, 2}};
+        m.handles = {{"width", {p.width / 2, p.height / 2, p.depth / 2}, {1, 0, 0}, 2}, {"height", {0, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.3, p.height * 0.2, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }
 };

@@ -288,6 +288,38 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
     }
 }
 
+void foldRibbon(Mockup& m, const std::string& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across)
+{
+    const Vec3 w = across * 0.5;
+    for (std::size_t i = 0; i + 1 < path.size(); ++i)
+        m.facets.push_back({piece, "strap", label, {path[i] + w, path[i + 1] + w, path[i + 1] - w, path[i] - w}, {true, false, true, false}});
+}
+
+void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth)
+{
+    for (const auto& piece : p.pieces) {
+        if (piece.role != "handle")
+            continue;
+        const auto v = [&](const char* name) { return p.values.at(piece.key + "." + name); };
+        for (const double side : {1.0, -1.0}) {
+            const double z = side * (halfDepth + kLift), a = v("spread") / 2;
+            std::vector<Vec3> path{{-a, height - v("end"), z}};
+            for (int i = 0; i <= 20; ++i)
+                path.push_back({-a * std::cos(pi * i / 20), height + v("drop") * std::sin(pi * i / 20), z});
+            path.push_back({a, height - v("end"), z});
+            // A flat handle stands on its edge at the top and lies flat on the face: shown by its width across the path.
+            for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+                const auto outwards = [&](std::size_t k) {
+                    const Vec3 along = path[std::min(k + 1, path.size() - 1)] - path[k == 0 ? 0 : k - 1];
+                    return unitOf(Vec3{along.y, -along.x, 0}) * (v("width") / 2);
+                };
+                const Vec3 u = outwards(i), w = outwards(i + 1);
+                m.facets.push_back({piece.key, "strap", piece.name, {path[i] + u, path[i + 1] + w, path[i + 1] - w, path[i] - u}, {true, false, true, false}});
+            }
+        }
+    }
+}
+
 double bowHeight(double width, double length)
 {
     const double a = width / 2;

@@ -57,6 +57,12 @@ private:
     std::vector<double> m_along;
 };
 
+/// A ribbon along a path in space, @p across wide from edge to edge.
+void foldRibbon(Mockup& m, const std::string& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across);
+
+/// Handles of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height: half an ellipse each over its spread.
+void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth);
+
 /// Lays every flap over the mouth of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height.
 void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth);
 
