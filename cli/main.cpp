@@ -55,6 +55,21 @@ void printForms(bool json)
     print(out);
 }
 
+/// Each form's silhouette as SVG.
+void drawForms(const std::filesystem::path& folder)
+{
+    std::error_code error;
+    std::filesystem::create_directories(folder, error);
+    if (error)
+        throw InputError(folder.string(), "the folder cannot be made: " + error.message());
+    for (const Form* form : forms()) {
+        std::string svg = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"150\" height=\"165\" viewBox=\"-4 -108 108 114\">\n";
+        for (const auto& run : form->silhouette())
+            svg += fmt::format("<path d=\"{}\" fill=\"{}\" stroke=\"#2b2620\" stroke-width=\"1.6\" stroke-linejoin=\"round\"/>\n", svgPath(run, {}, false), distance(startOf(run), endOf(run)) < 1e-6 ? "#f4e8d0" : "none");
+        writeWhole(folder / (form->id() + ".svg"), svg + "</svg>\n");
+    }
+}
+
 std::vector<Pattern> chosen(const Design& design, const std::string& size)
 {
     auto all = draftAll(design);
@@ -133,6 +148,7 @@ int run(int argc, char** argv)
 
     auto* formsCommand = app.add_subcommand("forms", "List the body forms with their dimensions and defaults");
     formsCommand->add_flag("--json", json, "as JSON");
+    formsCommand->add_option("--drawings", out, "folder to write a drawing of each form to, as SVG");
     auto* newCommand = app.add_subcommand("new", "Make a new design");
     newCommand->add_option("form", form, "the body form")->required();
     newCommand->add_option("--set", values, "NAME=VALUE, a dimension or choice")->take_all()->allow_extra_args(false);
@@ -162,8 +178,11 @@ int run(int argc, char** argv)
     } catch (const CLI::ParseError& e) {
         return app.exit(e) == 0 ? 0 : 2;
     }
-    if (*formsCommand)
+    if (*formsCommand) {
+        if (!out.empty())
+            drawForms(out);
         printForms(json);
+    }
     else if (*newCommand) {
         Design design = newDesign(form);
         for (const auto& v : values)

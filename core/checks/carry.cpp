@@ -48,11 +48,12 @@ std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
         } else {
             const double rise = cornerRise(thing.width, space->width, space->cornerRadius);
             t.y = p.height - space->height + rise;
-            t.z = z - thing.thickness / 2;
+            const double room = depthAt(thing.width, space->width, space->depth, space->endRadius);
+            t.z = z - thing.thickness / 2 - (space->depth - room) / 2; // round ends push it inwards
             z -= thing.thickness;
             t.overWidth = thing.width - space->width;
             t.overHeight = thing.height + rise - space->height;
-            t.overDepth = -space->depth / 2 - z + (space->depth - depthAt(thing.width, space->width, space->depth, space->endRadius)) / 2;
+            t.overDepth = space->depth / 2 - z - room;
         }
         out.push_back(t);
     }

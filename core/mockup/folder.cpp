@@ -173,25 +173,31 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
 
 std::vector<Vec3> Folder::sampled(const std::vector<EdgeUse>& side, int parts) const
 {
-    std::vector<std::pair<const Laid*, Run>> runs;
+    struct Part {
+        const Laid* laid;
+        Run run;
+        double length;
+    };
+    std::vector<Part> runs;
     double whole = 0;
     for (const auto& use : side) {
         const Laid* laid = find(use.piece, use.copy);
         if (!laid)
             return {};
-        runs.push_back({laid, m_pattern.runOf(use)});
-        whole += lengthOf(runs.back().second);
+        Run run = m_pattern.runOf(use);
+        const double length = lengthOf(run);
+        runs.push_back({laid, std::move(run), length});
+        whole += length;
     }
     std::vector<Vec3> out;
     for (int i = 0; i <= parts && !runs.empty(); ++i) {
         double along = whole * i / parts;
         for (std::size_t k = 0; k < runs.size(); ++k) {
-            const double length = lengthOf(runs[k].second);
-            if (along <= length + 1e-9 || k + 1 == runs.size()) {
-                out.push_back(runs[k].first->at(pointAlong(runs[k].second, along)));
+            if (along <= runs[k].length + 1e-9 || k + 1 == runs.size()) {
+                out.push_back(runs[k].laid->at(pointAlong(runs[k].run, along)));
                 break;
             }
-            along -= length;
+            along -= runs[k].length;
         }
     }
     return out;
@@ -211,7 +217,7 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
     for (const auto& f : m.facets)
         if (f.kind == "cloth")
             fan(f.corners);
-    if (auto rim = sampled(mouth, 200); !rim.empty()) {
+    if (auto rim = sampled(mouth, 96); !rim.empty()) {
         const double before = six;
         fan(rim);
         const double lid = six - before;
@@ -223,7 +229,7 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
             six = before - lid;
     }
     m.litres = six / 6 / 1e6;
-    constexpr int parts = 24;
+    constexpr int parts = 12;
     for (const auto& seam : m_pattern.seams) {
         if (seam.stitch != "construction")
             continue;

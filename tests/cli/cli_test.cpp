@@ -199,3 +199,31 @@ TEST_CASE("The man page is sound and names every command")
     for (const char* verb : {"forms", "new", "set", "measure", "check", "export"})
         CHECK_THAT(page.out, Contains(verb));
 }
+
+TEST_CASE("Every verb works for every form")
+{
+    const json told = json::parse(cli("forms --json").out);
+    CHECK(told["forms"].size() >= 12);
+    for (const auto& form : told["forms"]) {
+        const std::string id = form["id"], file = scratch / (id + ".tectonis");
+        INFO(id);
+        CHECK(form["dimensions"].size() >= 7);
+        for (const auto& d : form["dimensions"]) {
+            INFO(d["name"]);
+            CHECK(d["meaning"].get<std::string>().size() > 10);
+            CHECK(d["min_now"].get<double>() <= d["max_now"].get<double>());
+        }
+        REQUIRE(cli("new " + id + " -o " + file).code == 0);
+        const std::string first = form["dimensions"][0]["name"];
+        CHECK(cli("set " + file + " " + first + "=" + std::to_string(form["dimensions"][0]["value"].get<double>())).code == 0);
+        CHECK(cli("check " + file).code == 0);
+        const json m = json::parse(cli("measure " + file + " --size M --json").out);
+        CHECK(m["sizes"][0]["pieces"].size() >= 2);
+        CHECK(m["sizes"][0]["steps"].size() >= 4);
+        CHECK(cli("export " + file + " sheets --size M -o " + (scratch / "f.pdf")).code == 0);
+        CHECK(cli("export " + file + " booklet --size M -o " + (scratch / "b.pdf")).code == 0);
+        CHECK(cli("export " + file + " pieces --size M -o " + (scratch / (id + "-pieces"))).code == 0);
+        CHECK(cli("export " + file + " cutlist -o " + (scratch / "c.txt")).code == 0);
+        CHECK(shell("qpdf --check " + (scratch / "f.pdf")).code == 0);
+    }
+}

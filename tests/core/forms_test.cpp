@@ -1,0 +1,294 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// All body forms: every choice drafts, sews and folds; and the geometry of each against hand-worked or outside values.
+#include "geos.hpp"
+
+#include "checks/carry.hpp"
+#include "checks/finding.hpp"
+#include "design/edits.hpp"
+#include "drafting/drafter.hpp"
+#include "drafting/plans.hpp"
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+#include "units/error.hpp"
+
+#include <catch2/catch.hpp>
+
+#include <set>
+
+using namespace tectonis;
+
+namespace {
+
+Pattern medium(const Design& d) { return draftAll(d)[1]; }
+
+Design with(const std::string& form, const std::vector<std::string>& assignments)
+{
+    Design d = newDesign(form);
+    for (const auto& a : assignments)
+        assign(d, a);
+    return d;
+}
+
+double worked(const Pattern& p, const std::string& key)
+{
+    for (const auto& w : p.workings)
+        if (w.key == key)
+            return w.result;
+    FAIL("no working " << key);
+    return 0;
+}
+
+} // namespace
+
+TEST_CASE("Twelve families of forms, each with silhouette, ranges and a design that is in order")
+{
+    CHECK(forms().size() >= 12);
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        CHECK(!form->silhouette().empty());
+        CHECK(form->meaning().size() > 40);
+        const Design fresh = newDesign(form->id());
+        for (const auto& d : specOf(fresh).dimensions) {
+            INFO(d.name);
+            CHECK(d.meaning.size() > 10);
+            CHECK(!d.label.empty());
+        }
+        // Every option of every choice, one at a time.
+        for (const auto& choice : specOf(fresh).choices)
+            for (const auto& [value, label] : choice.options) {
+                INFO(choice.name << " = " << value);
+                Design d = fresh;
+                setChoice(d, choice.name, value);
+                for (const auto& p : draftAll(d)) {
+                    for (const auto& seam : p.seams) {
+                        INFO(seam.name);
+                        CHECK(std::abs(seam.difference()) < 0.01);
+                    }
+                    CHECK(p.mockup.largestGap < 1);
+                    CHECK(p.mockup.facets.size() > 2);
+                    const auto order = orderOf(d, p);
+                    CHECK(brokenRules(p, order).empty());
+                    const auto states = dryRun(p, order);
+                    CHECK(states.back().parts == std::vector<std::string>{"bag"});
+                    for (const auto& s : states)
+                        CHECK(s.problems.empty());
+                    // Codes and keys are each piece's own; every step names what is there.
+                    std::set<std::string> codes, keys, ids;
+                    for (const auto& piece : p.pieces) {
+                        INFO(piece.key);
+                        CHECK(codes.insert(piece.code).second);
+                        CHECK(keys.insert(piece.key).second);
+                    }
+                    for (const auto& s : p.steps) {
+                        INFO(s.id);
+                        CHECK(ids.insert(s.id).second);
+                        for (const auto& key : s.pieces)
+                            CHECK(p.piece(key) != nullptr);
+                        for (const auto& key : s.seams)
+                            CHECK(p.seam(key) != nullptr);
+                    }
+                }
+            }
+        for (const auto& f : checkAll(fresh, draftAll(fresh))) {
+            INFO(f.subject << ": " << f.text);
+            CHECK(f.severity == Severity::Note);
+        }
+    }
+}
+
+TEST_CASE("Any fitting form takes a second pocket and a flap, in all sizes; what it cannot carry is refused in words")
+{
+    int carried = 0, refused = 0;
+    for (const Form* form : forms())
+        for (const FeatureKind* kind : featureKinds()) {
+            INFO(form->id() << " + " << kind->kind());
+            Design d = newDesign(form->id());
+            const Design before = d;
+            try {
+                const std::string id = addFeature(d, kind->kind());
+                ++carried;
+                for (const auto& p : draftAll(d)) {
+                    for (const auto& seam : p.seams)
+                        CHECK(std::abs(seam.difference()) < 0.01);
+                    CHECK(dryRun(p, orderOf(d, p)).back().parts == std::vector<std::string>{"bag"});
+                }
+                removeFeature(d, id);
+                draftAll(d);
+            } catch (const InputError& e) {
+                ++refused;
+                CHECK(std::string(e.what()).size() > 20);
+                CHECK(d == before);
+            }
+        }
+    CHECK(carried > 50);
+    CHECK(refused > 0);
+}
+
+TEST_CASE("Boxed corners: three schools finish at the same width, height and depth")
+{
+    // Hand-worked: width 300, height 300, depth 100, all allowances 10 (pure geometry).
+    const Pattern cut = medium(with("boxed-corner", {"boxing=pre-cut"})), seams = medium(with("boxed-corner", {"boxing=from-seams"})), across = medium(with("boxed-corner", {"boxing=across"}));
+    CHECK(worked(cut, "box.square") == Approx(50));   // depth = 2c
+    CHECK(worked(seams, "box.square") == Approx(40)); // depth = 2(q + s)
+    CHECK(worked(across, "box.across") == Approx(50)); // depth = 2a
+    for (const Pattern* p : {&cut, &seams, &across}) {
+        const Box raw = boundsOf(p->piece("front")->cut);
+        CHECK(raw.width() == Approx(300 + 100 + 20).margin(0.01));
+        CHECK(raw.height() == Approx(300 + 50 + 20).margin(0.01));
+        CHECK(p->seam("box right")->lengthA == Approx(100).margin(0.001)); // the corner as sewn is as wide as the bag is deep
+        CHECK(p->mockup.litres == Approx(0.3 * 0.3 * 0.1 * 1000).epsilon(1e-3));
+    }
+    // The raw square is really c: two cut edges of the notch, 50 mm from the raw edges.
+    const Piece& front = *cut.piece("front");
+    const double uncut = 420.0 * 370.0 - areaOf(front.cut);
+    CHECK(uncut == Approx(2 * 50.0 * 50.0).margin(0.01));
+    CHECK(Geos().area(flattened(front.cut)) == Approx(areaOf(front.cut)).margin(0.01)); // GEOS
+}
+
+TEST_CASE("Bases: girth of rectangle, circle, stadium and ellipse; walls are as long as the base seam")
+{
+    CHECK(lengthOf(roundedPlan(320, 120, 25)) == Approx(2 * (320 + 120) - 8 * 25 + 2 * pi * 25).margin(1e-9));
+    CHECK(lengthOf(stadiumPlan(220, 140)) == Approx(pi * 140 + 2 * 80).margin(1e-9));
+    CHECK(lengthOf(stadiumPlan(200, 200)) == Approx(2 * pi * 100).margin(1e-9));
+    // Ellipse: the perimeter of semi-axes 2 and 1 is 9.688448220547675 (complete elliptic integral of the second kind, NIST DLMF 19.9.9; from memory).
+    CHECK(lengthOf(ellipsePlan(400, 200)) == Approx(968.8448220547675).margin(0.001));
+    // And against Ramanujan's second formula, good to 1e-9 at this flatness (handbook formula).
+    const double a = 110, b = 70, h = std::pow((a - b) / (a + b), 2);
+    CHECK(lengthOf(ellipsePlan(2 * a, 2 * b)) == Approx(pi * (a + b) * (1 + 3 * h / (10 + std::sqrt(4 - 3 * h)))).margin(0.001));
+    CHECK(areaOf(ellipsePlan(2 * a, 2 * b)) == Approx(pi * a * b).epsilon(1e-5));
+    for (const char* shape : {"round", "stadium", "ellipse"}) {
+        INFO(shape);
+        const Pattern p = medium(with("cylinder", {std::string("base.shape=") + shape}));
+        CHECK(p.seam("base")->lengthA == Approx(p.seam("base")->lengthB).margin(0.001));
+        CHECK(p.mockup.litres == Approx(areaOf(p.piece("base")->stitch()) * p.height / 1e6).epsilon(3e-3));
+    }
+    // Inverse: a strip cut 2πr + 2s long gives the radius back.
+    CHECK(worked(medium(newDesign("cylinder")), "base.fromStrip") == Approx(110).margin(1e-9));
+    const Pattern box = medium(with("separate-base", {"base.radius=0"}));
+    CHECK(box.mockup.litres == Approx(0.32 * 0.12 * 0.34 * 1000).epsilon(1e-3));
+    CHECK(box.seam("base")->lengthA == Approx(2 * (320 + 120)).margin(1e-6)); // front and back are w + d wide
+}
+
+TEST_CASE("Closed loops: the sections add up to the face's outline, the zip strips and the gap to the depth")
+{
+    for (const char* form : {"zip-around", "polygon"})
+        for (const char* bands : {"one", "three"})
+            for (const auto& p : draftAll(with(form, {std::string("bands=") + bands}))) {
+                INFO(form << " " << bands << " " << p.size);
+                double loop = 0;
+                for (const auto& use : p.seam("front-loop")->b)
+                    loop += p.piece(use.piece)->edge(use.edge)->length();
+                double face = 0;
+                for (const auto& e : p.piece("front")->edges)
+                    face += e.length();
+                CHECK(loop == Approx(face).margin(0.001));
+                const double strip = p.piece("zip strip")->edge("right")->length(), gap = 32 - 2 * 10;
+                CHECK(2 * strip + gap == Approx(p.values.at("depth")).margin(1e-9));
+            }
+    // Corner angles of n sides sum up to (n − 2)·180°, and the outline closes.
+    for (int n = 5; n <= 8; ++n) {
+        const Run face = polygonPlan(n, 100);
+        CHECK(lengthOf(face) == Approx(100.0 * n).margin(1e-9));
+        CHECK(distance(startOf(face), endOf(face)) < 1e-9);
+        CHECK(areaOf(face) == Approx(n * 100.0 * 100.0 / (4 * std::tan(pi / n))).epsilon(1e-9)); // handbook: regular polygon
+        const Pattern p = medium(with("polygon", {"sides=" + std::to_string(n)}));
+        CHECK(worked(p, "face.angle") * n == Approx((n - 2) * 180.0).margin(1e-6));
+    }
+    // Stop squares lie at the running lengths of the sides, alike on both long edges of the band.
+    const Pattern p = medium(newDesign("polygon"));
+    const Piece& band = *p.piece("band");
+    int stops = 0;
+    for (const auto& n : band.notches)
+        if (n.stop && n.edge == "front") {
+            ++stops;
+            CHECK(std::any_of(band.notches.begin(), band.notches.end(), [&](const Notch& m) { return m.stop && m.edge == "back" && std::abs(m.along - (band.edge("back")->length() - n.along)) < 0.01; }));
+        }
+    CHECK(stops >= 3);
+}
+
+TEST_CASE("Envelope, circle, roll top, hinged mouth, frame: their own arithmetic")
+{
+    // Envelope for 210 × 140 × 15: width 210 + 15 + 12; length twice the pocket, the flap, and half the thickness lost at each fold.
+    const Pattern envelope = medium(newDesign("envelope-clutch"));
+    CHECK(envelope.width == Approx(237));
+    CHECK(envelope.height == Approx(140 + 7.5 + 8));
+    CHECK(boundsOf(envelope.piece("body")->stitch()).height() == Approx(worked(envelope, "body.length")).margin(0.001));
+    CHECK(worked(envelope, "body.length") == Approx(2 * 155.5 + 7.5 + 0.6 * 155.5 + 3.75).margin(1e-6));
+    // Circle: each cord 2πρ + two tails.
+    const Pattern circle = medium(newDesign("circle-pouch"));
+    CHECK(worked(circle, "cord.length") == Approx(2 * pi * 140 + 360).margin(1e-6));
+    CHECK(areaOf(circle.piece("disc")->cut) == Approx(pi * 188 * 188).epsilon(1e-9));
+    // Quarter templates of the doubly symmetric disc.
+    const Pattern quarter = medium(with("circle-pouch", {"templates=quarter", "inner=no"}));
+    CHECK(quarter.piece("lining.disc")->folds == 2);
+    // Roll top: three folds of 45 on 420.
+    const Pattern roll = medium(newDesign("roll-top"));
+    CHECK(worked(roll, "rolled") == Approx(420 + 3 * 45));
+    CHECK(roll.mockup.litres == Approx(0.29 * 0.14 * 0.42 * 1000).epsilon(5e-3));
+    CHECK_THROWS_AS(with("roll-top", {"rolls=2"}), InputError);
+    // Hinged mouth: each channel is half of the mouth; stays are shorter by the hinges' room.
+    const Pattern hinged = medium(newDesign("hinged-mouth"));
+    CHECK(hinged.piece("channel")->edge("bottom")->length() == Approx(320 + 160));
+    CHECK(worked(hinged, "stay.length") == Approx(480 - 16));
+    // Frame: the card is smaller on every edge by wall, covering and clearance; the cover reaches over rim and turn-in.
+    const Pattern frame = medium(newDesign("frame-clutch"));
+    CHECK(boundsOf(frame.piece("card")->cut).width() == Approx(180 - 2 * (2 + 0.8 + 0.5)).margin(1e-6));
+    CHECK(boundsOf(frame.piece("cover")->cut).width() == Approx(180 + 2 * (25 + 10)).margin(1e-6));
+    // Tote: two rows of three rivets on each of four patches.
+    const Pattern tote = medium(newDesign("large-tote"));
+    CHECK(worked(tote, "rivet.count") == Approx(24));
+    CHECK(std::count_if(tote.fittings.begin(), tote.fittings.end(), [](const Fitting& f) { return f.kind == Fitting::Kind::Rivet; }) == 24);
+}
+
+TEST_CASE("Handles: length from drop and spread; half an ellipse")
+{
+    // Drop equal to half of the spread: half a circle.
+    Design d = newDesign("large-tote");
+    assign(d, "handles.spread=200");
+    assign(d, "handles.drop=100");
+    assign(d, "handles.end=50");
+    CHECK(worked(medium(d), "handles.bow") == Approx(pi * 100).margin(1e-6));
+    CHECK(worked(medium(d), "handles.length") == Approx(pi * 100 + 100).margin(1e-6));
+    setChoice(d, "handles.make", "rolled");
+    CHECK(boundsOf(medium(d).piece("handles")->stitch()).width() == Approx(pi * 10 + 20).margin(1e-6)); // once round the cord and two allowances
+}
+
+TEST_CASE("Round spaces: a box in a bucket must pass the circle, not its square")
+{
+    CHECK(depthAt(0, 200, 200, 100) == Approx(200));
+    CHECK(depthAt(120, 200, 200, 100) == Approx(160)); // 2·√(100² − 60²)
+    CHECK(depthAt(80, 220, 140, 70) == Approx(140));   // within the straights of a stadium
+    Design d = with("cylinder", {"width=200"});
+    d.carried = {{"Box", 120, 100, 170, "main"}};
+    const auto placed = placeCarried(d, medium(d));
+    CHECK(placed.front().overDepth > 0);
+    d.carried = {{"Box", 120, 100, 120, "main"}};
+    CHECK(placeCarried(d, medium(d)).front().overDepth <= 0);
+}
+
+TEST_CASE("Match marks of wall and base lie at the same lengths; a flap stitched on needs no seam across")
+{
+    const Pattern p = medium(newDesign("separate-base"));
+    const auto marksOf = [&](const std::vector<EdgeUse>& side) {
+        std::vector<double> out;
+        double at = 0;
+        for (const auto& use : side) {
+            const Piece& piece = *p.piece(use.piece);
+            for (const auto& n : piece.notches)
+                if (n.edge == use.edge)
+                    out.push_back(at + (use.reversed ? piece.edge(use.edge)->length() - n.along : n.along));
+            at += piece.edge(use.edge)->length();
+        }
+        return out;
+    };
+    const auto walls = marksOf(p.seam("base")->a), base = marksOf(p.seam("base")->b);
+    CHECK(walls.size() >= 6);
+    for (const double at : walls)
+        CHECK(std::any_of(base.begin(), base.end(), [&](double b) { return std::abs(b - at) < 0.01; }));
+    Design d = newDesign("cylinder");
+    addFeature(d, "flap");
+    CHECK(medium(d).piece("front") != nullptr);
+    CHECK(medium(d).seam("flap.on") != nullptr);
+}
