@@ -7,12 +7,16 @@
 #include "stages.hpp"
 
 #include <QHBoxLayout>
+#include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
+#include <QSignalBlocker>
 #include <QSlider>
+#include <QTableWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <cmath>
 
 namespace tectonis {
 namespace {
@@ -33,6 +37,13 @@ public:
     double walk = 0;                          ///< share of the seam walked, 0 to 1
 
     const Seam* seamInHand() { return doc().pattern().seam(m_seam); }
+
+    void takeSeam(const std::string& key)
+    {
+        m_seam = key;
+        say();
+        update();
+    }
 
     /// Picks the seam of an edge, as the pointer would.
     void takeEdge(const std::string& piece, const std::string& edge)
@@ -133,6 +144,8 @@ protected:
         if (const Seam* seam = seamInHand()) {
             drawSide(p, base, seam->a, t.accent);
             drawSide(p, base, seam->b, t.second);
+            if (walk > 0)
+                drawRolled(p, base, *seam);
         }
         std::optional<QPointF> centre;
         for (const auto& s : laid())
@@ -160,6 +173,52 @@ protected:
                     }
                     at += n;
                 }
+    }
+
+    /// Where a side of a seam is after a share of its length.
+    struct Reached {
+        const EdgeUse* use = nullptr;
+        Point at, along; ///< in the piece's coordinates
+    };
+    Reached reached(const std::vector<EdgeUse>& side) const
+    {
+        double left = walk * doc().pattern().lengthOfSide(side);
+        for (const auto& use : side) {
+            const Run run = doc().pattern().runOf(use);
+            const double n = lengthOf(run);
+            if (left <= n + 1e-9 || &use == &side.back())
+                return {&use, pointAlong(run, left), tangentAlong(run, left)};
+            left -= n;
+        }
+        return {};
+    }
+
+    /// The mate rolled along the first run: it touches where both have been walked, edge to edge.
+    void drawRolled(QPainter& p, const View& base, const Seam& seam)
+    {
+        const Reached a = reached(seam.a), b = reached(seam.b);
+        const Piece* mate = b.use ? doc().pattern().piece(b.use->piece) : nullptr;
+        const auto under = std::find_if(laid().begin(), laid().end(), [&](const Spot& s) { return a.use && s.piece->key == a.use->piece; });
+        if (!mate || under == laid().end())
+            return;
+        // Two outlines that run the same way along the seam lie on one side of it: the mate is turned over then.
+        Placement roll{0, 0, 0, a.use->reversed == b.use->reversed};
+        const Point from = under->at(a.at), way = unit(under->at(a.at + a.along) - from);
+        const Point mateWay = unit(roll(b.at + b.along) - roll(b.at));
+        roll.angle = std::atan2(way.y, way.x) - std::atan2(mateWay.y, mateWay.x);
+        const Point landed = roll(b.at);
+        roll.dx = from.x - landed.x, roll.dy = from.y - landed.y;
+        View v = base;
+        v.placement = roll;
+        PieceLook look = theme().pieceLook(mate->group, false);
+        look.card.setAlpha(150);
+        look.label = false;
+        p.save();
+        drawPiece(p, v, *mate, look);
+        p.restore();
+        p.setBrush(theme().accent);
+        p.setPen(QPen(theme().surface, 1.5));
+        p.drawEllipse(base(from), 6, 6);
     }
 
     bool press(Point q, QPointF at) override
@@ -258,13 +317,81 @@ public:
         connect(real, &QPushButton::clicked, bench, &Bench::trueSize);
         connect(&document, &Document::changed, this, [bench] { bench->say(); });
         connect(&document, &Document::viewChanged, this, [bench] { bench->say(); });
+        auto* ledger = makeLedger(document, bench);
+        auto* book = new QPushButton("Ledger");
+        book->setObjectName("ledgerButton");
+        book->setCheckable(true);
+        book->setToolTip("Every seam with both runs, their lengths, ease and allowance");
+        connect(book, &QPushButton::toggled, this, [this, ledger, &document](bool on) {
+            ledger->setVisible(on);
+            fillLedger(document, ledger);
+        });
+        for (auto signal : {&Document::changed, &Document::viewChanged})
+            connect(&document, signal, this, [this, ledger, &document] { fillLedger(document, ledger); });
         bar->addWidget(said, 1);
+        bar->addWidget(book);
         bar->addWidget(walked);
         bar->addWidget(walk);
         bar->addWidget(fit);
         bar->addWidget(real);
         column->addWidget(bench, 1);
+        column->addWidget(ledger);
         column->addLayout(bar);
+    }
+
+private:
+    /// Every seam of the size in view; picking a row lights the seam up on the bench.
+    QTableWidget* makeLedger(Document& document, DraftBench* bench)
+    {
+        auto* ledger = new QTableWidget(0, 8);
+        ledger->setObjectName("ledger");
+        ledger->setAccessibleName("Seam ledger");
+        ledger->setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference, all sizes", "Allowance"});
+        ledger->verticalHeader()->hide();
+        ledger->verticalHeader()->setDefaultSectionSize(24);
+        ledger->setSelectionBehavior(QAbstractItemView::SelectRows);
+        ledger->setEditTriggers(QAbstractItemView::NoEditTriggers);
+        ledger->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+        ledger->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+        ledger->setFixedHeight(210);
+        ledger->hide();
+        connect(ledger, &QTableWidget::currentCellChanged, this, [ledger, bench, &document](int row) {
+            if (row >= 0 && std::size_t(row) < document.pattern().seams.size())
+                bench->takeSeam(document.pattern().seams[std::size_t(row)].key);
+        });
+        return ledger;
+    }
+
+    void fillLedger(Document& document, QTableWidget* ledger)
+    {
+        if (!ledger->isVisible())
+            return; // laying out what nobody sees is what makes a drag slow
+        const Pattern& p = document.pattern();
+        const QSignalBlocker quiet(ledger);
+        ledger->setRowCount(int(p.seams.size()));
+        const auto run = [&](const std::vector<EdgeUse>& side) {
+            QStringList list;
+            for (const auto& use : side)
+                if (const Piece* piece = p.piece(use.piece); piece && !list.contains(text(piece->code)))
+                    list << text(piece->code);
+            return list.join(" + ");
+        };
+        int row = 0;
+        for (const auto& s : p.seams) {
+            double worst = 0;
+            for (const auto& size : document.patterns())
+                if (const Seam* other = size.seam(s.key); other && std::abs(other->difference()) > std::abs(worst))
+                    worst = other->difference();
+            const QStringList cells{text(s.name), run(s.a), document.len(s.lengthA), run(s.b), document.len(s.lengthB), s.ease == 0 ? "none" : document.len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
+                                    std::abs(worst) < 0.005 ? "none" : document.len(worst), s.allowance > 0 ? document.len(s.allowance) : text(s.stitch)};
+            for (int c = 0; c < cells.size(); ++c) {
+                auto* item = new QTableWidgetItem(cells[c]);
+                if (c == 6 && std::abs(worst) > 0.01)
+                    item->setForeground(theme().error);
+                ledger->setItem(row, c, item);
+            }
+            ++row;
+        }
     }
 };
 

@@ -33,6 +33,19 @@ void checkPlaces(const CheckInput& in, Findings& out)
                 out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft", fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.", in.len(nearest), in.len(kClear)), {}});
         }
     }
+    // Two parts on one face do not lie on each other.
+    for (const auto& piece : in.pattern.pieces)
+        for (std::size_t i = 0; i < piece.lines.size(); ++i)
+            for (std::size_t k = i + 1; k < piece.lines.size(); ++k) {
+                const FaceLine &a = piece.lines[i], &b = piece.lines[k];
+                if (a.kind != FaceLine::Kind::Placement || b.kind != FaceLine::Kind::Placement)
+                    continue;
+                const Box p = boundsOf(a.run), q = boundsOf(b.run);
+                const double across = std::min(p.x1, q.x1) - std::max(p.x0, q.x0), up = std::min(p.y1, q.y1) - std::max(p.y0, q.y0);
+                if (across > 0.01 && up > 0.01)
+                    out.push_back({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
+                                   fmt::format("they lie on each other by {} across and {} up. One would be sewn over the other; move or shrink one of them.", in.len(across), in.len(up)), {}});
+            }
     // The pocket bag hangs free behind the lining and must end above the bottom.
     for (const auto& f : in.design.features) {
         if (f.kind != "zip-pocket")

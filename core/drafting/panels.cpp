@@ -70,14 +70,15 @@ void drawStripAlong(Piece& strip, const Piece& panel, const Strip& s)
     if (ease > 0)
         inset = panel.edge("bottom") ? startOf(panel.edge("bottom")->stitch).y : 0;
     const double axial = ease > 0 ? std::sqrt(ease * ease - inset * inset) : 0; // the eased edge runs aslant on the strip too
-    const double middle = (s.half ? whole / 2 : whole - ease) - ease;
-    const double x1 = axial, x2 = axial + middle, x3 = s.half ? x2 : x2 + axial;
+    const bool part = s.half || s.upTo > 0; // ends within the run, not at the other mouth
+    const double middle = (s.upTo > 0 ? s.upTo : s.half ? whole / 2 : whole - ease) - ease;
+    const double x1 = axial, x2 = axial + middle, x3 = part ? x2 : x2 + axial;
     const double y0 = inset, y1 = s.depth - inset;
     const double low = ease > 0 ? s.lowAllowance : s.allowance;
 
     addEdge(strip, "front left ease", lineRun({{0, 0}, {x1, y0}}), s.allowance, low);
     addEdge(strip, "front", lineRun({{x1, y0}, {x2, y0}}), low);
-    if (s.half)
+    if (part)
         addEdge(strip, "centre", lineRun({{x2, y0}, {x2, y1}}), low);
     else {
         addEdge(strip, "front right ease", lineRun({{x2, y0}, {x3, 0}}), low, s.allowance);

@@ -31,6 +31,7 @@ double cornerTurn(double taper, double height);
 struct Strip {
     double depth = 0;
     bool half = false; ///< from the mouth to the centre bottom only
+    double upTo = 0;   ///< or this far from the mouth, mm along the panel; 0 for the whole or the half
     double allowance = 0, mouthAllowance = 0, lowAllowance = 0;
 };
 void drawStripAlong(Piece& strip, const Piece& panel, const Strip& shape);

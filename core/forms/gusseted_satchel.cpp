@@ -59,7 +59,9 @@ public:
     std::vector<ChoiceSpec> choices() const override
     {
         return {
-            {"gusset.strips", "Gusset strips", "One strip, or two joined at the centre bottom.", {{"one", "One strip"}, {"two", "Two, centre seam"}}},
+            {"gusset.strips", "Gusset strips", "One strip, two joined at the centre bottom, or two sides and a bottom joined in the corners.",
+             {{"one", "One strip"}, {"two", "Two, centre seam"}, {"three", "Sides and bottom"}}},
+            {"gusset.length", "Gusset ends", "Cut exactly, or cut long and trimmed level with the panels after sewing.", {{"exact", "Cut exact"}, {"long", "Cut long and trimmed"}}},
             {"lining.fit", "Lining fit", "How the lining is made to hang inside without wrinkles: same cut with a wider seam from the middle down, drafted smaller by the wall's thickness, or the same size.",
              {{"wider-seam", "Wider seam below"}, {"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
             {"assembly", "Joining shell and lining", "Bagged out through a turning opening, or the lining dropped in and edge-stitched.",
@@ -110,7 +112,39 @@ public:
         addSteps(d);
     }
 
-    bool two(const Drafter& d) const { return d.choice("gusset.strips") == "two"; }
+    /// Two strips of the gusset are mirror images of each other, with or without a bottom between them.
+    bool two(const Drafter& d) const { return d.choice("gusset.strips") != "one"; }
+    bool three(const Drafter& d) const { return d.choice("gusset.strips") == "three"; }
+    bool cutLong(const Drafter& d) const { return d.choice("gusset.length") == "long"; }
+    static constexpr double kLong = 25; ///< mm beyond the mouth (common practice, no source)
+
+    /// How far the side strips of three reach down the panel: to the middle of the corner.
+    static double sideReach(const Piece& panel)
+    {
+        double reach = 0;
+        for (const char* name : {"left ease", "left side"})
+            if (const Edge* e = panel.edge(name))
+                reach += e->length();
+        return reach + panel.edge("left corner")->length() / 2;
+    }
+
+    /// The gusset's pieces in one coat, along its front panel.
+    void drawGusset(Drafter& d, Piece& piece, const std::string& of, double allowance, double low) const
+    {
+        const Piece& panel = d.piece(of + "front");
+        Strip strip{.depth = d("depth"), .half = two(d), .allowance = allowance, .mouthAllowance = d("allowance.mouth") + (cutLong(d) ? kLong : 0), .lowAllowance = low};
+        if (three(d))
+            strip.upTo = sideReach(panel);
+        drawStripAlong(piece, panel, strip);
+        if (!three(d))
+            return;
+        double run = 0;
+        for (const auto& e : panel.edges)
+            run += e.name == "top" ? 0 : e.length();
+        const double y0 = startOf(piece.edge("front")->stitch).y, y1 = startOf(piece.edge("back")->stitch).y;
+        Piece& bottom = d.add({.key = of + "gusset.bottom", .code = piece.code + "2", .name = of.empty() ? "Gusset bottom" : "Lining gusset bottom", .group = piece.group, .role = piece.role, .material = piece.material, .grain = 0});
+        drawRectangle(bottom, run - 2 * strip.upTo, y1 - y0, low);
+    }
 
     UPanel panelShape(const Drafter& d) const
     {
@@ -125,9 +159,9 @@ public:
             Piece& panel = d.add({.key = key, .code = code, .name = name, .group = PieceGroup::Shell, .role = "panel", .material = "shell"});
             drawUPanel(panel, panelShape(d));
         }
-        Piece& gusset = d.add({.key = "gusset", .code = "C", .name = two(d) ? "Gusset half" : "Gusset", .group = PieceGroup::Shell, .role = "gusset",
+        Piece& gusset = d.add({.key = "gusset", .code = "C", .name = three(d) ? "Gusset side" : two(d) ? "Gusset half" : "Gusset", .group = PieceGroup::Shell, .role = "gusset",
                                .material = "shell", .count = two(d) ? 2 : 1, .mirrored = two(d) ? 1 : 0, .grain = 0});
-        drawStripAlong(gusset, d.piece("front"), {.depth = d("depth"), .half = two(d), .allowance = s, .mouthAllowance = d("allowance.mouth"), .lowAllowance = s});
+        drawGusset(d, gusset, "", s, s);
         const double turn = cornerTurn(d("taper"), d("height"));
         d.work({"gusset", "gusset.run", "U-run of the panel", "2*(hypot - radius*tan(turn/2)) + 2*radius*turn + width - 2*radius*tan(turn/2)",
                 {{"hypot", std::hypot(d("height"), d("taper"))}, {"radius", d("radius")}, {"turn", turn}, {"width", d("width")}}, 0, Kind::Geometry, "mm",
@@ -155,6 +189,8 @@ public:
                 std::vector<EdgeUse> other;
                 for (auto it = uses.rbegin(); it != uses.rend(); ++it)
                     other.push_back({g, it->edge, 1, true});
+                if (three(d)) // the bottom lies between the sides, its edge "bottom" to the front
+                    other.insert(which == "front" ? other.begin() : other.end(), {of + "gusset.bottom", which == "front" ? "bottom" : "top"});
                 uses.insert(which == "front" ? uses.end() : uses.begin(), other.begin(), other.end());
             }
             return uses;
@@ -164,9 +200,12 @@ public:
                    .b = side("front"), .allowance = low});
         d.add(Seam{.key = of + "back-gusset", .name = title.empty() ? "Back to gusset" : "Lining back to gusset", .a = d.runWithout(of + "back", "top"),
                    .b = side("back"), .allowance = low});
-        if (two(d))
-            d.add(Seam{.key = of + "gusset-centre", .name = title.empty() ? "Gusset centre bottom" : "Lining gusset centre bottom", .a = {{g, "centre"}},
-                       .b = {{g, "centre", 1}}, .allowance = low});
+        const std::string lead = title.empty() ? "Gusset" : "Lining gusset";
+        if (three(d)) {
+            d.add(Seam{.key = of + "gusset-left", .name = lead + " side to bottom, left", .a = {{g, "centre"}}, .b = {{of + "gusset.bottom", "left", 0, true}}, .allowance = low});
+            d.add(Seam{.key = of + "gusset-right", .name = lead + " side to bottom, right", .a = {{g, "centre", 1}}, .b = {{of + "gusset.bottom", "right"}}, .allowance = low});
+        } else if (two(d))
+            d.add(Seam{.key = of + "gusset-centre", .name = lead + " centre bottom", .a = {{g, "centre"}}, .b = {{g, "centre", 1}}, .allowance = low});
     }
 
     bool wider(const Drafter& d) const { return d.choice("lining.fit") == "wider-seam"; }
@@ -196,10 +235,9 @@ public:
             Piece& panel = d.add({.key = key, .code = code, .name = name, .group = PieceGroup::Lining, .role = "lining panel", .material = "lining"});
             drawUPanel(panel, shape);
         }
-        Piece& gusset = d.add({.key = "lining.gusset", .code = "LC", .name = two(d) ? "Lining gusset half" : "Lining gusset", .group = PieceGroup::Lining,
+        Piece& gusset = d.add({.key = "lining.gusset", .code = "LC", .name = three(d) ? "Lining gusset side" : two(d) ? "Lining gusset half" : "Lining gusset", .group = PieceGroup::Lining,
                                .role = "lining gusset", .material = "lining", .count = two(d) ? 2 : 1, .mirrored = two(d) ? 1 : 0, .grain = 0});
-        drawStripAlong(gusset, d.piece("lining.front"),
-                       {.depth = d("depth"), .half = two(d), .allowance = shape.allowance, .mouthAllowance = d("allowance.mouth"), .lowAllowance = shape.lowAllowance});
+        drawGusset(d, gusset, "lining.", shape.allowance, shape.lowAllowance);
         gussetSeams(d, "lining.", "Lining", d("allowance.lining"));
         if (baggedOut(d))
             for (auto& seam : d.pattern.seams)
@@ -291,10 +329,14 @@ public:
         const std::string at = lining && wider(d) ? lengthToken(d("allowance.lining")) + " at the mouth, widening to " + lengthToken(s) + " at half height"
                                                   : lengthToken(s);
         const std::string pitch = lengthToken(std::round(3 * d("radius") / s));
-        if (two(d))
-            d.add(Step{.id = g + ".join", .title = "Join the two " + what + "gusset halves", .text = "Right sides together, sew the centre-bottom seam at " + lengthToken(s) + ". Press open and topstitch both sides.",
-                       .kind = StepKind::Seam, .phase = gussetPhase, .consumes = {g}, .yields = g, .pieces = {g}, .seams = {of + "gusset-centre"}, .allowance = s,
-                       .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The joined strip is as long as the panel's U-run."});
+        if (two(d)) {
+            const std::vector<std::string> joins = three(d) ? std::vector<std::string>{of + "gusset-left", of + "gusset-right"} : std::vector<std::string>{of + "gusset-centre"};
+            const std::vector<std::string> parts = three(d) ? std::vector<std::string>{g, of + "gusset.bottom"} : std::vector<std::string>{g};
+            d.add(Step{.id = g + ".join", .title = "Join the " + what + (three(d) ? "gusset's sides and bottom" : "gusset halves"),
+                       .text = std::string("Right sides together, sew the ") + (three(d) ? "sides to the bottom" : "centre-bottom seam") + " at " + lengthToken(s) + ". Press open and topstitch both sides.", .kind = StepKind::Seam,
+                       .phase = gussetPhase, .consumes = parts, .yields = g, .pieces = parts, .seams = joins, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
+                       .check = "The joined strip is as long as the panel's U-run."});
+        }
         d.add(Step{.id = g + ".clip", .title = "Clip the " + what + "gusset at the corners",
                    .text = "Between the corner notches, snip into both long allowances every " + pitch + ", " + lengthToken(s - 2) + " deep.", .kind = StepKind::Clip,
                    .phase = gussetPhase, .consumes = {g}, .yields = g, .pieces = {g}, .tool = "scissors", .check = "No snip reaches the stitch line."});
@@ -308,6 +350,9 @@ public:
                    .consumes = {of + "back", of + "front with gusset"}, .yields = whole, .pieces = backPieces(d, of), .seams = {of + "back-gusset"}, .allowance = s,
                    .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
                    .check = lining ? "The lining hangs in the shell without folds." : "Turned right side out, the corners are smooth and alike."});
+        if (cutLong(d))
+            d.add(Step{.id = g + ".trim", .title = "Trim the " + what + "gusset's ends", .text = "Trim both ends of the gusset level with the panels' mouths: " + lengthToken(kLong) + " were cut extra.", .kind = StepKind::Cut, .phase = phase,
+                       .consumes = {whole}, .yields = whole, .pieces = {g}, .tool = "scissors", .check = "The mouth is level all round."});
     }
 
     std::vector<std::string> backPieces(const Drafter& d, const std::string& of) const
@@ -321,6 +366,14 @@ public:
     }
 
     // ---- Folding --------------------------------------------------------------------------------------------------
+
+    static std::vector<double> shifted(const Guide& guide, double by)
+    {
+        std::vector<double> out = guide.corners();
+        for (double& at : out)
+            at -= by;
+        return out;
+    }
 
     static std::vector<double> mirroredBends(const Guide& guide)
     {
@@ -346,8 +399,10 @@ public:
             for (const auto& s : p.runOf(use))
                 run.push_back(s);
         const Guide guide(run);
+        const double reach = boundsOf(p.piece("gusset")->stitch()).x1;
+        folder.layTurned("gusset.bottom", [guide, z, reach](Point q) { const Point at = guide.at(reach + q.x); return Vec3{at.x, at.y, z - q.y}; }, shifted(guide, reach));
         folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(q.x); return Vec3{at.x, at.y, z - q.y}; }, guide.corners());
-        if (p.choices.at("gusset.strips") == "two")
+        if (p.choices.at("gusset.strips") != "one")
             folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(guide.length() - q.x); return Vec3{at.x, at.y, z - q.y}; }, mirroredBends(guide), {}, 1);
         Mockup m = folder.finish(p.seam("mouth")->a);
         foldFlaps(m, p, p.height, z);

@@ -5,6 +5,8 @@
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 
+#include <QSlider>
+
 using namespace tectonis;
 
 TEST_CASE("Every form is drafted by a click on its drawing; all nine stages show it; undo brings the satchel back")
@@ -64,4 +66,33 @@ TEST_CASE("A part is added from the drawn offer and taken out by its chip; undo 
     QCoreApplication::processEvents();
     CHECK(said.contains("face"));
     CHECK(s.window.document().design().features.empty());
+}
+
+TEST_CASE("The seam ledger lists every seam with both runs; picking one says both lengths; walking rolls the mate")
+{
+    Shown s;
+    s.press(Qt::Key_2);
+    auto* ledger = s.find<QTableWidget>("ledger");
+    CHECK(!ledger->isVisible());
+    QTest::mouseClick(s.find<QPushButton>("ledgerButton"), Qt::LeftButton);
+    QCoreApplication::processEvents();
+    REQUIRE(ledger->isVisible());
+    const Pattern& p = s.window.document().pattern();
+    REQUIRE(ledger->rowCount() == int(p.seams.size()));
+    for (int r = 0; r < ledger->rowCount(); ++r) {
+        CHECK(ledger->item(r, 2)->text() == s.window.document().len(p.seams[std::size_t(r)].lengthA));
+        CHECK(ledger->item(r, 6)->text() == "none");
+    }
+    ledger->setCurrentCell(1, 0);
+    QCoreApplication::processEvents();
+    CHECK(s.find<QLabel>("seamReadout")->text().contains(ledger->item(1, 2)->text()));
+    auto* bench = s.find<QWidget>("draftBench");
+    const QImage before = bench->grab().toImage();
+    s.window.findChild<QSlider*>()->setValue(400);
+    QCoreApplication::processEvents();
+    CHECK(bench->grab().toImage() != before);
+    // Lengths follow the unit.
+    s.window.document().setUnit(Unit::Inch);
+    QCoreApplication::processEvents();
+    CHECK(ledger->item(1, 2)->text().endsWith(" in"));
 }

@@ -117,7 +117,7 @@ TEST_CASE("Bad input: exit code 2, a message with place and range, the file as i
     const std::string file = made("bad.tectonis");
     const std::string before = slurp(file);
     const std::pair<const char*, const char*> cases[] = {{"width=0", "80 mm to 900 mm"}, {"width=-1", "width"},   {"radius=400", "radius"}, {"width=nan", "not a length"}, {"depth=foo+1", "foo"},
-                                                         {"depth=depth*2", "itself"},    {"nothing=3", "nothing"}, {"width", "NAME=VALUE"},  {"gusset.strips=9", "one, two"}};
+                                                         {"depth=depth*2", "itself"},    {"nothing=3", "nothing"}, {"width", "NAME=VALUE"},  {"gusset.strips=9", "one, two, three"}};
     for (const auto& [assignment, words] : cases) {
         const auto r = cli("set " + file + " '" + assignment + "'");
         INFO(assignment);

@@ -118,7 +118,7 @@ TEST_CASE("Bad values are refused with place and range, and the design stays as 
     refused("zip.gauge", "3.5", "no whole number");
     refused("nothing", "3", "no such dimension");
     CHECK_THROWS_WITH(setDimension(d, "width", "300", "XXL"), Contains("no size"));
-    CHECK_THROWS_WITH(setChoice(d, "gusset.strips", "seven"), Contains("one, two"));
+    CHECK_THROWS_WITH(setChoice(d, "gusset.strips", "seven"), Contains("one, two, three"));
     CHECK_THROWS_WITH(setMaterial(d, "shell", "gold leaf"), Contains("gold leaf"));
     CHECK_THROWS_AS(assign(d, "width"), InputError);
     CHECK_THROWS_AS(assign(d, "=3"), InputError);

@@ -292,3 +292,16 @@ TEST_CASE("Match marks of wall and base lie at the same lengths; a flap stitched
     CHECK(medium(d).piece("front") != nullptr);
     CHECK(medium(d).seam("flap.on") != nullptr);
 }
+
+TEST_CASE("Two pockets on one place are a finding with distances")
+{
+    Design d = newDesign("gusseted-satchel");
+    addFeature(d, "slip-pocket"); // same default place as the first
+    const auto findings = checkAll(d, draftAll(d));
+    const auto collision = [](const Findings& all) { return std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.check == "collision"; }); };
+    REQUIRE(collision(findings) != findings.end());
+    CHECK(collision(findings)->text.find("110 mm across and 130 mm up") != std::string::npos);
+    setChoice(d, "slip2.site", "back");
+    const auto after = checkAll(d, draftAll(d));
+    CHECK(collision(after) == after.end());
+}

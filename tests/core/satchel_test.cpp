@@ -11,7 +11,11 @@
 #include "sequence/rules.hpp"
 #include "sheets/plan.hpp"
 
+#include "formats/design_file.hpp"
+
 #include <catch2/catch.hpp>
+
+#include <filesystem>
 
 #include <set>
 
@@ -424,4 +428,52 @@ TEST_CASE("Layers: trim full, to the stitch line, inset; patches where the fitti
     // Bulk: foam that ends at the stitch line does not count, fusible that reaches into the allowance does.
     CHECK(bulkAt(p, *p.seam("front-gusset")).underFoot == Approx(2 * 0.75));
     CHECK(bulkAt(p, *p.seam("flap.turned")).underFoot == Approx(0.75 + 0.2 + 0.22 + 0.2));
+}
+
+TEST_CASE("Gusset in three strips: two sides and a bottom are as long as the panel's run, in all sizes; joins are marked on the panel")
+{
+    Design d = newDesign("gusseted-satchel");
+    setChoice(d, "gusset.strips", "three");
+    for (const auto& p : draftAll(d)) {
+        const double side = p.piece("gusset")->edge("front")->length(), bottom = p.piece("gusset.bottom")->edge("bottom")->length();
+        double run = 0;
+        for (const auto& e : p.piece("front")->edges)
+            run += e.name == "top" ? 0 : e.length();
+        CHECK(2 * side + bottom == Approx(run).margin(1e-6));
+        CHECK(p.seam("gusset-left")->lengthA == Approx(p.values.at("depth")));
+        // The join falls into the middle of the corner, and the panel carries its mark there.
+        const Edge& corner = *p.piece("front")->edge("left corner");
+        const auto& notches = p.piece("front")->notches;
+        CHECK(std::any_of(notches.begin(), notches.end(), [&](const Notch& n) { return n.edge == "left corner" && std::abs(n.along - corner.length() / 2) < 0.01; }));
+        CHECK(p.mockup.largestGap < 1);
+    }
+}
+
+TEST_CASE("A gusset cut long reaches past the mouth and has a step that trims it")
+{
+    Design d = newDesign("gusseted-satchel");
+    const double exact = boundsOf(medium(d).piece("gusset")->cut).width();
+    setChoice(d, "gusset.length", "long");
+    const Pattern p = medium(d);
+    CHECK(boundsOf(p.piece("gusset")->cut).width() == Approx(exact + 50));
+    REQUIRE(p.step("gusset.trim") != nullptr);
+    CHECK(p.step("gusset.trim")->text.find("{25}") != std::string::npos);
+    CHECK(std::abs(p.seam("mouth")->difference()) < 0.01); // the stitch line is as it was
+    const auto order = orderOf(d, p);
+    CHECK(brokenRules(p, order).empty());
+}
+
+TEST_CASE("All demos load and are in order")
+{
+    int found = 0;
+    for (const auto& entry : std::filesystem::directory_iterator(std::string(TECTONIS_DATA) + "/demos")) {
+        INFO(entry.path().filename().string());
+        ++found;
+        const Design d = loadDesign(entry.path());
+        for (const auto& f : checkAll(d, draftAll(d))) {
+            INFO(f.subject << " " << f.text);
+            CHECK(f.severity == Severity::Note);
+        }
+    }
+    CHECK(found >= 7);
 }
