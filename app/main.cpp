@@ -8,7 +8,10 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
+#include <QPushButton>
 #include <QSettings>
+#include <QSlider>
+#include <QTableWidget>
 
 namespace {
 
@@ -25,6 +28,18 @@ int takePictures(tectonis::MainWindow& window, const QString& folder)
         const QString name = QString("%1/%2-%3.png").arg(folder).arg(i + 1).arg(tectonis::stageNames()[i].toLower());
         if (!window.grab().save(name))
             return 1;
+        // The same with its ledger open and a seam half walked.
+        if (auto* ledger = window.findChild<QPushButton*>("ledgerButton"); ledger && ledger->isVisible()) {
+            ledger->click();
+            if (auto* list = window.findChild<QTableWidget*>("ledger"); list && list->rowCount() > 0)
+                list->setCurrentCell(0, 0);
+            if (auto* walk = window.findChild<QSlider*>("walk"))
+                walk->setValue(420);
+            QCoreApplication::processEvents();
+            if (!window.grab().save(folder + "/draft-ledger.png"))
+                return 1;
+            ledger->click();
+        }
     }
     return 0;
 }

@@ -157,6 +157,11 @@ int run(int argc, char** argv)
     setCommand->add_option("file", file, "the design")->required();
     setCommand->add_option("values", values, "NAME=VALUE …")->required();
     setCommand->add_option("--size", size, "only in this size");
+    std::vector<std::string> added, removed;
+    auto* partCommand = app.add_subcommand("part", "List, add or take out the parts (features) of a design");
+    partCommand->add_option("file", file, "the design")->required();
+    partCommand->add_option("--add", added, "KIND, e.g. slip-pocket")->take_all()->allow_extra_args(false);
+    partCommand->add_option("--remove", removed, "ID, e.g. slip2")->take_all()->allow_extra_args(false);
     auto* measureCommand = app.add_subcommand("measure", "Every number of the pattern");
     measureCommand->add_option("file", file, "the design")->required();
     measureCommand->add_option("--size", size, "only this size");
@@ -194,6 +199,18 @@ int run(int argc, char** argv)
         for (const auto& v : values)
             assign(design, v, size.empty() ? std::nullopt : std::optional(size));
         saveDesign(design, file);
+    } else if (*partCommand) {
+        Design design = loadDesign(file);
+        for (const auto& kind : added)
+            addFeature(design, kind);
+        for (const auto& id : removed)
+            removeFeature(design, id);
+        if (!added.empty() || !removed.empty())
+            saveDesign(design, file);
+        std::string list;
+        for (const auto& f : design.features)
+            list += fmt::format("{}\t{}\n", f.id, f.kind);
+        print(list);
     } else if (*measureCommand) {
         const Design design = loadDesign(file);
         const auto patterns = chosen(design, size);

@@ -159,7 +159,7 @@ private:
         }
         for (const auto& f : m_document.design().features) {
             const FeatureKind& kind = featureKind(f.kind);
-            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")", "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {92, 74}, this);
+            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")", "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {std::clamp(600 / int(m_document.design().features.size()), 56, 92), 74}, this);
             chip->setObjectName("part." + text(f.id));
             const std::string id = f.id, name = kind.name();
             connect(chip, &QAbstractButton::clicked, this, [this, chip, id, name] {

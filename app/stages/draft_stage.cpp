@@ -301,6 +301,7 @@ public:
         auto* walk = new QSlider(Qt::Horizontal);
         walk->setRange(0, 1000);
         walk->setFixedWidth(200);
+        walk->setObjectName("walk");
         walk->setAccessibleName("Walk the seam");
         auto* walked = new QLabel("Walk the seam");
         connect(walk, &QSlider::valueChanged, this, [bench, walk, walked, &document] {

@@ -223,8 +223,12 @@ std::string addFeature(Design& design, const std::string& kind)
         for (const auto& needed : feature.needs())
             if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
                 addFeature(next, needed);
+        // Names under the id must be the feature's alone: "zip.length" may be the form's.
+        const DesignSpec& spec = specOf(next);
         const auto taken = [&](const std::string& name) {
-            return std::any_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.id == name; });
+            const auto under = [&](const auto& named) { return named.name == name || named.name.starts_with(name + "."); };
+            return std::any_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.id == name; })
+                || std::any_of(spec.dimensions.begin(), spec.dimensions.end(), under) || std::any_of(spec.choices.begin(), spec.choices.end(), under);
         };
         id = feature.shortName();
         for (int i = 2; taken(id); ++i)

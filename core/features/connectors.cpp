@@ -7,6 +7,8 @@
 #include "units/error.hpp"
 #include "units/words.hpp"
 
+#include <algorithm>
+
 namespace tectonis {
 namespace {
 
@@ -29,6 +31,13 @@ public:
         };
     }
 
+    std::string unfit(const Form& form) const override
+    {
+        const auto dimensions = form.dimensions();
+        const bool mouth = std::any_of(dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
+        return mouth ? "" : "this form has no mouth seam for connectors to be caught in";
+    }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
@@ -36,7 +45,7 @@ public:
         const double length = d.work({f.id, f.key("length"), "Connector cut length", "2*(loop + allowance + overlap)",
                                       {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "looped: both ends lie in the seam"});
         const double cut = workCutWidth(d, f.id, f.key("cut"), "Connector cut width", f("width"), cloth);
-        Piece& tab = d.add({.key = f.id, .code = "E", .name = "Connector", .group = PieceGroup::Strip, .role = "connector", .material = "shell", .count = 2});
+        Piece& tab = d.add({.key = f.id, .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E", .name = "Connector", .group = PieceGroup::Strip, .role = "connector", .material = "shell", .count = 2});
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
         tab.note = "Ends are trimmed level with the mouth after basting.";

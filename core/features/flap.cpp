@@ -25,7 +25,7 @@ public:
             {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.", "@hinge + mouth.depth + 0.6*face.height", follow(), "60",
              "@hinge + mouth.depth + 1.1*face.height"},
             {"width", "Flap width", "Finished width of the flap.", "face.width - 24", follow(), "40", "face.width - 4"},
-            {"radius", "Flap corner radius", "Radius of the flap's two lower corners.", "60", hold(), "4", "min(@width/2, @length)"},
+            {"radius", "Flap corner radius", "Radius of the flap's two lower corners.", "min(60, 0.4*@width)", hold(), "4", "min(@width/2, @length)"},
             {"allowance", "Flap allowance", "Seam allowance round the flap; graded and clipped before turning.", "6.4", hold(), "4", "15"},
         };
     }

@@ -8,8 +8,11 @@
 namespace tectonis {
 
 const FeatureKind& connectorsKind();
+const FeatureKind& drawstringKind();
 const FeatureKind& flapKind();
 const FeatureKind& handlesKind();
+const FeatureKind& labelKind();
+const FeatureKind& patchPocketKind();
 const FeatureKind& slipPocketKind();
 const FeatureKind& snapKind();
 const FeatureKind& strapKind();
@@ -17,7 +20,7 @@ const FeatureKind& zipPocketKind();
 
 const std::vector<const FeatureKind*>& featureKinds()
 {
-    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &slipPocketKind(), &zipPocketKind(), &connectorsKind(), &strapKind(), &handlesKind()};
+    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &slipPocketKind(), &patchPocketKind(), &zipPocketKind(), &connectorsKind(), &strapKind(), &handlesKind(), &drawstringKind(), &labelKind()};
     return all;
 }
 

@@ -72,7 +72,7 @@ public:
     {
         Drafter& d = f.d;
         const double s = strips > 1 ? f("allowance") : 0;
-        Piece& strap = d.add({.key = f.id, .code = "F", .name = strips > 1 ? "Strap strip" : "Strap", .group = PieceGroup::Strip, .role = "strap", .material = role, .count = strips});
+        Piece& strap = d.add({.key = f.id, .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F", .name = strips > 1 ? "Strap strip" : "Strap", .group = PieceGroup::Strip, .role = "strap", .material = role, .count = strips});
         // The stitch line of a joined strip ends at its joins; outer ends of the outer strips are cut there too and folded in.
         drawRectangle(strap, cut, length - 2 * s, 0);
         for (auto& e : strap.edges)

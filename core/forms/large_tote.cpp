@@ -33,9 +33,9 @@ public:
             {"flare", "Flare", "How far each side seam leans out at the mouth.", "0", hold(), "0", "60"},
             {"overlay.height", "Overlay height", "Height of the second layer from the base seam.", "0.38*height", follow(), "40", "height - 60"},
             {"facing", "Facing", "Height of the band of shell cloth inside the mouth.", "60", hold(), "25", "height/2"},
-            {"patch", "Corner patch", "Side of the patches on the lower corners.", "70", hold(), "25", "min(width, overlay.height) - 10"},
-            {"patch.rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count},
-            {"patch.margin", "Rivet margin", "From the patch's edge to the rivets' centres.", "9", hold(), "5", "25"},
+            {"corner.side", "Corner patch", "Side of the patches on the lower corners.", "70", hold(), "25", "min(width, overlay.height) - 10"},
+            {"corner.rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count},
+            {"corner.margin", "Rivet margin", "From the patch's edge to the rivets' centres.", "9", hold(), "5", "25"},
             {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15"},
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "4", hold(), "1", "15"},
         };
@@ -134,16 +134,16 @@ public:
     void addPatches(Drafter& d, const std::string& wall) const
     {
         Pattern& p = d.pattern;
-        const double side = d("patch"), margin = d("patch.margin"), low = d("width") / 2;
-        const int n = int(std::lround(d("patch.rivets")));
+        const double side = d("corner.side"), margin = d("corner.margin"), low = d("width") / 2;
+        const int n = int(std::lround(d("corner.rivets")));
         if (wall == "front") {
-            Piece& patch = d.add({.key = "patch", .code = "Q", .name = "Corner patch", .group = PieceGroup::Shell, .role = "patch", .material = "overlay", .count = 4, .mirrored = 2});
+            Piece& patch = d.add({.key = "corner", .code = "Q", .name = "Corner patch", .group = PieceGroup::Shell, .role = "patch", .material = "overlay", .count = 4, .mirrored = 2});
             drawRectangle(patch, side, side, 0);
             for (auto& e : patch.edges)
                 e.allowance = e.name == "bottom" ? d("allowance.body") : 0;
-            const double count = d.work({"patch", "rivet.count", "Rivets in all", "2*row*corners*faces", {{"row", double(n)}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "", "rows × corners × faces; two rows to a patch"});
+            const double count = d.work({"corner", "rivet.count", "Rivets in all", "2*row*corners*faces", {{"row", double(n)}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "", "rows × corners × faces; two rows to a patch"});
             const double stack = d.stack("panel", "front", "shell") + d.stack("overlay", "overlay.front", "overlay") * (d.choice("overlay") == "yes" ? 2 : 1);
-            const double post = d.work({"patch", "rivet.post", "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus 2 to 3 mm; take the next length in stock"});
+            const double post = d.work({"corner", "rivet.post", "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus 2 to 3 mm; take the next length in stock"});
             p.hardware.push_back({"Rivet", int(count), d("rivet"), lengthToken(d("rivet")) + " head, " + lengthToken(post) + " post", "one finish for all metal"});
         }
         std::vector<std::string> set;
@@ -151,7 +151,7 @@ public:
             const std::string which = sign < 0 ? "left" : "right";
             const double inner = sign * (low - side), outer = sign * low;
             d.piece(wall).lines.push_back({"corner patch, " + which, FaceLine::Kind::Topstitch, lineRun({{outer, 0}, {outer, side}, {inner, side}, {inner, 0}})});
-            p.overlays.push_back({"patch", wall, {std::min(inner, outer), 0}});
+            p.overlays.push_back({"corner", wall, {std::min(inner, outer), 0}});
             for (int i = 0; i < n; ++i) {
                 const double along = margin + (side - 2 * margin) * (n == 1 ? 0.5 : double(i) / (n - 1));
                 const Point up{sign * (low - side + margin), along}, across{sign * (low - along), side - margin};
@@ -164,7 +164,7 @@ public:
             }
         }
         d.add(Step{.id = "patches." + wall, .title = "Rivet the corner patches to the " + wall, .text = "Lay the patches on their lines; punch at the drill marks, set the rivets through patch, overlay and wall; edge-stitch the free sides.", .kind = StepKind::Hardware, .phase = phaseOf(wall),
-                   .consumes = wall == "front" ? std::vector<std::string>{wall, "patch"} : std::vector<std::string>{wall}, .yields = wall, .pieces = {"patch", wall}, .fittings = set, .tool = "punch, rivet setter, hammer", .check = "No rivet turns.",
+                   .consumes = wall == "front" ? std::vector<std::string>{wall, "corner"} : std::vector<std::string>{wall}, .yields = wall, .pieces = {"corner", wall}, .fittings = set, .tool = "punch, rivet setter, hammer", .check = "No rivet turns.",
                    .cautions = {"Punch and hammer: wear eye protection."}});
     }
 

@@ -109,7 +109,7 @@ struct Seam {
 };
 
 struct Fitting {
-    enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot };
+    enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot, Eyelet };
     std::string key, name, piece;
     Kind kind = Kind::Snap;
     Point at;             ///< on the piece

@@ -227,3 +227,17 @@ TEST_CASE("Every verb works for every form")
         CHECK(shell("qpdf --check " + (scratch / "f.pdf")).code == 0);
     }
 }
+
+TEST_CASE("part: adds, lists and takes out; what cannot be is refused and the file stays")
+{
+    const std::string file = made("parts.tectonis");
+    CHECK_THAT(cli("part " + file).out, Contains("flap\tflap"));
+    const auto r = cli("part " + file + " --add handles --add slip-pocket --remove zip");
+    CHECK(r.code == 0);
+    CHECK_THAT(r.out, Contains("handles\thandles") && Contains("slip2\tslip-pocket") && !Contains("zip-pocket"));
+    CHECK(json::parse(cli("measure " + file + " --size M").out)["sizes"][0]["dimensions"].contains("handles.drop"));
+    const std::string before = slurp(file);
+    CHECK(cli("part " + file + " --add wing").code == 2);
+    CHECK(cli("part " + file + " --remove wing").code == 2);
+    CHECK(slurp(file) == before);
+}

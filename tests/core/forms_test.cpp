@@ -305,3 +305,60 @@ TEST_CASE("Two pockets on one place are a finding with distances")
     const auto after = checkAll(d, draftAll(d));
     CHECK(collision(after) == after.end());
 }
+
+TEST_CASE("Patch pockets: pleats take 2p each, fullness 2t, a bellows strip goes once round; dividers divide evenly")
+{
+    Design d = newDesign("boxed-corner");
+    addFeature(d, "patch-pocket");
+    for (const char* a : {"patch.width=160", "patch.height=120", "patch.depth=15"})
+        assign(d, a);
+    const auto widthOf = [](const Pattern& p) { return boundsOf(p.piece("patch")->stitch()).width(); };
+    CHECK(widthOf(medium(d)) == Approx(160));
+    setChoice(d, "patch.body", "pleated");
+    CHECK(widthOf(medium(d)) == Approx(160 + 2 * 2 * 15));
+    CHECK(std::abs(medium(d).seam("patch.on")->difference()) < 0.01); // stated as ease, with where it is taken up
+    CHECK(!medium(d).seam("patch.on")->easeNote.empty());
+    setChoice(d, "patch.body", "full");
+    CHECK(widthOf(medium(d)) == Approx(160 + 2 * 15));
+    setChoice(d, "patch.body", "bellows");
+    const Pattern p = medium(d);
+    CHECK(p.piece("patch.bellows")->edge("bottom")->length() == Approx(2 * 120 + 160));
+    CHECK(p.seam("patch.bellows")->lengthA == Approx(p.seam("patch.bellows")->lengthB));
+    int stops = 0;
+    for (const auto& n : p.piece("patch.bellows")->notches)
+        stops += n.stop ? 1 : 0;
+    CHECK(stops == 2);
+    setChoice(d, "patch.body", "flat");
+    assign(d, "patch.parts=4");
+    const Pattern divided = medium(d);
+    int dividers = 0;
+    for (const auto& line : divided.piece("patch")->lines)
+        if (line.name == "divider")
+            CHECK(startOf(line.run).x == Approx(40 * ++dividers));
+    CHECK(dividers == 3);
+}
+
+TEST_CASE("Drawstring: eyelets evenly divided round the mouth, all at the drop; cord is the mouth and two tails")
+{
+    Design d = with("cylinder", {"width=200"});
+    addFeature(d, "drawstring");
+    assign(d, "drawstring.drop=30");
+    assign(d, "drawstring.tail=200");
+    const Pattern p = medium(d);
+    CHECK(worked(p, "drawstring.cord") == Approx(pi * 200 + 400).margin(1e-6));
+    CHECK(worked(p, "drawstring.spacing") == Approx(pi * 200 / 8).margin(1e-6));
+    int eyelets = 0;
+    for (const auto& f : p.fittings)
+        if (f.kind == Fitting::Kind::Eyelet) {
+            ++eyelets;
+            const Piece& wall = *p.piece(f.piece);
+            CHECK(distanceTo(flattened(wall.edge("top")->stitch), f.at) == Approx(30).margin(1e-6));
+            CHECK(insideOutline(flattened(wall.stitch()), f.at));
+        }
+    CHECK(eyelets == 8);
+    setChoice(d, "drawstring.through", "channel");
+    int rows = 0;
+    for (const auto& line : medium(d).piece("front")->lines)
+        rows += line.kind == FaceLine::Kind::Topstitch ? 1 : 0;
+    CHECK(rows == 2);
+}

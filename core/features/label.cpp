@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Label: sewn onto a flat face before the lining closes it off.
+#include "drafting/panels.hpp"
+#include "features/feature.hpp"
+#include "units/words.hpp"
+
+namespace tectonis {
+namespace {
+
+class Label : public FeatureKind {
+public:
+    std::string kind() const override { return "label"; }
+    std::string name() const override { return "Label"; }
+    std::vector<Run> silhouette() const override { return {lineRun({{12, 34}, {88, 34}, {88, 70}, {12, 70}, {12, 34}}), lineRun({{26, 58}, {74, 58}}), lineRun({{34, 46}, {66, 46}})}; }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {
+            {"width", "Label width", "Finished width of the label.", "60", hold(), "10", "face.width - 30"},
+            {"height", "Label height", "Finished height of the label.", "25", hold(), "8", "face.height - 30"},
+            {"drop", "Label drop", "From the mouth down to the label's upper edge.", "20", hold(), "12", "face.height - 30"},
+        };
+    }
+
+    std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back")}; }
+
+    void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2;
+        Piece& face = d.pieceAt(site, top - h / 2);
+        face.lines.push_back({f.named("label"), FaceLine::Kind::Placement, rectangleRun(site.x - half, top - h, site.x + half, top)});
+        Piece& label = d.add({.key = f.id, .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T", .name = f.named("Label"), .group = PieceGroup::Strip, .role = "label", .material = "strap"});
+        drawRectangle(label, w, h, 0);
+        d.pattern.overlays.push_back({f.id, face.key, {site.x - half, top - h}});
+        d.add(Seam{.key = f.key("on"), .name = f.named("Label") + " on its face", .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}}, .b = {{face.key, f.named("label")}}, .stitch = "topstitch"});
+        d.addBeforeUse(Step{.id = f.key("on"), .title = "Sew the label onto the " + lowered(face.name), .text = "Lay it on its line, edge-stitch all round.", .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key,
+                            .pieces = {f.id, face.key}, .seams = {f.key("on")}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "It reads upright when the bag stands."}, face.key);
+    }
+};
+
+} // namespace
+
+const FeatureKind& labelKind()
+{
+    static const Label kind;
+    return kind;
+}
+
+} // namespace tectonis

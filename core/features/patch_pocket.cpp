@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Patch pocket stitched onto a face: flat and divided, pleated, with fullness, or a bellows pocket on a strip; with a flap if wanted.
+#include "drafting/panels.hpp"
+#include "features/feature.hpp"
+#include "units/words.hpp"
+
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Kind = Working::Kind;
+
+class PatchPocket : public FeatureKind {
+public:
+    std::string kind() const override { return "patch-pocket"; }
+    std::string shortName() const override { return "patch"; }
+    std::string name() const override { return "Patch pocket"; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{14, 74}, {14, 14}, {86, 14}, {86, 74}, {14, 74}}), lineRun({{14, 74}, {24, 54}, {76, 54}, {86, 74}}), lineRun({{50, 54}, {50, 14}})};
+    }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {
+            {"width", "Pocket width", "Finished width of the pocket on the face.", "0.5*face.width", follow(), "40", "face.width - 30"},
+            {"height", "Pocket height", "Finished height of the pocket.", "0.45*face.height", follow(), "40", "face.height - 30"},
+            {"drop", "Pocket drop", "From the mouth down to the pocket's top edge.", "0.35*face.height", follow(), "15", "face.height - 40"},
+            {"hem", "Hem", "Cloth folded to the inside along the pocket's top edge.", "25", hold(), "8", "60"},
+            {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80"},
+            {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count},
+            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "0.35*@height", follow(), "20", "@height"},
+            {"allowance", "Pocket allowance", "Seam allowance round pocket, strip and flap.", "8", hold(), "4", "15"},
+        };
+    }
+
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front"),
+                {"body", "Pocket body", "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; or on a strip that folds like bellows.",
+                 {{"flat", "Flat"}, {"pleated", "Pleated"}, {"full", "With fullness"}, {"bellows", "Bellows"}}},
+                {"lid", "Flap", "A flap of two layers over the pocket.", {{"no", "Without"}, {"yes", "With flap"}}}};
+    }
+
+    void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        const std::string& body = f.choice("body");
+        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x, top = site.top - f("drop"), low = top - h, half = w / 2;
+        const double extra = body == "pleated" ? d.work({f.id, f.key("pleats"), "Width taken by the pleats", "2*2*depth", {{"depth", t}}, 0, Kind::Geometry, "mm", "each of two pleats of visible depth p takes 2p"})
+            : body == "full"             ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t for a boxed shape"})
+                                         : 0;
+        Piece& face = d.pieceAt(site, (top + low) / 2);
+        const std::string mark = f.named("patch pocket"), role = site.lining ? "lining" : "shell";
+        face.lines.push_back({mark, FaceLine::Kind::Placement, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
+        Piece& pocket = d.add({.key = f.id, .code = d.freeCode("P"), .name = f.named("Patch pocket"), .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role});
+        const double wide = w + extra;
+        pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}}, {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, h}, {0, h}}), f("hem"), {}, Corner::FoldBack, true}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+        pocket.areas["face"] = rectangleRun(0, 0, w, h);
+        for (int i = 1; body == "flat" && i < int(std::lround(f("parts"))); ++i)
+            pocket.lines.push_back({"divider", FaceLine::Kind::Topstitch, lineRun({{w * i / f("parts"), 0}, {w * i / f("parts"), h}})});
+        if (body == "pleated")
+            for (const double at : {wide / 3 - t, wide / 3 + t, 2 * wide / 3 - t, 2 * wide / 3 + t})
+                pocket.lines.push_back({"pleat", FaceLine::Kind::Fold, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
+        d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
+        d.pattern.spaces.push_back({f.id, f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h, body == "flat" ? 8 : t, 0, true});
+        d.pattern.handles.push_back({f.id + ".width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
+        d.pattern.handles.push_back({f.id + ".height", face.key, {x, low}, {0, -1}, 1});
+        const std::vector<EdgeUse> sides{{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}};
+        if (body == "bellows")
+            addBellows(f, sides, face.key, mark, role);
+        else
+            d.add(Seam{.key = f.key("on"), .name = f.named("Patch pocket") + " on its face", .a = sides, .b = {{face.key, mark}}, .ease = -extra,
+                       .easeNote = extra > 0 ? (body == "pleated" ? "folded into the pleats" : "boxed into the lower corners") : "", .stitch = "topstitch"});
+        const std::string make = body == "pleated" ? "Lay both pleats along their folds and baste them. " : body == "full" ? "Sew the lower corners together across the fullness. " : "";
+        d.addBeforeUse(Step{.id = f.key("make"), .title = "Hem the " + lowered(pocket.name), .text = make + "Fold the hem of " + lengthToken(f("hem")) + " twice to the inside, topstitch; press the allowances of " + lengthToken(s) + " under.", .kind = StepKind::Flat,
+                            .phase = site.phase, .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."}, face.key);
+        if (body == "bellows")
+            bellowsStep(f, face.key);
+        d.addBeforeUse(Step{.id = f.key("on"), .title = "Stitch the " + lowered(pocket.name) + " onto the " + lowered(face.name),
+                            .text = std::string("Lay it on its placement line; edge-stitch sides and bottom, bar tacks at both upper corners.") + (f("parts") > 1 && body == "flat" ? " Sew the dividers from the bottom up." : ""), .kind = StepKind::Flat,
+                            .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key}, .seams = {f.key("on")}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The pocket's top edge is level with the mouth."}, face.key);
+        if (f.choice("lid") == "yes")
+            addLid(f, face.key, role);
+    }
+
+    /// A strip round three sides: one long edge to the pocket, the other onto the face.
+    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const std::string& face, const std::string& mark, const std::string& role) const
+    {
+        Drafter& d = f.d;
+        const double run = d.work({f.id, f.key("strip"), "Bellows strip, stitch length", "2*height + width", {{"height", f("height")}, {"width", f("width")}}, 0, Kind::Geometry, "mm", "once round the pocket's three sewn sides"});
+        Piece& strip = d.add({.key = f.key("bellows"), .code = d.freeCode("P"), .name = f.named("Bellows strip"), .group = role == "lining" ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role, .grain = 0});
+        drawRectangle(strip, run, f("depth"), f("allowance"));
+        for (const double stop : {f("height"), f("height") + f("width")})
+            strip.notches.push_back({"bottom", stop, "corner", true});
+        strip.lines.push_back({"bellows fold", FaceLine::Kind::Fold, lineRun({{0, f("depth") / 2}, {run, f("depth") / 2}})});
+        d.add(Seam{.key = f.key("bellows"), .name = f.named("Patch pocket") + " to its bellows", .a = sides, .b = {{strip.key, "bottom"}}, .allowance = f("allowance")});
+        d.add(Seam{.key = f.key("on"), .name = f.named("Bellows") + " on the face", .a = {{strip.key, "top", 0, true}}, .b = {{face, mark}}, .stitch = "topstitch"});
+    }
+
+    void bellowsStep(FeatureScope& f, const std::string& face) const
+    {
+        f.d.addBeforeUse(Step{.id = f.key("bellows"), .title = "Sew the bellows strip to the pocket", .text = "Right sides together, sew round three sides at " + lengthToken(f("allowance")) + "; at the corners clip the strip at its stop squares and turn. Press the strip's other edge under.",
+                              .kind = StepKind::Flat, .phase = f.site().phase, .consumes = {f.id, f.key("bellows")}, .yields = f.id, .pieces = {f.id, f.key("bellows")}, .seams = {f.key("bellows")}, .allowance = f("allowance"), .stitch = "2.5–3 mm, lockstitch 301",
+                              .tool = "sewing machine, scissors", .check = "The strip's ends are level with the hem."}, face);
+    }
+
+    void addLid(FeatureScope& f, const std::string& face, const std::string& role) const
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        const double w = f("width") + 6, y = site.top - f("drop") + 12, s = f("allowance"), radius = std::min({12.0, w / 4, f("flap") / 2});
+        for (const bool under : {false, true}) {
+            Piece& lid = d.add({.key = f.key(under ? "lid.under" : "lid"), .code = d.freeCode("P"), .name = f.named(under ? "Pocket flap lining" : "Pocket flap"), .group = under || role == "lining" ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = under ? "lining" : role});
+            drawUPanel(lid, {.width = w, .height = f("flap"), .radius = radius, .allowance = s, .topAllowance = s, .top = "hinge"});
+        }
+        d.add(Seam{.key = f.key("lid"), .name = f.named("Pocket flap") + " to its lining", .a = d.runWithout(f.key("lid"), "hinge"), .b = d.runWithout(f.key("lid.under"), "hinge"), .allowance = s});
+        d.piece(face).lines.push_back({f.named("pocket flap"), FaceLine::Kind::Placement, lineRun({{site.x - w / 2, y}, {site.x + w / 2, y}})});
+        d.add(Seam{.key = f.key("lid.on"), .name = f.named("Pocket flap") + " on its face", .a = {{face, f.named("pocket flap")}}, .b = {{f.key("lid"), "hinge", 0, true}}, .stitch = "topstitch"});
+        d.addBeforeUse(Step{.id = f.key("lid"), .title = "Make the pocket's flap and stitch it on", .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s) + "; notch the corners, turn, press, topstitch. Lay the hinge on its line, sew, fold down and sew again {6.4} below.",
+                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {face, f.key("lid"), f.key("lid.under")}, .yields = face, .pieces = {f.key("lid"), f.key("lid.under"), face}, .seams = {f.key("lid"), f.key("lid.on")}, .allowance = s,
+                            .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, iron", .check = "The flap covers the pocket's mouth on both sides."}, face);
+    }
+};
+
+} // namespace
+
+const FeatureKind& patchPocketKind()
+{
+    static const PatchPocket kind;
+    return kind;
+}
+
+} // namespace tectonis
