@@ -72,7 +72,7 @@ void drawForms(const std::filesystem::path& folder)
 
 std::vector<Pattern> chosen(const Design& design, const std::string& size)
 {
-    auto all = draftAll(design);
+    auto all = draftAll(design, false);
     if (size.empty())
         return all;
     sizeIndex(design, size);

@@ -108,7 +108,10 @@ protected:
             p.setPen(t.ink);
             p.setFont(pixelFont(12, QFont::DemiBold));
             const QPointF c = base({f.box.x0, f.box.y1});
-            p.drawText(QPointF(c.x(), c.y() - 5), text(f.piece->code + "  " + f.piece->name));
+            // Rings stand above the mouth and carry their own words.
+            const auto& fittings = doc().pattern().fittings;
+            const bool ring = std::any_of(fittings.begin(), fittings.end(), [&](const Fitting& k) { return k.kind == Fitting::Kind::Ring && k.piece == f.piece->key; });
+            p.drawText(QPointF(c.x(), c.y() - (ring ? 22 : 5)), text(f.piece->code + "  " + f.piece->name));
             drawFittings(p, v, *f.piece);
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);

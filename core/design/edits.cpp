@@ -109,7 +109,7 @@ std::vector<Pattern> validated(const Design& design)
             sizeIndex(design, size);
     }
     // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
-    return draftAll(design);
+    return draftAll(design, false);
 }
 
 void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare,

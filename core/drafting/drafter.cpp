@@ -211,15 +211,20 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
         for (auto& piece : d.pattern.pieces)
             piece.folds = foldsOf(piece, templates == "quarter" ? 2 : 1);
     proposeOrder(d);
-    d.pattern.mockup = form.fold(design, d.pattern);
     return std::move(d.pattern);
 }
 
-std::vector<Pattern> draftAll(const Design& design)
+void foldUp(const Design& design, Pattern& pattern) { pattern.mockup = formOf(design.form).fold(design, pattern); }
+
+std::vector<Pattern> draftAll(const Design& design, bool folded)
 {
     const DesignSpec& spec = specOf(design);
     std::vector<Pattern> out(design.sizes.size());
-    forEachIndex(out.size(), [&](std::size_t i) { out[i] = draft(design, spec, i); });
+    forEachIndex(out.size(), [&](std::size_t i) {
+        out[i] = draft(design, spec, i);
+        if (folded)
+            foldUp(design, out[i]);
+    });
     return out;
 }
 

@@ -71,11 +71,15 @@ public:
     std::string named(const std::string& name) const;
 };
 
-/// Computes the pattern of @p design in one size: drafts form and features, then cut lines, marks, layers, order of steps, mock-up.
+/// Computes the pattern of @p design in one size: drafts form and features, then cut lines, marks, layers, order of steps. Not folded.
 /// @throws InputError as evaluate() does, or if features lack what they need.
 Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size);
 
-/// All sizes. @throws InputError as draft().
-std::vector<Pattern> draftAll(const Design& design);
+/// Folds a drafted pattern's mock-up.
+void foldUp(const Design& design, Pattern& pattern);
+
+/// All sizes, with their mock-ups if @p folded: a window shows one size at a time and folds that itself.
+/// @throws InputError as draft().
+std::vector<Pattern> draftAll(const Design& design, bool folded = true);
 
 } // namespace tectonis

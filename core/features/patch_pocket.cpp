@@ -30,7 +30,7 @@ public:
             {"hem", "Hem", "Cloth folded to the inside along the pocket's top edge.", "25", hold(), "8", "60"},
             {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80"},
             {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count},
-            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "0.35*@height", follow(), "20", "@height"},
+            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "max(20, 0.35*@height)", follow(), "15", "max(20, @height)"},
             {"allowance", "Pocket allowance", "Seam allowance round pocket, strip and flap.", "8", hold(), "4", "15"},
         };
     }
