@@ -89,10 +89,10 @@ bool isSymmetric(const Piece& piece)
     const double axis = axisOf(piece);
     std::vector<Polyline> lines;
     for (const auto& line : piece.lines)
-        lines.push_back(flattened(line.run));
+        lines.push_back(flattened(line.run, 0.002)); // finer than the tolerance: chords of a circle are no mirror image of each other
     std::vector<Polyline> outlines;
     for (const auto& layer : piece.layers)
-        outlines.push_back(flattened(layer.outline));
+        outlines.push_back(flattened(layer.outline, 0.002));
     const auto drillThere = [&](Point p) {
         return std::any_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
     };

@@ -9,6 +9,7 @@
 #include "drafting/plans.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
+#include "pattern/template.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "units/error.hpp"
@@ -223,6 +224,15 @@ TEST_CASE("Envelope, circle, roll top, hinged mouth, frame: their own arithmetic
     // Quarter templates of the doubly symmetric disc.
     const Pattern quarter = medium(with("circle-pouch", {"templates=quarter", "inner=no"}));
     CHECK(quarter.piece("lining.disc")->folds == 2);
+    // With eight pockets all three discs fold twice; a quarter is a quarter.
+    const Pattern pockets = medium(with("circle-pouch", {"templates=quarter", "pockets=8"}));
+    for (const auto& piece : pockets.pieces) {
+        INFO(piece.key);
+        CHECK(piece.folds == 2);
+        const Piece part = templateOf(piece);
+        CHECK(4 * areaOf(part.cut) == Approx(areaOf(piece.cut)).epsilon(1e-6));
+        CHECK(part.edges.size() == 3); // the rim and both folds
+    }
     // Roll top: three folds of 45 on 420.
     const Pattern roll = medium(newDesign("roll-top"));
     CHECK(worked(roll, "rolled") == Approx(420 + 3 * 45));
