@@ -34,6 +34,11 @@ const DimensionSpec* DesignSpec::dimension(const std::string& name) const
     return it == dimensions.end() ? nullptr : &*it;
 }
 
+std::vector<SiteSpec> frontAndBack(bool seam)
+{
+    return {{"front", "Front", false, seam}, {"back", "Back", false, seam}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+}
+
 const ChoiceSpec* DesignSpec::choice(const std::string& name) const
 {
     const auto it = std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.name == name; });

@@ -24,6 +24,9 @@ struct SiteSpec {
     bool seam = false;       ///< a seam may run across it, between two straight sides
 };
 
+/// Front, back and their linings; @p seam: a seam may run across front and back.
+std::vector<SiteSpec> frontAndBack(bool seam);
+
 struct ChoiceSpec {
     std::string name, label, meaning;
     std::vector<std::pair<std::string, std::string>> options; ///< value and its label; the first is the default

@@ -47,7 +47,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return frontAndBack(true);
     }
 
     void furnish(Design& design) const override
@@ -100,10 +100,7 @@ public:
         Folder folder(p);
         foldBoxed(folder, p);
         Mockup m = folder.finish(p.seam("mouth")->a);
-        foldFlaps(m, p, h, q);
-        foldHandles(m, p, h, q);
-        foldStrap(m, p, {p.width / 2 - lean, h, 0});
-        placeThings(m, design, p);
+        dressUp(m, design, p, h, q, p.width / 2 - lean);
         m.handles = {{"width", {p.width / 2, h * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, h, q}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, h * 0.1, q}, {0, 0, 1}, 2}};
         return m;
     }

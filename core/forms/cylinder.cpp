@@ -125,10 +125,7 @@ public:
         Folder folder(p);
         foldStanding(folder, s);
         Mockup m = folder.finish(mouthOf(s));
-        foldFlaps(m, p, p.height, p.depth / 2);
-        foldHandles(m, p, p.height, p.depth / 2);
-        foldStrap(m, p, {p.width / 2, p.height, 0});
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2 * 0.8}, {0, 1, 0}, 1}};
         if (!round(p))
             m.handles.push_back({"depth", {0, p.height * 0.1, p.depth / 2}, {0, 0, 1}, 2});

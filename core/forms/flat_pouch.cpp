@@ -163,10 +163,7 @@ public:
                 folder.lay(piece.key, [](Point q) { return Vec3{-q.x, q.y, -z}; });
         }
         Mockup m = folder.finish(p.seam("mouth")->a);
-        foldFlaps(m, p, p.height, 2);
-        foldHandles(m, p, p.height, 2);
-        foldStrap(m, p, {p.width / 2, p.height, 0});
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, 0}, {0, 1, 0}, 1}};
         return m;
     }

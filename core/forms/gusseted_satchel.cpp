@@ -77,7 +77,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return frontAndBack(true);
     }
 
     void furnish(Design& design) const override
@@ -405,10 +405,7 @@ public:
         if (p.choices.at("gusset.strips") != "one")
             folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(guide.length() - q.x); return Vec3{at.x, at.y, z - q.y}; }, mirroredBends(guide), {}, 1);
         Mockup m = folder.finish(p.seam("mouth")->a);
-        foldFlaps(m, p, p.height, z);
-        foldHandles(m, p, p.height, z);
-        foldStrap(m, p, {p.width / 2 - p.values.at("taper"), p.height, 0});
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, z, p.width / 2 - p.values.at("taper"));
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
                      {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1},
                      {"depth", {p.width * 0.32, p.height * 0.12, z}, {0, 0, 1}, 2}};

@@ -56,7 +56,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, false}, {"back", "Back", false, false}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return frontAndBack(false);
     }
 
     void furnish(Design& design) const override

@@ -60,7 +60,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, false}, {"back", "Back", false, false}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return frontAndBack(false);
     }
 
     void furnish(Design& design) const override
@@ -191,10 +191,7 @@ public:
         Folder folder(p);
         foldStanding(folder, s);
         Mockup m = folder.finish(mouthOf(s));
-        foldFlaps(m, p, p.height, p.depth / 2);
-        foldHandles(m, p, p.height, p.depth / 2);
-        foldStrap(m, p, {p.width / 2, p.height, 0});
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }

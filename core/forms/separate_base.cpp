@@ -57,7 +57,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return frontAndBack(true);
     }
 
     void furnish(Design& design) const override
@@ -150,10 +150,7 @@ public:
         foldStanding(folder, s);
         Mockup m = folder.finish(mouthOf(s));
         const double lean = s.lean * double(s.walls.size()) / mouthGirth(p) * 2;
-        foldFlaps(m, p, p.height, p.depth / 2 * (1 - lean));
-        foldHandles(m, p, p.height, p.depth / 2 * (1 - lean));
-        foldStrap(m, p, {p.width / 2 * (1 - lean), p.height, 0});
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, p.depth / 2 * (1 - lean), p.width / 2 * (1 - lean));
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }

@@ -387,4 +387,12 @@ void placeThings(Mockup& m, const Design& design, const Pattern& p)
                {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2});
 }
 
+void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth, double ringX)
+{
+    foldFlaps(m, p, height, halfDepth);
+    foldHandles(m, p, height, halfDepth);
+    foldStrap(m, p, {ringX, height, 0});
+    placeThings(m, design, p);
+}
+
 } // namespace tectonis

@@ -72,6 +72,9 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring);
 /// Puts the things to carry into their places, bottom up.
 void placeThings(Mockup& m, const Design& design, const Pattern& p);
 
+/// Flaps, handles, strap and things to carry of a bag whose faces stand at z = ±@p halfDepth; rings hang at x = ±@p ringX.
+void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth, double ringX);
+
 /// Height of half an ellipse over the chord @p width whose length is @p length (Ramanujan's second formula); 0 if it is too short.
 double bowHeight(double width, double length);
 
