@@ -33,8 +33,8 @@ void checkCarried(const CheckInput& in, Findings& out)
                 out.push_back({Severity::Error, "carried", "", t.name, dimension, "Brief",
                                fmt::format("it is {} too {} for {}{}. It will not go in; enlarge {} or leave it out.", in.len(over), direction, where, hint, dimension), grow(dimension, over)});
         };
-        report(t.overWidth, "wide", pocket ? t.place + ".width" : "width", pocket ? " (a pocket needs the thing's width, its thickness and 12 mm)" : ", lining and interlinings counted");
-        report(t.overHeight, "tall", pocket ? t.place + ".height" : "height", pocket ? " (it may stand out by 60 mm)" : " where it stands between the round corners");
+        report(t.overWidth, "wide", pocket ? t.place + ".width" : "width", pocket ? fmt::format(" (a pocket needs the thing's width, its thickness and {})", in.len(pocketEase)) : ", lining and interlinings counted");
+        report(t.overHeight, "tall", pocket ? t.place + ".height" : "height", pocket ? fmt::format(" (it may stand out by {})", in.len(60)) : " where it stands between the round corners");
         report(t.overDepth, "thick", "depth", " behind the things in front of it");
     }
 }

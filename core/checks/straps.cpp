@@ -44,7 +44,7 @@ void checkStraps(const CheckInput& in, Findings& out)
         }
         if (strap.longest < 900)
             out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece + ".length", "Fittings",
-                           fmt::format("at its longest it is {}; worn across the body, 1100 to 1400 mm suit most people.", in.len(strap.longest)), {}});
+                           fmt::format("at its longest it is {}; worn across the body, {} to {} suit most people.", in.len(strap.longest), in.len(1100), in.len(1400)), {}});
     }
     for (const auto& f : in.design.features) {
         if (f.kind != "connectors")

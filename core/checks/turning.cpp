@@ -58,7 +58,7 @@ void checkTurning(const CheckInput& in, Findings& out)
                        Repair{fmt::format("Make the opening {}", in.len(to)), {fmt::format("opening.length={}", to)}, false}});
     } else if (open->open < 100)
         out.push_back({Severity::Warning, "opening", "", "Turning opening", "opening.length", "Sequence",
-                       fmt::format("at {} it is tight for turning a lined bag; 100 to 150 mm are usual.", in.len(open->open)), Repair{"Make the opening 120 mm", {"opening.length=120"}, false}});
+                       fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open), in.len(100), in.len(150)), Repair{fmt::format("Make the opening {}", in.len(120)), {"opening.length=120"}, false}});
 }
 
 } // namespace tectonis

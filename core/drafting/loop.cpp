@@ -208,7 +208,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     p.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders", "pulls as all metal"});
 
     const double bind = d("binding.width");
-    const double length = d.work({"binding", "binding.length", "Binding, both faces", "2*(girth + 2*overlap)", {{"girth", girth}, {"overlap", 20}}, 0, Kind::Trade, "mm", "once round each face with 20 mm of overlap at the ends"});
+    const double length = d.work({"binding", "binding.length", "Binding, both faces", "2*(girth + 2*overlap)", {{"girth", girth}, {"overlap", 20}}, 0, Kind::Trade, "mm", "once round each face with {20} of overlap at the ends"});
     const double cut = d.work({"binding", "binding.cut", "Binding cut width", "4*width", {{"width", bind}}, 0, Kind::Trade, "mm", "both edges to the middle and folded again"});
     const Material& cloth = material(p.materials.at("lining"));
     const int strips = std::max(2, int(std::ceil(length / (cloth.width - 20))));

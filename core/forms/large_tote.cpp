@@ -143,7 +143,7 @@ public:
                 e.allowance = e.name == "bottom" ? d("allowance.body") : 0;
             const double count = d.work({"corner", "rivet.count", "Rivets in all", "2*row*corners*faces", {{"row", double(n)}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "", "rows × corners × faces; two rows to a patch"});
             const double stack = d.stack("panel", "front", "shell") + d.stack("overlay", "overlay.front", "overlay") * (d.choice("overlay") == "yes" ? 2 : 1);
-            const double post = d.work({"corner", "rivet.post", "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus 2 to 3 mm; take the next length in stock"});
+            const double post = d.work({"corner", "rivet.post", "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus {2} to {3}; take the next length in stock"});
             p.hardware.push_back({"Rivet", int(count), d("rivet"), lengthToken(d("rivet")) + " head, " + lengthToken(post) + " post", "one finish for all metal"});
         }
         std::vector<std::string> set;
