@@ -32,7 +32,7 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return {{"face.height", "side/tan(pi/sides)/2*(1 + 1)"}, {"face.width", "side*1.2"}, {"mouth.depth", "depth"}};
+        return {{"face.height", "side/tan(pi/sides)"}, {"face.width", "side*1.2"}, {"mouth.depth", "depth"}};
     }
 
     std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, false}, {"lining back", "Lining back", true, false}}; }

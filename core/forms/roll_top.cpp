@@ -63,8 +63,7 @@ public:
     {
         furnishCoats(design);
         design.materials["shell"] = "waxed-canvas";
-        design.layers = {{"base", "stabiliser-firm", "basted", "stitch", {}, ""}, {"lining panel", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}, {"shoulder strap", "foam-sewin", "basted", "stitch", {}, ""}};
-        design.layers.erase(design.layers.begin() + 2); // a waxed pocket takes no heat
+        design.layers = {{"base", "stabiliser-firm", "basted", "stitch", {}, ""}, {"lining panel", "fusible-woven", "fused", "full", {}, ""}, {"shoulder strap", "foam-sewin", "basted", "stitch", {}, ""}};
         design.features = {{"slip", "slip-pocket"}};
         design.carried = {{"Laptop", 240, 340, 20, "main"}, {"Folder, A4", 230, 310, 30, "main"}};
     }
