@@ -83,6 +83,13 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     return true;
 }
 
+QString Document::shown(const DimensionSpec& spec, double value) const
+{
+    if (spec.quantity == DimensionSpec::Quantity::Length)
+        return len(value);
+    return QString::fromStdString(formatNumber(value)) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+}
+
 void Document::setSize(std::size_t index)
 {
     if (index >= m_patterns.size() || index == m_size)

@@ -31,6 +31,8 @@ public:
     const std::string& pieceInHand() const { return m_piece; }
     const std::string& stepInHand() const { return m_step; }
     QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); }
+    /// A dimension's value with its unit: a length in the unit chosen, degrees, or a plain count.
+    QString shown(const DimensionSpec& spec, double value) const;
 
     void setSize(std::size_t index);
     void setUnit(Unit unit);

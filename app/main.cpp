@@ -6,6 +6,8 @@
 #include "theme.hpp"
 
 #include <QApplication>
+#include <QCheckBox>
+#include <QComboBox>
 #include <QCommandLineParser>
 #include <QDir>
 #include <QPushButton>
@@ -14,6 +16,28 @@
 #include <QTableWidget>
 
 namespace {
+
+/// The mock-up pulled apart, open, and worn.
+bool takeLooks(tectonis::MainWindow& window, const QString& folder)
+{
+    auto* apart = window.findChild<QSlider*>("look.apart");
+    auto* open = window.findChild<QCheckBox*>("look.open");
+    auto* person = window.findChild<QComboBox*>("look.person");
+    const auto take = [&](const QString& name) {
+        QCoreApplication::processEvents();
+        return window.grab().save(folder + "/brief-" + name + ".png");
+    };
+    apart->setValue(60);
+    bool saved = take("apart");
+    apart->setValue(0);
+    open->setChecked(true);
+    saved &= take("open");
+    open->setChecked(false);
+    person->setCurrentIndex(3);
+    saved &= take("worn");
+    person->setCurrentIndex(0);
+    return saved;
+}
 
 /// Pictures of all stages for the documentation.
 int takePictures(tectonis::MainWindow& window, const QString& folder)
@@ -27,6 +51,8 @@ int takePictures(tectonis::MainWindow& window, const QString& folder)
         QCoreApplication::processEvents();
         const QString name = QString("%1/%2-%3.png").arg(folder).arg(i + 1).arg(tectonis::stageNames()[i].toLower());
         if (!window.grab().save(name))
+            return 1;
+        if (i == 0 && !takeLooks(window, folder))
             return 1;
         // The same with its ledger open and a seam half walked.
         if (auto* ledger = window.findChild<QPushButton*>("ledgerButton"); ledger && ledger->isVisible()) {

@@ -3,6 +3,7 @@
 
 #include "checks/carry.hpp"
 #include "fonts.hpp"
+#include "mockup/figure.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -11,7 +12,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
+#include <tuple>
 
 namespace tectonis {
 namespace {
@@ -47,9 +50,9 @@ MockupView::MockupView(Document& document, QWidget* parent) : QWidget(parent), m
     connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
 }
 
-void MockupView::setLookInside(bool on)
+void MockupView::setLook(const Look& look)
 {
-    m_inside = on;
+    m_look = look;
     update();
 }
 
@@ -68,7 +71,7 @@ MockupView::Camera MockupView::camera() const
     c.back = {sy * cp, sp, cy * cp};
     c.up = cross(c.back, c.right);
     Box box;
-    for (const auto& f : m_document.pattern().mockup.facets)
+    for (const auto& f : posed())
         for (const Vec3 v : f.corners)
             box.add(Point{dot(v, c.right), dot(v, c.up)});
     if (box.empty())
@@ -79,24 +82,118 @@ MockupView::Camera MockupView::camera() const
     return c;
 }
 
+std::vector<Facet> MockupView::posed() const
+{
+    const Mockup& mockup = m_document.pattern().mockup;
+    std::vector<Facet> out;
+    out.reserve(mockup.facets.size());
+    for (const auto& f : mockup.facets) {
+        const bool ofLining = f.coat == Facet::Coat::Lining;
+        if (m_look.lining && !ofLining && f.kind != "thing")
+            continue;
+        if (m_look.stature > 0 && f.kind == "strap" && !m_document.pattern().straps.empty() && f.piece == m_document.pattern().straps.front().piece)
+            continue; // the figure wears it at its longest
+        out.push_back(f);
+        if (m_look.open && !f.opened.empty())
+            out.back().corners = f.opened;
+    }
+    if (m_look.apart > 0) {
+        // Each piece moves along its own outside, or away from the middle where it bends round; the lining is lifted out of the shell.
+        struct Sum {
+            Vec3 normal{}, at{};
+            double area = 0;
+        };
+        std::map<std::tuple<std::string, int, Facet::Coat>, Sum> pieces;
+        Vec3 low{1e9, 1e9, 1e9}, high{-1e9, -1e9, -1e9};
+        for (const auto& f : out) {
+            Vec3 middle{};
+            for (const Vec3 v : f.corners) {
+                middle = middle + v * (1 / double(f.corners.size()));
+                low = {std::min(low.x, v.x), std::min(low.y, v.y), std::min(low.z, v.z)};
+                high = {std::max(high.x, v.x), std::max(high.y, v.y), std::max(high.z, v.z)};
+            }
+            if (f.kind != "cloth" && f.kind != "flap" && f.kind != "inner")
+                continue;
+            Vec3 n{};
+            for (std::size_t i = 1; i + 1 < f.corners.size(); ++i)
+                n = n + cross(f.corners[i] - f.corners[0], f.corners[i + 1] - f.corners[0]);
+            const double area = std::sqrt(dot(n, n)) / 2;
+            Sum& sum = pieces[{f.piece, f.copy, f.coat}];
+            sum.normal = sum.normal + n * 0.5, sum.at = sum.at + middle * area, sum.area += area;
+        }
+        const Vec3 centre = (low + high) * 0.5;
+        const double reach = 0.45 * m_look.apart * std::max({high.x - low.x, high.y - low.y, high.z - low.z});
+        for (auto& f : out) {
+            Vec3 move{};
+            const bool ofLining = f.coat == Facet::Coat::Lining;
+            // What lies on a piece goes with it.
+            auto sum = pieces.find({f.piece, f.copy, f.coat});
+            if (sum == pieces.end())
+                for (const auto& o : m_document.pattern().overlays)
+                    if (o.piece == f.piece)
+                        sum = pieces.find({o.on, 0, f.coat});
+            if (sum != pieces.end() && sum->second.area > 0) {
+                const Vec3 flat = sum->second.normal * (1 / sum->second.area), away = sum->second.at * (1 / sum->second.area) - centre;
+                move = dot(flat, flat) > 0.2 ? unitVec(flat) * (ofLining ? -1 : 1) : unitVec(away);
+                move = move * (reach * (ofLining ? 0.4 : 1));
+            }
+            if (ofLining || f.kind == "thing")
+                move = move + Vec3{0, (high.y - low.y) * 1.3 * m_look.apart, 0};
+            for (Vec3& v : f.corners)
+                v = v + move;
+        }
+    }
+    if (m_look.stature > 0)
+        for (auto& f : figureOf(m_document.pattern(), m_look.stature))
+            out.push_back(std::move(f));
+    return out;
+}
+
+double MockupView::passOf(const Facet& f, bool outside, double depth, const Camera& c) const
+{
+    constexpr double hidden = -1;
+    if (f.kind == "figure")
+        return depth < 0 ? 0 : 7;
+    if (f.kind == "thing" && !outside)
+        return hidden;
+    if (f.kind == "edge" && dot(f.facing, f.facing) > 0 && dot(f.facing, c.back) <= 0)
+        return hidden;
+    if ((f.kind == "overlay" || f.kind == "fitting") && !outside)
+        return hidden;
+    if (m_look.apart > 0)
+        return 1; // by depth alone
+    // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
+    const bool ofLining = f.coat == Facet::Coat::Lining, on = f.kind == "overlay" || f.kind == "edge", fitting = f.kind == "fitting";
+    if (ofLining) {
+        if (!outside && !m_look.lining)
+            return hidden; // behind the shell
+        return !outside ? 3 : on ? 1.2 : fitting ? 1.3 : 1.1;
+    }
+    if (f.kind == "strap" || f.kind == "metal")
+        return depth < 0 ? 0 : 6;
+    if (f.kind == "thing" || f.kind == "inner")
+        return 2;
+    if (f.kind == "flap")
+        return outside ? 6 : m_look.open ? 0.5 : 0;
+    if (f.kind == "zip" && f.piece.empty())
+        return 2;
+    return fitting ? 5 : f.kind == "overlay" ? 4 : on ? (dot(f.facing, f.facing) > 0 ? 4 : 3) : outside ? 3 : 1;
+}
+
 std::vector<MockupView::Shown> MockupView::shownFacets(const Camera& c) const
 {
     std::vector<Shown> out;
-    for (const auto& f : m_document.pattern().mockup.facets) {
-        Shown s{&f, {}, 0, normalOf(f.corners), true, 0};
+    for (auto& f : posed()) {
+        Shown s{{}, {}, 0, normalOf(f.corners), true, 0};
         for (const Vec3 v : f.corners) {
             s.shape << c(v);
             s.depth += c.depth(v) / double(f.corners.size());
         }
         s.outside = dot(s.normal, c.back) > 0;
-        // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
-        const bool thing = f.kind == "thing", loose = f.kind == "strap" || f.kind == "metal";
-        if (thing && !s.outside)
+        s.pass = passOf(f, s.outside, s.depth, c);
+        if (s.pass < 0)
             continue;
-        const bool onCloth = f.kind == "overlay" || f.kind == "fitting";
-        if (onCloth && !s.outside)
-            continue;
-        s.pass = loose ? (s.depth < 0 ? 0 : 6) : thing ? 2 : f.kind == "flap" ? (s.outside ? 6 : 0) : f.kind == "overlay" ? 4 : onCloth ? 5 : s.outside ? 3 : 1;
+        s.facet = std::move(f);
         out.push_back(std::move(s));
     }
     std::stable_sort(out.begin(), out.end(), [](const Shown& a, const Shown& b) { return a.pass != b.pass ? a.pass < b.pass : a.depth < b.depth; });
@@ -106,15 +203,18 @@ std::vector<MockupView::Shown> MockupView::shownFacets(const Camera& c) const
 void MockupView::drawFacet(QPainter& p, const Shown& s) const
 {
     const Theme& t = theme();
-    const Facet& f = *s.facet;
+    const Facet& f = s.facet;
     const Vec3 light = unitVec({-0.4, 0.8, 0.6});
     const double lit = 0.80 + 0.22 * std::abs(dot(s.normal, light)) * (s.outside ? 1 : 0.4);
-    QColor color = f.kind == "strap" ? t.strip : f.kind == "metal" || f.kind == "fitting" ? QColor(t.dark ? 0xC9CDD2 : 0x8C9299) : f.kind == "thing" ? QColor(t.dark ? 0x7A5A86 : 0xC9AFD2)
-                                     : s.outside ? t.shell : t.lining;
-    color = shaded(color, lit);
+    const bool ofLining = f.coat == Facet::Coat::Lining;
+    const QColor metal(t.dark ? 0xC9CDD2 : 0x8C9299);
+    QColor color = f.kind == "strap" ? t.strip : f.kind == "metal" || f.kind == "fitting" ? metal : f.kind == "thing" ? (f.clash ? QColor(t.dark ? 0xB4574A : 0xE0998C) : QColor(t.dark ? 0x7A5A86 : 0xC9AFD2))
+                                     : f.kind == "zip" ? (m_look.open ? QColor(0x2A2622) : metal) : f.kind == "figure" ? QColor(t.dark ? 0x4A4E55 : 0xD5D2CB) : ofLining || (!s.outside && f.kind != "inner" && f.kind != "edge") ? t.lining : t.shell;
+    if (f.kind != "figure")
+        color = shaded(color, lit);
     if (f.kind == "thing")
         color.setAlpha(210);
-    else if (m_inside && (s.pass == 3 || s.pass == 4 || (s.pass == 6 && f.kind == "flap")))
+    else if (m_look.inside && m_look.apart == 0 && (s.pass == 3 || s.pass == 4 || (s.pass == 6 && f.kind == "flap")))
         color.setAlpha(120);
     const bool inHand = !f.piece.empty() && f.piece == m_document.pieceInHand();
     p.setPen(Qt::NoPen);
@@ -127,10 +227,18 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
     for (int i = 0; i < s.shape.size(); ++i)
         if (f.seamAfter.empty() || f.seamAfter[std::size_t(i)])
             p.drawLine(s.shape[i], s.shape[(i + 1) % s.shape.size()]);
+    if (f.kind == "zip" && s.shape.size() == 4 && !m_look.open) { // the closed chain
+        p.setPen(QPen(QColor(0x3A3632), 1.4, Qt::DashLine));
+        const auto middle = [](QPointF a, QPointF b) { return (a + b) / 2; };
+        const bool along = QLineF(s.shape[0], s.shape[1]).length() > QLineF(s.shape[1], s.shape[2]).length();
+        p.drawLine(along ? middle(s.shape[0], s.shape[3]) : middle(s.shape[0], s.shape[1]), along ? middle(s.shape[1], s.shape[2]) : middle(s.shape[2], s.shape[3]));
+    }
 }
 
 std::vector<ScreenHandle> MockupView::screenHandles() const
 {
+    if (m_look.apart > 0 || m_look.stature > 0)
+        return {};
     const Camera c = camera();
     std::vector<ScreenHandle> out;
     for (const auto& h : m_document.pattern().mockup.handles)
@@ -150,8 +258,8 @@ std::string MockupView::pieceAt(QPointF at) const
 {
     const auto shown = shownFacets(camera());
     for (auto it = shown.rbegin(); it != shown.rend(); ++it)
-        if (!it->facet->piece.empty() && it->shape.containsPoint(at, Qt::OddEvenFill))
-            return it->facet->piece;
+        if (!it->facet.piece.empty() && it->shape.containsPoint(at, Qt::OddEvenFill))
+            return it->facet.piece;
     return {};
 }
 
@@ -165,14 +273,14 @@ void MockupView::paintEvent(QPaintEvent*)
     for (const auto& s : shown)
         drawFacet(p, s);
     // Names of the things stand at the side, with a line to each.
-    if (m_inside && width() > 480) {
+    if (m_look.inside && m_look.apart == 0 && m_look.stature == 0 && width() > 480) {
         std::set<std::string> named;
         p.setFont(pixelFont(12));
         double y = height() - 14;
         for (auto it = shown.rbegin(); it != shown.rend(); ++it) {
-            if (it->facet->kind != "thing" || !named.insert(it->facet->label).second)
+            if (it->facet.kind != "thing" || !named.insert(it->facet.label).second)
                 continue;
-            const QString label = QString::fromStdString(it->facet->label);
+            const QString label = QString::fromStdString(it->facet.label);
             const QPointF end(18 + p.fontMetrics().horizontalAdvance(label), y - 4), thing = it->shape.boundingRect().center();
             p.setPen(QPen(theme().muted, 0.8));
             p.drawLine(end, thing);
@@ -183,7 +291,18 @@ void MockupView::paintEvent(QPaintEvent*)
             y -= 20;
         }
     }
-    m_drag.draw(p, screenHandles(), rect());
+    if (m_look.apart == 0 && m_look.stature == 0)
+        m_drag.draw(p, screenHandles(), rect());
+    if (m_look.stature > 0) {
+        const Worn worn = wornBy(m_document.pattern(), m_look.stature);
+        QString words = "Worn " + QString::fromStdString(worn.how);
+        if (worn.drop > 0)
+            words += ": drop " + m_document.len(worn.drop);
+        words += ", mouth " + m_document.len(worn.mouthAbove) + " above the floor";
+        p.setFont(pixelFont(12));
+        p.setPen(theme().ink);
+        p.drawText(QRectF(rect()).adjusted(12, 8, -12, -10), Qt::AlignBottom | Qt::AlignLeft, words);
+    }
 }
 
 void MockupView::mousePressEvent(QMouseEvent* event)

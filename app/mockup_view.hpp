@@ -12,8 +12,16 @@ class MockupView : public QWidget {
     Q_OBJECT
 public:
     explicit MockupView(Document& document, QWidget* parent = nullptr);
-    void setLookInside(bool on);
-    bool lookInside() const { return m_inside; }
+    /// How the bag is shown. Not part of the design.
+    struct Look {
+        bool inside = true;  ///< walls towards the viewer let the inside show through
+        bool open = false;   ///< flap and zips open
+        bool lining = false; ///< the lining alone
+        double apart = 0;    ///< 0 together to 1 pulled apart
+        double stature = 0;  ///< mm of the figure beside the bag; 0: none
+    };
+    void setLook(const Look& look);
+    const Look& look() const { return m_look; }
     void turnTo(double yaw, double pitch);
     /// Where a dimension's handle is in the widget; null point if it has none. For tests and guided tours.
     QPointF handleAt(const std::string& dimension) const;
@@ -39,20 +47,25 @@ private:
     Camera camera() const;
     std::vector<ScreenHandle> screenHandles() const;
     struct Shown {
-        const Facet* facet;
+        Facet facet;
         QPolygonF shape;
         double depth;
         Vec3 normal;
         bool outside; ///< its outer face is towards the viewer
-        int pass;
+        double pass;
     };
     std::vector<Shown> shownFacets(const Camera& camera) const;
+    /// What is seen through first is drawn first; a negative pass is not drawn at all.
+    double passOf(const Facet& facet, bool outside, double depth, const Camera& camera) const;
+    /// The facets as they are shown: of the coats chosen, opened, pulled apart, with the figure.
+    std::vector<Facet> posed() const;
     void drawFacet(QPainter& painter, const Shown& shown) const;
 
     Document& m_document;
     HandleDrag m_drag;
     double m_yaw = -0.5, m_pitch = 0.32, m_zoom = 1;
-    bool m_inside = true, m_turning = false, m_moved = false;
+    Look m_look;
+    bool m_turning = false, m_moved = false;
     QPointF m_last;
 };
 

@@ -52,6 +52,8 @@ void drawMarks(QPainter& p, const View& view, const Piece& piece, const PieceLoo
         }
     }
     for (const auto& line : piece.lines) {
+        if (line.kind == FaceLine::Kind::Bridge)
+            continue;
         QPen pen(line.kind == FaceLine::Kind::Slash ? look.mark : look.ink, look.line * 0.8);
         if (line.kind == FaceLine::Kind::Fold)
             pen.setDashPattern({8, 3, 1.5, 3});

@@ -37,6 +37,14 @@ public:
         return GEOSCovers_r(m_context.get(), grown.get(), i.get()) == 1;
     }
 
+    /// Area that two polygons share.
+    double sharedArea(const Polyline& one, const Polyline& other) const
+    {
+        auto a = polygon(one), b = polygon(other);
+        std::unique_ptr<GEOSGeometry, Drop> both(GEOSIntersection_r(m_context.get(), a.get(), b.get()), Drop{m_context.get()});
+        return areaOfGeometry(both.get());
+    }
+
 private:
     struct Drop {
         GEOSContextHandle_t context;

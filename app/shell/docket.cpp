@@ -344,11 +344,10 @@ void Docket::refreshDimensions()
             if (!spec)
                 continue;
             const double v = p.values.at(name);
-            const bool count = spec->quantity == DimensionSpec::Quantity::Count;
             const Dimension& given = m_document.design().dimensions.at(name);
             const auto ownForSize = given.bySize.find(p.size);
             const bool formula = isFormula(ownForSize != given.bySize.end() ? ownForSize->second : given.value);
-            item->setText(1, count ? text(formatNumber(v)) : m_document.len(v));
+            item->setText(1, m_document.shown(*spec, v));
             item->setForeground(1, formula ? theme().second : theme().ink);
             if (item->isExpanded())
                 fillDetails(item);
@@ -374,10 +373,9 @@ void Docket::fillDetails(QTreeWidgetItem* item)
     if (!spec)
         return;
     const Pattern& p = m_document.pattern();
-    const bool count = spec->quantity == DimensionSpec::Quantity::Count;
     const Derivation how = derivationOf(m_document.design(), m_document.spec(), p.values, name, p.sizeAt);
     const Range range = rangeOf(*spec, p.values);
-    const auto shown = [&](double x) { return count ? text(formatNumber(x)) : m_document.len(x); };
+    const auto shown = [&](double x) { return m_document.shown(*spec, x); };
     QStringList lines{text(spec->meaning), QString("%1 to %2").arg(shown(range.min), shown(range.max)), (how.own ? "own value: " : "= ") + text(how.formula)};
     if (!how.inputs.empty()) {
         QStringList inputs;

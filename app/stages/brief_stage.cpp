@@ -19,6 +19,7 @@
 #include <QMenu>
 #include <QPainter>
 #include <QPushButton>
+#include <QSlider>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -97,19 +98,10 @@ public:
         m_view = new MockupView(document);
         m_view->setObjectName("mockup");
         column->addWidget(m_view, 1);
-        m_parts = new QHBoxLayout;
-        m_parts->setSpacing(4);
-        column->addLayout(m_parts);
-        auto* bar = new QHBoxLayout;
         m_fit = new QLabel;
         m_fit->setObjectName("fitSummary");
-        auto* inside = new QCheckBox("Look inside");
-        inside->setChecked(true);
-        connect(inside, &QCheckBox::toggled, m_view, &MockupView::setLookInside);
-        auto* front = new QPushButton("Front"), *back = new QPushButton("Back"), *corner = new QPushButton("Corner");
-        connect(front, &QPushButton::clicked, this, [this] { m_view->turnTo(0, 0.05); });
-        connect(back, &QPushButton::clicked, this, [this] { m_view->turnTo(pi, 0.1); });
-        connect(corner, &QPushButton::clicked, this, [this] { m_view->turnTo(-0.5, 0.32); });
+        addLooks(column);
+        auto* bar = new QHBoxLayout;
         auto* add = new QPushButton("Add a thing");
         connect(add, &QPushButton::clicked, this, [this] {
             m_document.edit("Add a thing to carry", [](Design& d) { d.carried.push_back({"New thing", 100, 100, 20, "main"}); });
@@ -120,11 +112,10 @@ public:
             if (i >= 0)
                 m_document.edit("Remove a thing to carry", [i](Design& d) { d.carried.erase(d.carried.begin() + i); });
         });
-        bar->addStretch(1);
-        for (QWidget* w : std::initializer_list<QWidget*>{inside, front, back, corner, add, drop})
-            bar->addWidget(w);
         m_fit->setWordWrap(true);
-        column->addWidget(m_fit);
+        bar->addWidget(m_fit, 1);
+        bar->addWidget(add);
+        bar->addWidget(drop);
         column->addLayout(bar);
         m_table = new QTableWidget(0, 6);
         m_table->setObjectName("carried");
@@ -143,6 +134,57 @@ public:
     }
 
 private:
+    /// How the mock-up is shown, and from where; below it the chips of the bag's parts.
+    void addLooks(QVBoxLayout* column)
+    {
+        auto* bar = new QHBoxLayout;
+        bar->setSpacing(6);
+        const auto look = [this](auto change) {
+            MockupView::Look next = m_view->look();
+            change(next);
+            m_view->setLook(next);
+        };
+        const auto check = [&](const QString& name, const QString& id, bool on, bool MockupView::Look::* what) {
+            auto* box = new QCheckBox(name);
+            box->setObjectName(id);
+            box->setChecked(on);
+            connect(box, &QCheckBox::toggled, this, [look, what](bool checked) { look([&](MockupView::Look& l) { l.*what = checked; }); });
+            bar->addWidget(box);
+        };
+        check("Look inside", "look.inside", true, &MockupView::Look::inside);
+        check("Open", "look.open", false, &MockupView::Look::open);
+        check("Lining alone", "look.lining", false, &MockupView::Look::lining);
+        auto* apart = new QSlider(Qt::Horizontal);
+        apart->setObjectName("look.apart");
+        apart->setAccessibleName("Pull the pieces apart");
+        apart->setRange(0, 100);
+        apart->setFixedWidth(80);
+        connect(apart, &QSlider::valueChanged, this, [look](int v) { look([&](MockupView::Look& l) { l.apart = v / 100.0; }); });
+        bar->addWidget(new QLabel("Apart"));
+        bar->addWidget(apart);
+        auto* person = new QComboBox;
+        person->setObjectName("look.person");
+        person->setAccessibleName("Person beside the bag");
+        person->addItem("No person", 0.0);
+        for (const double stature : {1500.0, 1600.0, 1700.0, 1800.0, 1900.0})
+            person->addItem("Person " + QString::number(stature / 10) + " cm", stature);
+        connect(person, &QComboBox::currentIndexChanged, this, [look, person](int i) { look([&](MockupView::Look& l) { l.stature = person->itemData(i).toDouble(); }); });
+        bar->addWidget(person);
+        bar->addStretch(1);
+        const auto from = [&](const QString& name, double yaw, double pitch) {
+            auto* b = new QPushButton(name);
+            connect(b, &QPushButton::clicked, this, [this, yaw, pitch] { m_view->turnTo(yaw, pitch); });
+            bar->addWidget(b);
+        };
+        from("Front", 0, 0.05);
+        from("Back", pi, 0.1);
+        from("Corner", -0.5, 0.32);
+        column->addLayout(bar);
+        m_parts = new QHBoxLayout;
+        m_parts->setSpacing(4);
+        column->addLayout(m_parts);
+    }
+
     /// The design's features as drawn chips, each with a way out; and a button that offers those that this form can carry.
     void fillParts()
     {

@@ -188,14 +188,14 @@ private:
         for (std::size_t i = 0; i < dims.size(); ++i) {
             const Dimension& dim = d.dimensions.at(dims[i].name);
             const int r = int(i) + 1;
-            const bool count = dims[i].quantity == DimensionSpec::Quantity::Count;
+            const bool length = dims[i].quantity == DimensionSpec::Quantity::Length;
             put(r, 0, text(dims[i].label), false, theme().ink)->setToolTip(text(dims[i].meaning));
-            put(r, 1, isFormula(dim.value) || count ? text(dim.value) : m_document.len(parseLength(dim.value)), true, isFormula(dim.value) ? theme().second : theme().ink);
+            put(r, 1, isFormula(dim.value) || !length ? text(dim.value) : m_document.len(parseLength(dim.value)), true, isFormula(dim.value) ? theme().second : theme().ink);
             put(r, 2, text(ruleText(dim.rule)), true, theme().ink);
             for (std::size_t k = 0; k < d.sizes.size(); ++k) {
                 const double v = m_document.patterns()[k].values.at(dims[i].name);
                 const bool own = dim.bySize.contains(d.sizes[k]);
-                auto* item = put(r, kFirstSize + int(k), count ? text(formatNumber(v)) : m_document.len(v), true, own ? theme().accent : theme().ink);
+                auto* item = put(r, kFirstSize + int(k), m_document.shown(dims[i], v), true, own ? theme().accent : theme().ink);
                 const Derivation how = derivationOf(d, m_document.spec(), m_document.patterns()[k].values, dims[i].name, k);
                 item->setToolTip(text(how.formula));
                 if (dim.rule.kind == SizeRule::Kind::Stock && !own) {

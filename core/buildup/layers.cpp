@@ -117,6 +117,14 @@ double stackThickness(const Design& design, const std::string& role, const std::
     return sum;
 }
 
+double thicknessOf(const Pattern& pattern, const Piece& piece)
+{
+    double sum = material(pattern.materials.at(piece.material)).thickness;
+    for (const auto& layer : piece.layers)
+        sum += layer.wholePiece ? material(layer.material).thickness : 0;
+    return sum;
+}
+
 double trimReach(const std::string& trim, double allowance)
 {
     if (trim == "full")

@@ -12,6 +12,9 @@ std::vector<LayerRule> layerRulesFor(const Design& design, const std::string& ro
 /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
 double stackThickness(const Design& design, const std::string& role, const std::string& key, const std::string& materialRole);
 
+/// The same for a drafted piece.
+double thicknessOf(const Pattern& pattern, const Piece& piece);
+
 /// How far a layer reaches beyond the stitch line at an edge of @p allowance: "full", "stitch" or "inset N".
 /// @throws InputError for any other trim.
 double trimReach(const std::string& trim, double allowance);

@@ -26,7 +26,7 @@ void checkZips(const CheckInput& in, Findings& out)
                                        in.len(zip.gauge + 2.0)),
                            {}});
         const double offered = snapToStock(stockTables().at("zip"), zip.nominal);
-        if (std::abs(offered - zip.nominal) > 0.01)
+        if (!zip.byTheMetre && std::abs(offered - zip.nominal) > 0.01)
             out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
                            fmt::format("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, or use {}.", in.len(zip.nominal), in.len(zip.tape), in.len(offered)), {}});
     }

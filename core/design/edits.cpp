@@ -5,6 +5,7 @@
 #include "buildup/material.hpp"
 #include "design/formula.hpp"
 #include "features/feature.hpp"
+#include "forms/form.hpp"
 #include "sizes/stock.hpp"
 #include "units/error.hpp"
 
@@ -120,10 +121,11 @@ void setDimension(Design& design, const std::string& name, const std::string& te
         (void)known;
         const DesignSpec designSpec = specOf(next);
         const DimensionSpec* spec = designSpec.dimension(name);
-        const bool count = spec && spec->quantity == DimensionSpec::Quantity::Count;
+        const bool length = !spec || spec->quantity == DimensionSpec::Quantity::Length;
         double value = 0;
         try {
-            value = parseLength(text, count ? Unit::Mm : bare);
+            const bool degrees = !length && text.ends_with("°");
+            value = parseLength(degrees ? text.substr(0, text.size() - std::string("°").size()) : text, length ? bare : Unit::Mm);
         } catch (const InputError& e) {
             // Not a length: a formula, if it reads as one.
             if (text.find_first_of("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ") == std::string::npos && text.find_first_of("+*(") == std::string::npos)
@@ -215,6 +217,29 @@ void setSizes(Design& design, const std::vector<std::string>& sizes, const std::
     });
 }
 
+namespace {
+
+/// Leaves a new feature on the first face where it can be drafted: a second flap hangs from another face than the first.
+/// On none of them, it stays on the first, for validation to say why not.
+void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id)
+{
+    for (const auto& choice : kind.choices(formOf(design.form)))
+        if (choice.name == "site") {
+            std::string& site = design.choices.at(id + ".site");
+            const std::string first = site;
+            for (const auto& [name, unused] : choice.options)
+                try {
+                    site = name;
+                    validate(design);
+                    return;
+                } catch (const InputError&) {
+                }
+            site = first;
+        }
+}
+
+} // namespace
+
 std::string addFeature(Design& design, const std::string& kind)
 {
     std::string id;
@@ -235,6 +260,7 @@ std::string addFeature(Design& design, const std::string& kind)
             id = feature.shortName() + std::to_string(i);
         next.features.push_back({id, kind});
         fillIn(next);
+        sitWhereItFits(next, feature, id);
     });
     return id;
 }

@@ -116,7 +116,7 @@ private:
 
 std::string shown(const DimensionSpec& spec, double v)
 {
-    return spec.quantity == DimensionSpec::Quantity::Length ? formatLength(v, Unit::Mm) : formatNumber(v);
+    return spec.quantity == DimensionSpec::Quantity::Length ? formatLength(v, Unit::Mm) : formatNumber(v) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
 }
 
 void checkRange(const Design& design, const DimensionSpec& spec, const Values& values, std::size_t size)

@@ -137,6 +137,8 @@ void fillIn(Design& design)
         design.choices.try_emplace(c.name, c.options.front().first);
     Design furnished;
     formOf(design.form).furnish(furnished);
+    for (const auto& f : design.features)
+        furnished.materials.merge(featureKind(f.kind).materials());
     for (const auto& [role, id] : furnished.materials)
         design.materials.try_emplace(role, id);
 }

@@ -7,7 +7,7 @@
 namespace tectonis {
 
 struct DimensionSpec {
-    enum class Quantity { Length, Count };
+    enum class Quantity { Length, Count, Angle }; ///< mm, a whole number, degrees
     std::string name;    ///< "width", or "length" inside a feature
     std::string label;   ///< "Width"
     std::string meaning; ///< one sentence: from where to where it is measured

@@ -66,24 +66,20 @@ void sewBoxed(Coat& c)
            .check = "Both corners are " + lengthToken(2 * (c.d("depth") / 2 - c.shrink)) + " wide."});
 }
 
-void foldBoxed(Folder& folder, const Pattern& p)
+void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)
 {
-    const double q = p.depth / 2, h = p.height, w = (p.width + p.depth) / 2, lean = p.values.at("taper");
+    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in, w = (p.width + p.depth) / 2 - 2 * in, lean = p.values.at("taper") - 2 * in;
     // The fold at the sides leans with the side seam, so that the seam stays in the middle of the side.
     const auto side = [=](double sign) {
         return [=](Point at) {
             const double up = std::max(at.y - q, 0.0), edge = w - lean * up / h, fold = edge - q;
             const double over = std::max(std::abs(at.x) - fold, 0.0);
-            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold), at.x), up, sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
+            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold), at.x), up + in, sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
         };
     };
-    const std::vector<double> bendX{-p.width / 2, p.width / 2}, bendY{q};
-    for (const auto& piece : p.pieces) {
-        if (piece.key == "front" || piece.key.starts_with("front."))
-            folder.lay(piece.key, side(1), bendX, bendY);
-        if (piece.key == "back" || piece.key.starts_with("back."))
-            folder.lay(piece.key, side(-1), bendX, bendY);
-    }
+    const std::vector<double> bendX{-(w - q), w - q}, bendY{q};
+    folder.lay(coat.of + "front", side(1), bendX, bendY);
+    folder.lay(coat.of + "back", side(-1), bendX, bendY);
 }
 
 } // namespace tectonis

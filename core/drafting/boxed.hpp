@@ -12,7 +12,7 @@ namespace tectonis {
 void drawBoxed(Coat& coat);
 /// Steps: sides and bottom, then the boxes. Yields "shell" or "lining".
 void sewBoxed(Coat& coat);
-/// Lays the shell's panels.
-void foldBoxed(Folder& folder, const Pattern& pattern);
+/// Lays the panels of one coat.
+void foldBoxed(Folder& folder, const Pattern& pattern, const LaidCoat& coat);
 
 } // namespace tectonis

@@ -136,9 +136,10 @@ void furnishCoats(Design& design)
 void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
 {
     for (const auto& spec : specs) {
-        const bool back = spec.name.ends_with("back");
-        const std::string piece = std::string(spec.lining ? "lining." : "") + (back ? "back" : "front");
-        d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top, d("face.width"), d("face.height"), spec.lining ? "Lining" : back ? "Shell back" : "Shell front", spec.lining});
+        const std::string face = spec.lining ? spec.name.substr(7) : spec.name; // "lining back" is the lining's "back"
+        const std::string piece = std::string(spec.lining ? "lining." : "") + face;
+        const bool side = face == "left" || face == "right"; // as wide as the bag is deep
+        d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top, d(side ? "mouth.depth" : "face.width"), d("face.height"), spec.lining ? "Lining" : face == "front" ? "Shell front" : "Shell back", spec.lining});
     }
 }
 

@@ -56,7 +56,7 @@ std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const s
 std::vector<ChoiceSpec> coatChoices();
 /// Canvas shell with sew-in foam, cotton lining with woven fusible, a firm base: where a new lined design begins.
 void furnishCoats(Design& design);
-/// Registers the faces of front and back, both coats, about x = 0; pieces are called "front" and "back".
+/// Registers faces about x = 0; their pieces are called as they are, or for "lining back" as the shell's in the lining. Sides are as wide as the mouth is deep.
 void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top);
 /// A loose board: an outline @p inset mm inside a base's stitch line. Returns false, and adds none, where no board of 20 × 10 mm is left.
 bool addBoard(Drafter& d, const std::string& base, double inset);

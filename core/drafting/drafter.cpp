@@ -87,7 +87,12 @@ double Drafter::work(Working w)
     return pattern.workings.back().result;
 }
 
-Piece& Drafter::add(Piece piece) { return pattern.pieces.emplace_back(std::move(piece)); }
+Piece& Drafter::add(Piece piece)
+{
+    if (pattern.piece(piece.key))
+        throw std::logic_error("two pieces are called " + piece.key);
+    return pattern.pieces.emplace_back(std::move(piece));
+}
 
 Piece& Drafter::piece(const std::string& key)
 {
@@ -193,15 +198,14 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     const Form& form = formOf(design.form);
     form.draft(d);
-    // What others need is drafted first: connectors before their strap.
-    for (const bool needing : {false, true})
-        for (const auto& feature : design.features) {
-            const FeatureKind& kind = featureKind(feature.kind);
-            if (kind.needs().empty() == needing)
-                continue;
-            FeatureScope scope(d, feature.id);
-            kind.draft(scope);
-        }
+    // Seams across a face come before what sits on it, and what others need before those: connectors before their strap.
+    const auto turn = [](const FeatureKind& kind) { return kind.cutsAcross() ? 0 : kind.needs().empty() ? 1 : 2; };
+    for (int round = 0; round < 3; ++round)
+        for (const auto& feature : design.features)
+            if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
+                FeatureScope scope(d, feature.id);
+                kind.draft(scope);
+            }
     for (auto& piece : d.pattern.pieces)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);

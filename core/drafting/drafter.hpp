@@ -27,6 +27,7 @@ public:
     /// Works a number out by its formula and keeps the working for the docket.
     double work(Working w);
 
+    /// @throws std::logic_error if there is one of that key.
     Piece& add(Piece piece);
     /// @throws std::logic_error if the piece was never drafted.
     Piece& piece(const std::string& key);

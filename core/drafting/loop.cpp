@@ -86,13 +86,22 @@ std::string title(const std::string& part)
     return part == "band" ? "Band" : part == "side right" ? "Right side" : part == "side left" ? "Left side" : "Zip strip";
 }
 
-/// The back is cut like the front and turned over: what follows the front clockwise follows it counter-clockwise, from the zip panel's other end.
-std::vector<EdgeUse> turnedOver(const Rim& rim, const std::string& face, const std::vector<Section>& sections)
+/// The back's outline: the front's mirror image, every edge called as its mate across the loop.
+std::vector<Edge> mirrored(const std::vector<Edge>& edges)
 {
-    std::vector<EdgeUse> out = reversedRun(rimRun(rim, face, "zip strip"));
-    for (std::size_t i = sections.size(); i-- > 1;)
-        for (const auto& use : reversedRun(rimRun(rim, face, sections[i].part)))
-            out.push_back(use);
+    std::vector<Edge> out(edges.rbegin(), edges.rend());
+    for (auto& e : out)
+        e.stitch = reversed(placed(e.stitch, {0, 0, 0, true}));
+    return out;
+}
+
+/// Once round the back, section by section as the front: anticlockwise seen from its own face.
+std::vector<EdgeUse> backRim(const Rim& rim, const std::vector<Section>& sections)
+{
+    std::vector<EdgeUse> out;
+    for (const auto& section : sections)
+        for (const auto& name : rim.names.at(section.part))
+            out.push_back({"back", name});
     return out;
 }
 
@@ -143,9 +152,14 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
             return d.add({.key = lining ? "lining." + part : part, .code = lining ? "L" + code : code, .name = lining ? "Lining " + lowered(name) : name, .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
                           .role = lining ? "lining " + role : role, .material = lining ? "lining" : "shell", .count = count, .grain = grain});
         };
-        add("front", "A", "Front", "panel", 1, 90).edges = rim.edges;
-        add("back", "B", "Back", "panel", 1, 90).edges = rim.edges;
+        // A lining's face is seen from the other side.
+        add("front", "A", "Front", "panel", 1, 90).edges = lining ? mirrored(rim.edges) : rim.edges;
+        add("back", "B", "Back", "panel", 1, 90).edges = lining ? rim.edges : mirrored(rim.edges);
         drawBand(add("zip strip", "D", "Zip strip", "gusset", 2, 0), b.zip, strip, s);
+        // What the zip shows lies beyond the first strip's back edge.
+        Piece shown{.key = lining ? "lining.zip strip" : "zip strip", .name = "Zip", .material = "shell", .whole = lining ? "lining.zip strip" : "zip strip"};
+        shown.edges = {{"zip", rectangleRun(0, strip, b.zip, strip + gap), 0, {}}};
+        p.gaps.push_back(std::move(shown));
         int code = 0;
         for (const auto& section : sections)
             if (section.part != "zip strip") {
@@ -177,7 +191,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         backLoop.push_back(section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1, true} : EdgeUse{section.part, "back", 0, true});
     }
     d.add(Seam{.key = "front-loop", .name = "Front to loop", .a = frontRim, .b = frontLoop, .allowance = s});
-    d.add(Seam{.key = "back-loop", .name = "Back to loop", .a = turnedOver(rim, "back", sections), .b = backLoop, .allowance = s});
+    d.add(Seam{.key = "back-loop", .name = "Back to loop", .a = backRim(rim, sections), .b = backLoop, .allowance = s});
     std::vector<std::string> joins;
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
@@ -204,7 +218,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         d.add(std::move(seam));
     }
     const double tape = d.work({"zip strip", "zip.cut", "Tape cut from continuous zip", "zip + 2*allowance", {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the tape runs through into both end seams"});
-    p.zips.push_back({"Loop zip", "zip strip", int(d("zip.gauge")), tape - 2 * 25.4, tape, d("zip.tape"), gap, "coil", "both ways", 2});
+    p.zips.push_back({"Loop zip", "zip strip", int(d("zip.gauge")), tape - 2 * 25.4, tape, d("zip.tape"), gap, "coil", "both ways", 2, true});
     p.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders", "pulls as all metal"});
 
     const double bind = d("binding.width");
@@ -262,22 +276,22 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
 {
     const double z = b.depth / 2, up = -boundsOf(b.face).y0; // the bag stands on y = 0
     const Guide guide(pathOf(b));
-    Folder folder(p);
-    folder.lay("front", [z, up](Point q) { return Vec3{q.x, q.y + up, z}; });
-    folder.lay("back", [z, up](Point q) { return Vec3{-q.x, q.y + up, -z}; });
-    double from = 0;
-    for (const auto& section : sectionsOf(b)) {
-        const double at = from, length = section.length;
-        std::vector<double> bends, back;
-        for (const double corner : guide.corners())
-            bends.push_back(corner - at), back.push_back(length - (corner - at));
-        // x goes on clockwise round the faces, y from the front seam to the back.
-        folder.lay(section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, z - q.y}; }, bends);
-        if (section.part == "zip strip")
-            folder.lay(section.part, [guide, at, length, z, up](Point q) { const Point c = guide.at(at + length - q.x); return Vec3{c.x, c.y + up, -z + q.y}; }, back, {}, 1);
-        from += length;
-    }
-    Mockup m = folder.finish({});
+    Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+        folder.lay(coat.of + "front", [z, up](Point q) { return Vec3{q.x, q.y + up, z}; });
+        folder.lay(coat.of + "back", [z, up](Point q) { return Vec3{-q.x, q.y + up, -z}; });
+        double from = 0;
+        for (const auto& section : sectionsOf(b)) {
+            const double at = from, length = section.length;
+            std::vector<double> bends, back;
+            for (const double corner : guide.corners())
+                bends.push_back(corner - at), back.push_back(length - (corner - at));
+            // x goes on clockwise round the faces, y from the front seam to the back.
+            folder.lay(coat.of + section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, z - q.y}; }, bends);
+            if (section.part == "zip strip")
+                folder.lay(coat.of + section.part, [guide, at, length, z, up](Point q) { const Point c = guide.at(at + length - q.x); return Vec3{c.x, c.y + up, -z + q.y}; }, back, {}, 1);
+            from += length;
+        }
+    });
     placeThings(m, design, p);
     return m;
 }

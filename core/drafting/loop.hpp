@@ -8,7 +8,7 @@
 namespace tectonis {
 
 struct LoopBody {
-    Run face;                 ///< stitch line of a face, counter-clockwise, its own mirror image about x = 0
+    Run face;                 ///< stitch line of a face, counter-clockwise, centred on x = 0
     double topCentre = 0;     ///< mm along the face, clockwise seen from the front: where the zip panel's middle lies
     double zip = 0;           ///< mm of the face's outline that the zip panel covers
     double depth = 0;

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The shapes that bags are made of: U-panels, strips, rectangles; and cutting one across.
+// The shapes that bags are made of: U-panels, strips, rectangles.
 #pragma once
 
 #include "drafting/drafter.hpp"
@@ -13,8 +13,10 @@ struct UPanel {
     double height = 0;
     double radius = 0;
     double taper = 0;  ///< how far each side leans in at the top; negative: flares
+    double bow = 0;    ///< how far the middle of each side lies outside the straight line from its corner to the mouth; negative: inside
     double inset = 0;
     double easeTo = 0; ///< y above which the inset fades out
+    bool divided = false; ///< the sides are two edges, divided at easeTo, also without an inset
     double allowance = 0, topAllowance = 0, lowAllowance = 0; ///< lowAllowance: where the full inset is reached
     std::string top = "top"; ///< name of the top edge
     Corner topCorner = Corner::Mitre;
@@ -24,12 +26,13 @@ struct UPanel {
 /// Edges of no length are left out. Returns the height of the corner's upper end above the bottom line.
 double drawUPanel(Piece& piece, const UPanel& shape);
 
-/// The turn of the bottom corner, radians: pi/2 for upright sides, more when the top is narrower.
-double cornerTurn(double taper, double height);
+/// The turn of the bottom corner, radians: pi/2 for upright sides, more when the top is narrower, less when the sides bow out.
+double cornerTurn(double taper, double height, double bow = 0);
 
 /// A gusset strip lying along x, its front edge at the bottom, right for a panel's U-run. Follows the panel's inset.
 struct Strip {
     double depth = 0;
+    double narrow = 0; ///< how far both long edges lie further in at the mouth; needs a panel whose sides are divided
     bool half = false; ///< from the mouth to the centre bottom only
     double upTo = 0;   ///< or this far from the mouth, mm along the panel; 0 for the whole or the half
     double allowance = 0, mouthAllowance = 0, lowAllowance = 0;
@@ -38,18 +41,5 @@ void drawStripAlong(Piece& strip, const Piece& panel, const Strip& shape);
 
 /// Rectangle with edges bottom, right, top, left, one corner at the origin.
 void drawRectangle(Piece& piece, double width, double height, double allowance);
-
-/// A piece cut across at a height, and how the halves are called.
-struct AcrossCut {
-    std::string piece;
-    double y = 0;
-    std::vector<double> stops; ///< x positions where the new edge is divided
-    std::vector<std::string> edgeNames; ///< one more than stops, from left to right
-    Piece upper, lower;        ///< keys, codes and names of the halves; the rest is taken over
-    double allowance = 0;
-};
-
-/// Cuts a piece in two along a horizontal line between its straight sides. Seams that used its edges use the halves' edges.
-void cutAcross(Drafter& d, const AcrossCut& cut);
 
 } // namespace tectonis

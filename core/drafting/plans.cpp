@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/plans.hpp"
 
+#include "geometry/outline.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace tectonis {
@@ -54,6 +59,29 @@ Run polygonPlan(int sides, double side)
         corners.push_back(polar(-pi / 2 - pi / sides + 2 * pi * i / sides) * radius);
     corners.back() = corners.front();
     return lineRun(corners);
+}
+
+Run polygonPlan(const std::vector<double>& sides, const std::vector<double>& angles)
+{
+    std::vector<Point> corners{{0, 0}};
+    double way = 0;
+    for (std::size_t i = 0; i < sides.size(); ++i) {
+        corners.push_back(corners.back() + polar(way) * sides[i]);
+        if (i < angles.size())
+            way += pi - radians(angles[i]);
+    }
+    Box box;
+    for (const Point p : corners)
+        box.add(p);
+    for (Point& p : corners)
+        p = p - box.centre();
+    corners.push_back(corners.front());
+    const std::size_t n = corners.size() - 1;
+    const double last = distance(corners[n - 1], corners[0]);
+    const Run out = lineRun(corners);
+    if (last < 5 || areaOf(out) <= 0 || selfCrossing(corners))
+        throw InputError("angle", fmt::format("these sides and angles do not close to a face: the last side would be {:.1f} mm long, or cross another. The corners of {} sides sum up to {}°", last, n, (n - 2) * 180));
+    return out;
 }
 
 } // namespace tectonis

@@ -14,5 +14,8 @@ Run stadiumPlan(double width, double depth);
 Run ellipsePlan(double width, double depth);
 /// Regular polygon with a side at the bottom, by the length of its sides; begins at its lowest left corner.
 Run polygonPlan(int sides, double side);
+/// Polygon by its own sides and interior angles (degrees): the first side lies at the bottom, angles[i] lies between sides i and i + 1, and one more side
+/// closes it. Centred on its box; begins at the first side's left end. @throws InputError if it does not close to a face without crossing itself.
+Run polygonPlan(const std::vector<double>& sides, const std::vector<double>& angles);
 
 } // namespace tectonis

@@ -87,7 +87,7 @@ std::vector<EdgeUse> mouthOf(const Standing& s)
     return out;
 }
 
-void foldStanding(Folder& folder, const Standing& s)
+void foldStanding(Folder& folder, const Standing& s, const LaidCoat& coat)
 {
     const Run path = pathOf(s);
     const Guide guide(path);
@@ -98,21 +98,19 @@ void foldStanding(Folder& folder, const Standing& s)
     for (const auto& w : s.walls) {
         const double middle = from + w.length / 2, half = w.length / 2;
         const Standing body = s;
-        const Fold at = [guide, middle, half, gone, body](Point q) {
+        const Fold at = [guide, middle, half, gone, body, coat](Point q) {
             const double up = q.y / body.height, wide = half - body.lean * up;
             const Point p = guide.at(middle + (wide > 0 ? q.x * half / wide : 0)) * (1 - gone * up);
-            return Vec3{p.x, q.y, p.y};
+            return Vec3{p.x, q.y + coat.in, p.y};
         };
         std::vector<double> bends;
         for (const double corner : guide.corners())
             if (corner > from && corner < from + w.length)
                 bends.push_back(corner - middle);
-        folder.lay(w.part, at, bends);
-        for (const char* half2 : {".upper", ".lower"})
-            folder.lay(w.part + half2, at, bends);
+        folder.lay(coat.of + w.part, at, bends);
         from += w.length;
     }
-    folder.lay("base", [](Point q) { return Vec3{q.x, 0, q.y}; });
+    folder.lay(coat.of + "base", [coat](Point q) { return Vec3{q.x, coat.in, q.y}; });
 }
 
 } // namespace tectonis

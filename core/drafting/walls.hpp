@@ -32,7 +32,7 @@ void sewStanding(Coat& coat, const Standing& s);
 /// The mouth of the shell, once round.
 std::vector<EdgeUse> mouthOf(const Standing& s);
 
-/// Lays walls and base of the shell.
-void foldStanding(Folder& folder, const Standing& s);
+/// Lays walls and base of one coat; a lining stands higher by what its walls lie further in.
+void foldStanding(Folder& folder, const Standing& s, const LaidCoat& coat);
 
 } // namespace tectonis

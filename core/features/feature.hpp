@@ -21,8 +21,12 @@ public:
     virtual std::vector<Run> silhouette() const = 0;
     virtual std::vector<DimensionSpec> dimensions() const = 0;
     virtual std::vector<ChoiceSpec> choices(const Form&) const { return {}; }
+    /// Material roles that it brings along, and what they are made of at first.
+    virtual std::map<std::string, std::string> materials() const { return {}; }
     /// Kinds of feature that must come before this one.
     virtual std::vector<std::string> needs() const { return {}; }
+    /// Cuts faces across: drafted before the features that sit on them.
+    virtual bool cutsAcross() const { return false; }
     /// Can the form carry it? A reason in words if not.
     virtual std::string unfit(const Form&) const { return ""; }
     virtual void draft(FeatureScope& f) const = 0;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Flap of two layers, turned, caught in a seam across the back.
+// Flap of two layers, turned or raw-edged and painted, caught in a seam across the back or stitched onto it.
+#include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
 #include "units/words.hpp"
@@ -14,6 +15,7 @@ using Kind = Working::Kind;
 class Flap : public FeatureKind {
 public:
     std::string kind() const override { return "flap"; }
+    bool cutsAcross() const override { return true; }
     std::string name() const override { return "Flap"; }
 
     std::vector<Run> silhouette() const override { return {Run{Line{{14, 80}, {14, 44}}, Cubic{{14, 44}, {14, 14}, {86, 14}, {86, 44}}, Line{{86, 44}, {86, 80}}, Line{{86, 80}, {14, 80}}}, lineRun({{6, 80}, {94, 80}})}; }
@@ -36,25 +38,27 @@ public:
         ChoiceSpec mount{"mount", "Flap held by", "Caught in a seam across the face, or stitched onto it.", {{"on", "Two rows on the face"}}};
         if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return s.seam; }))
             mount.options.insert(mount.options.begin(), {"seam", "A seam across the face"});
-        return {siteChoice(form, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"), mount};
+        return {siteChoice(form, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"), mount,
+                {"edge", "Flap's edge", "Sewn right sides together and turned; or wrong sides together, the raw edges painted.", {{"turned", "Turned"}, {"raw", "Raw, painted"}}}};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const UPanel shape{.width = f("width"), .height = f("length"), .radius = f("radius"), .allowance = f("allowance"), .topAllowance = d("allowance.body"),
+        const bool raw = f.choice("edge") == "raw"; // cut at its finished edge
+        const UPanel shape{.width = f("width"), .height = f("length"), .radius = f("radius"), .allowance = raw ? 0 : f("allowance"), .topAllowance = d("allowance.body"),
                            .top = "hinge"};
         Piece& outer = d.add({.key = f.key("outer"), .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D", .name = "Flap", .group = PieceGroup::Shell, .role = "flap", .material = "shell"});
         drawUPanel(outer, shape);
         Piece& under = d.add({.key = f.key("lining"), .code = "L" + outer.code, .name = "Flap lining", .group = PieceGroup::Lining, .role = "flap lining", .material = "lining"});
         drawUPanel(under, shape);
         d.add(Seam{.key = f.key("turned"), .name = "Flap to its lining", .a = d.runWithout(f.key("outer"), "hinge"), .b = d.runWithout(f.key("lining"), "hinge"),
-                   .allowance = f("allowance")});
+                   .allowance = raw ? 0 : f("allowance"), .stitch = raw ? "topstitch" : "construction"});
 
         d.pattern.handles.push_back({f.id + ".length", f.key("outer"), {0, 0}, {0, -1}, 1});
         // Everything is done before the face is sewn into the bag.
         const std::string face = d.pieceAt(f.site(), f.site().top - f("hinge")).key;
-        makeSteps(f, face);
+        raw ? rawSteps(f, face) : makeSteps(f, face);
         f.choice("mount") == "seam" ? catchInSeam(f) : stitchOn(f);
     }
 
@@ -65,9 +69,10 @@ public:
         Site& site = f.site();
         const double y = site.top - f("hinge"), half = f("width") / 2, s = d("allowance.body");
         const Piece face = d.pieceAt(site, y);
-        const std::string upper = face.key + ".upper", lower = face.key + ".lower";
-        cutAcross(d, {.piece = face.key, .y = y, .stops = {site.x - half, site.x + half}, .edgeNames = {"left of hinge", "hinge", "right of hinge"},
-                      .upper = {.key = upper, .code = face.code + "1", .name = face.name + ", upper"}, .lower = {.key = lower, .code = face.code + "2", .name = face.name + ", lower"}, .allowance = s});
+        AcrossCut cut = acrossAt(face, y, s);
+        cut.stops = {site.x - half, site.x + half}, cut.edgeNames = {"left of hinge", "hinge", "right of hinge"};
+        cutAcross(d, cut);
+        const std::string upper = cut.upper.key, lower = cut.lower.key;
         const std::vector<EdgeUse> above{{upper, "left of hinge"}, {upper, "hinge"}, {upper, "right of hinge"}};
         const std::vector<EdgeUse> below{{lower, "left of hinge", 0, true}, {lower, "hinge", 0, true}, {lower, "right of hinge", 0, true}};
         d.add(Seam{.key = f.key("hinge"), .name = face.name + " seam with the flap", .a = above, .b = below, .allowance = s, .trapped = {f.key("outer"), f.key("lining")}});
@@ -105,6 +110,18 @@ public:
                 .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {outer, face.key}, .seams = {f.key("on")},
                 .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The flap is centred and level with the mouth."};
         d.addBeforeUse(on, face.key);
+    }
+
+    /// Two layers wrong sides together: glued, stitched beside the edge, trimmed, painted.
+    void rawSteps(FeatureScope& f, const std::string& face) const
+    {
+        Drafter& d = f.d;
+        const std::string outer = f.key("outer"), lining = f.key("lining");
+        d.addBeforeUse(Step{.id = f.key("sew"), .title = "Lay the flap's layers together and stitch", .text = "Wrong sides together, glue lightly within {6} of the edges; stitch {3.2} from the free edges. Trim both layers level with a sharp knife.", .kind = StepKind::Seam,
+                            .phase = f.site().phase, .consumes = {outer, lining}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")}, .allowance = 3.2, .stitch = "3–3.5 mm, lockstitch 301", .tool = "contact adhesive, sewing machine, knife",
+                            .check = "The snap half on the lining is set; the edge is one clean line.", .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}}, face);
+        d.addBeforeUse(Step{.id = f.key("turn"), .title = "Paint the flap's edges", .text = "Sand the edge, paint it, let it dry; sand and paint once more. Let it dry fully before the flap is sewn on.", .kind = StepKind::Press, .phase = f.site().phase, .consumes = {f.id}, .yields = f.id, .pieces = {outer, lining},
+                            .tool = "sandpaper, edge paint", .check = "Dry to the touch: it does not mark a white cloth.", .cautions = {"Edge paint: air the room, no flame."}}, face);
     }
 
     void makeSteps(FeatureScope& f, const std::string& face) const

@@ -19,6 +19,7 @@ public:
             {"width", "Label width", "Finished width of the label.", "60", hold(), "10", "face.width - 30"},
             {"height", "Label height", "Finished height of the label.", "25", hold(), "8", "face.height - 30"},
             {"drop", "Label drop", "From the mouth down to the label's upper edge.", "20", hold(), "12", "face.height - 30"},
+            {"across", "Sideways", "From the middle of the face to the middle of the label; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
         };
     }
 
@@ -28,12 +29,12 @@ public:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2;
+        const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, top - h / 2);
-        face.lines.push_back({f.named("label"), FaceLine::Kind::Placement, rectangleRun(site.x - half, top - h, site.x + half, top)});
+        face.lines.push_back({f.named("label"), FaceLine::Kind::Placement, rectangleRun(x - half, top - h, x + half, top)});
         Piece& label = d.add({.key = f.id, .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T", .name = f.named("Label"), .group = PieceGroup::Strip, .role = "label", .material = "strap"});
         drawRectangle(label, w, h, 0);
-        d.pattern.overlays.push_back({f.id, face.key, {site.x - half, top - h}});
+        d.pattern.overlays.push_back({f.id, face.key, {x - half, top - h}});
         d.add(Seam{.key = f.key("on"), .name = f.named("Label") + " on its face", .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}}, .b = {{face.key, f.named("label")}}, .stitch = "topstitch"});
         d.addBeforeUse(Step{.id = f.key("on"), .title = "Sew the label onto the " + lowered(face.name), .text = "Lay it on its line, edge-stitch all round.", .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key,
                             .pieces = {f.id, face.key}, .seams = {f.key("on")}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "It reads upright when the bag stands."}, face.key);

@@ -27,6 +27,7 @@ public:
             {"width", "Pocket width", "Finished width of the pocket on the face.", "0.5*face.width", follow(), "40", "face.width - 30"},
             {"height", "Pocket height", "Finished height of the pocket.", "0.45*face.height", follow(), "40", "face.height - 30"},
             {"drop", "Pocket drop", "From the mouth down to the pocket's top edge.", "0.35*face.height", follow(), "15", "face.height - 40"},
+            {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
             {"hem", "Hem", "Cloth folded to the inside along the pocket's top edge.", "25", hold(), "8", "60"},
             {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80"},
             {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count},
@@ -38,8 +39,8 @@ public:
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
         return {siteChoice(form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front"),
-                {"body", "Pocket body", "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; or on a strip that folds like bellows.",
-                 {{"flat", "Flat"}, {"pleated", "Pleated"}, {"full", "With fullness"}, {"bellows", "Bellows"}}},
+                {"body", "Pocket body", "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; gathered at the top by an elastic; or on a strip that folds like bellows.",
+                 {{"flat", "Flat"}, {"pleated", "Pleated"}, {"full", "With fullness"}, {"elastic", "Elastic top"}, {"bellows", "Bellows"}}},
                 {"lid", "Flap", "A flap of two layers over the pocket.", {{"no", "Without"}, {"yes", "With flap"}}}};
     }
 
@@ -48,9 +49,10 @@ public:
         Drafter& d = f.d;
         const Site& site = f.site();
         const std::string& body = f.choice("body");
-        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x, top = site.top - f("drop"), low = top - h, half = w / 2;
+        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x + f("across"), top = site.top - f("drop"), low = top - h, half = w / 2;
         const double extra = body == "pleated" ? d.work({f.id, f.key("pleats"), "Width taken by the pleats", "2*2*depth", {{"depth", t}}, 0, Kind::Geometry, "mm", "each of two pleats of visible depth p takes 2p"})
             : body == "full"             ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t for a boxed shape"})
+            : body == "elastic"          ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t: gathered by the elastic above, pleated into the corners below"})
                                          : 0;
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string mark = f.named("patch pocket"), role = site.lining ? "lining" : "shell";
@@ -73,8 +75,11 @@ public:
             addBellows(f, sides, face.key, mark, role);
         else
             d.add(Seam{.key = f.key("on"), .name = f.named("Patch pocket") + " on its face", .a = sides, .b = {{face.key, mark}}, .ease = -extra,
-                       .easeNote = extra > 0 ? (body == "pleated" ? "folded into the pleats" : "boxed into the lower corners") : "", .stitch = "topstitch"});
-        const std::string make = body == "pleated" ? "Lay both pleats along their folds and baste them. " : body == "full" ? "Sew the lower corners together across the fullness. " : "";
+                       .easeNote = extra > 0 ? (body == "pleated" ? "folded into the pleats" : body == "elastic" ? "pleated into the lower corners" : "boxed into the lower corners") : "", .stitch = "topstitch"});
+        const double elastic = body != "elastic" ? 0 : d.work({f.id, f.key("elastic"), "Elastic, cut", "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0, Kind::Trade, "mm", "nine tenths of the place, {12} caught at both ends"});
+        if (elastic > 0)
+            d.pattern.hardware.push_back({"Elastic", 1, elastic, lengthToken(elastic) + ", under " + lengthToken(f("hem")) + " wide", "in the pocket's hem"});
+        const std::string make = body == "elastic" ? "Lay a pleat into both lower corners and baste them; draw " + lengthToken(elastic) + " of elastic into the hem and sew it over at both ends. " : body == "pleated" ? "Lay both pleats along their folds and baste them. " : body == "full" ? "Sew the lower corners together across the fullness. " : "";
         d.addBeforeUse(Step{.id = f.key("make"), .title = "Hem the " + lowered(pocket.name), .text = make + "Fold the hem of " + lengthToken(f("hem")) + " twice to the inside, topstitch; press the allowances of " + lengthToken(s) + " under.", .kind = StepKind::Flat,
                             .phase = site.phase, .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."}, face.key);
         if (body == "bellows")
@@ -111,13 +116,13 @@ public:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double w = f("width") + 6, y = site.top - f("drop") + 12, s = f("allowance"), radius = std::min({12.0, w / 4, f("flap") / 2});
+        const double w = f("width") + 6, x = site.x + f("across"), y = site.top - f("drop") + 12, s = f("allowance"), radius = std::min({12.0, w / 4, f("flap") / 2});
         for (const bool under : {false, true}) {
             Piece& lid = d.add({.key = f.key(under ? "lid.under" : "lid"), .code = d.freeCode("P"), .name = f.named(under ? "Pocket flap lining" : "Pocket flap"), .group = under || role == "lining" ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = under ? "lining" : role});
             drawUPanel(lid, {.width = w, .height = f("flap"), .radius = radius, .allowance = s, .topAllowance = s, .top = "hinge"});
         }
         d.add(Seam{.key = f.key("lid"), .name = f.named("Pocket flap") + " to its lining", .a = d.runWithout(f.key("lid"), "hinge"), .b = d.runWithout(f.key("lid.under"), "hinge"), .allowance = s});
-        d.piece(face).lines.push_back({f.named("pocket flap"), FaceLine::Kind::Placement, lineRun({{site.x - w / 2, y}, {site.x + w / 2, y}})});
+        d.piece(face).lines.push_back({f.named("pocket flap"), FaceLine::Kind::Placement, lineRun({{x - w / 2, y}, {x + w / 2, y}})});
         d.add(Seam{.key = f.key("lid.on"), .name = f.named("Pocket flap") + " on its face", .a = {{face, f.named("pocket flap")}}, .b = {{f.key("lid"), "hinge", 0, true}}, .stitch = "topstitch"});
         d.addBeforeUse(Step{.id = f.key("lid"), .title = "Make the pocket's flap and stitch it on", .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s) + "; notch the corners, turn, press, topstitch. Lay the hinge on its line, sew, fold down and sew again {6.4} below.",
                             .kind = StepKind::Flat, .phase = site.phase, .consumes = {face, f.key("lid"), f.key("lid.under")}, .yields = face, .pieces = {f.key("lid"), f.key("lid.under"), face}, .seams = {f.key("lid"), f.key("lid.on")}, .allowance = s,

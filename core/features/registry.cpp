@@ -7,20 +7,31 @@
 
 namespace tectonis {
 
+const FeatureKind& bandKind();
+const FeatureKind& bindingKind();
+const FeatureKind& braceKind();
+const FeatureKind& channelKind();
 const FeatureKind& connectorsKind();
+const FeatureKind& cornerPatchKind();
 const FeatureKind& drawstringKind();
 const FeatureKind& flapKind();
 const FeatureKind& handlesKind();
+const FeatureKind& insetZipKind();
 const FeatureKind& labelKind();
+const FeatureKind& overlayKind();
 const FeatureKind& patchPocketKind();
+const FeatureKind& pipingKind();
 const FeatureKind& slipPocketKind();
 const FeatureKind& snapKind();
 const FeatureKind& strapKind();
+const FeatureKind& topZipKind();
 const FeatureKind& zipPocketKind();
 
 const std::vector<const FeatureKind*>& featureKinds()
 {
-    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &slipPocketKind(), &patchPocketKind(), &zipPocketKind(), &connectorsKind(), &strapKind(), &handlesKind(), &drawstringKind(), &labelKind()};
+    static const std::vector<const FeatureKind*> all{&flapKind(),       &snapKind(),    &topZipKind(),  &slipPocketKind(), &patchPocketKind(), &zipPocketKind(), &insetZipKind(),
+                                                      &connectorsKind(), &strapKind(),   &handlesKind(), &drawstringKind(), &bandKind(),        &overlayKind(),   &cornerPatchKind(),
+                                                      &braceKind(),      &channelKind(), &pipingKind(),  &bindingKind(),    &labelKind()};
     return all;
 }
 

@@ -25,6 +25,7 @@ public:
             {"width", "Slip pocket width", "Finished width of the pocket.", "min(110, face.width - 40)", hold(), "40", "face.width - 30"},
             {"height", "Slip pocket height", "Finished height of the pocket.", "min(130, 0.62*face.height)", hold(), "30", "face.height - 20"},
             {"drop", "Slip pocket drop", "From the lining's mouth down to the pocket's top edge.", "min(45, 0.2*face.height)", hold(), "15", "face.height - 40"},
+            {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
             {"allowance", "Slip pocket allowance", "Seam allowance round the pocket.", "6.4", hold(), "4", "15"},
         };
     }
@@ -45,7 +46,7 @@ public:
         pocket.lines.push_back({"mouth topstitch", FaceLine::Kind::Topstitch, lineRun({{0, h - 6.4}, {w, h - 6.4}})});
 
         pocket.areas["face"] = rectangleRun(0, 0, w, h);
-        const double top = site.top - f("drop"), low = top - h, half = w / 2, x = site.x;
+        const double top = site.top - f("drop"), low = top - h, half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string mark = f.named("slip pocket");
         face.lines.push_back({mark, FaceLine::Kind::Placement, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});

@@ -24,6 +24,7 @@ public:
             {"length", "Zip length", "Nominal length of the zip, stop to stop; the window is as long.", "0.6*face.width", stock("zip"), "100", "face.width - 50"},
             {"window", "Window height", "Height of the box that shows the zip.", "12.7", hold(), "8", "25"},
             {"drop", "Zip pocket drop", "From the lining's mouth down to the window's upper edge.", "45", hold(), "25", "face.height/2"},
+            {"across", "Sideways", "From the middle of the face to the middle of the window; to the right is positive.", "0", hold(), "-(face.width - @length)/2", "(face.width - @length)/2"},
             {"depth", "Zip pocket depth", "From the window's upper edge to the bottom of the pocket bag.", "0.55*face.height", follow(), "50", "face.height - @drop - 12"},
             {"margin", "Bag margin", "How far the pocket bag reaches past the window at both ends, seam to seam.", "15", hold(), "8", "40"},
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "3", hold(), "3", "10", DimensionSpec::Quantity::Count},
@@ -39,7 +40,7 @@ public:
         Drafter& d = f.d;
         const double zip = f("length"), box = f("window"), depth = f("depth");
         const Site& site = f.site();
-        const double y1 = site.top - f("drop"), y0 = y1 - box, half = zip / 2, x = site.x;
+        const double y1 = site.top - f("drop"), y0 = y1 - box, half = zip / 2, x = site.x + f("across");
         Piece& panel = d.pieceAt(site, (y0 + y1) / 2);
         panel.lines.push_back({f.named("zip window"), FaceLine::Kind::Placement, rectangleRun(x - half, y0, x + half, y1)});
         const double cut = std::min(6.4, zip / 4), ym = (y0 + y1) / 2;

@@ -140,7 +140,7 @@ std::string dumped(const json& j) { return j.dump(2, ' ', false, json::error_han
 json dimensionJson(const DimensionSpec& d, const Values& values)
 {
     const Range range = rangeOf(d, values);
-    return {{"name", d.name}, {"label", d.label}, {"meaning", d.meaning}, {"unit", d.quantity == DimensionSpec::Quantity::Length ? "mm" : ""}, {"default", d.value},
+    return {{"name", d.name}, {"label", d.label}, {"meaning", d.meaning}, {"unit", d.quantity == DimensionSpec::Quantity::Length ? "mm" : d.quantity == DimensionSpec::Quantity::Angle ? "°" : ""}, {"default", d.value},
             {"value", values.at(d.name)}, {"rule", ruleText(d.rule)}, {"min", d.min}, {"max", d.max}, {"min_now", range.min}, {"max_now", range.max}};
 }
 

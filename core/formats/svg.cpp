@@ -93,6 +93,8 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
         if (e.onFold)
             out += pathTag("on-fold", svgPath(e.stitch, m, false));
     for (const auto& line : piece.lines) {
+        if (line.kind == FaceLine::Kind::Bridge)
+            continue;
         const char* cls = line.kind == FaceLine::Kind::Fold ? "fold" : line.kind == FaceLine::Kind::Slash ? "slash" : "placement";
         out += pathTag(cls, svgPath(line.run, m, false));
     }

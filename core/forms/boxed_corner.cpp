@@ -97,9 +97,7 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const double q = p.depth / 2, h = p.height, lean = p.values.at("taper");
-        Folder folder(p);
-        foldBoxed(folder, p);
-        Mockup m = folder.finish(p.seam("mouth")->a);
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldBoxed(folder, p, coat); });
         dressUp(m, design, p, h, q, p.width / 2 - lean);
         m.handles = {{"width", {p.width / 2, h * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, h, q}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, h * 0.1, q}, {0, 0, 1}, 2}};
         return m;

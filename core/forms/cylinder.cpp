@@ -49,7 +49,7 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "0.8*width"}, {"face.height", "height"}, {"mouth.depth", "depth"}}; }
 
-    std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, false}, {"lining front", "Lining front", true, false}}; }
+    std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, true}, {"lining front", "Lining front", true, false}}; }
 
     void furnish(Design& design) const override
     {
@@ -121,10 +121,7 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const Standing s = body(p, 0);
-        Folder folder(p);
-        foldStanding(folder, s);
-        Mockup m = folder.finish(mouthOf(s));
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2 * 0.8}, {0, 1, 0}, 1}};
         if (!round(p))

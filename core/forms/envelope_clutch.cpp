@@ -147,16 +147,16 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const double h = p.height, loss = foldLoss(p), bottom = h + loss / 2, turned = 2 * h + 1.5 * loss;
-        constexpr double z = 0.2;
-        Folder folder(p);
-        folder.lay("body", [=](Point q) -> Vec3 {
-            if (q.y <= bottom)
-                return {-q.x, bottom - q.y, z};
-            if (q.y <= turned)
-                return {-q.x, q.y - bottom, -z};
-            return {-q.x, (turned - bottom) - (q.y - turned), z + 2};
-        }, {}, {bottom, turned});
-        Mockup m = folder.finish({});
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            const double z = coat.of.empty() ? 0.2 : 0.1;
+            folder.lay(coat.of + "body", [=](Point q) -> Vec3 {
+                if (q.y <= bottom)
+                    return {-q.x, bottom - q.y, z};
+                if (q.y <= turned)
+                    return {-q.x, q.y - bottom, -z};
+                return {-q.x, (turned - bottom) - (q.y - turned), z + 2};
+            }, {}, {bottom, turned});
+        });
         m.litres = p.values.at("thing.width") * h * p.depth / 1e6; // a sheet folded flat holds what it is made for
         placeThings(m, design, p);
         m.handles = {{"thing.width", {p.width / 2, h * 0.4, 0}, {1, 0, 0}, 2}, {"thing.height", {-p.width * 0.3, h, 0}, {0, 1, 0}, 1}};

@@ -108,7 +108,8 @@ public:
     void drawCoat(Coat& c) const
     {
         Drafter& d = c.d;
-        const double w = d("width"), h = d("height"), rl = d("radius.left"), rr = d("radius.right");
+        // The lining's face is seen from the other side.
+        const double w = d("width"), h = d("height"), rl = d(c.isLining ? "radius.right" : "radius.left"), rr = d(c.isLining ? "radius.left" : "radius.right");
         const bool split = pocket(d) && !c.isLining;
         drawPanel(c.add("front", "A", "Front", "panel"), w, h, rl, rr, split ? d("pocket.left") : 0, split ? d("pocket.right") : 0, c.mouth, c.allowance);
         drawPanel(c.add("back", "B", "Back", "panel"), w, h, rr, rl, 0, 0, c.mouth, c.allowance); // seen from its own face: mirrored
@@ -154,15 +155,11 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Folder folder(p);
-        constexpr double z = 0.2; // mm: two layers of cloth lie on each other
-        for (const auto& piece : p.pieces) {
-            if (piece.key == "front")
-                folder.lay(piece.key, [](Point q) { return Vec3{q.x, q.y, z}; });
-            if (piece.key == "back" || piece.key.starts_with("back."))
-                folder.lay(piece.key, [](Point q) { return Vec3{-q.x, q.y, -z}; });
-        }
-        Mockup m = folder.finish(p.seam("mouth")->a);
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            const double z = coat.of.empty() ? 0.2 : 0.1; // mm: layers of cloth lie on each other
+            folder.lay(coat.of + "front", [z](Point q) { return Vec3{q.x, q.y, z}; });
+            folder.lay(coat.of + "back", [z](Point q) { return Vec3{-q.x, q.y, -z}; });
+        });
         dressUp(m, design, p, p.height, 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, 0}, {0, 1, 0}, 1}};
         return m;

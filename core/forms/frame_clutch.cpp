@@ -94,10 +94,12 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const double z = p.depth / 2, h = p.height / 2;
-        Folder folder(p);
-        folder.lay("cover", [=](Point q) { return Vec3{q.x, q.y + h, z}; });
-        folder.lay("cover", [=](Point q) { return Vec3{-q.x, q.y + h, -z}; }, {}, {}, 1);
-        Mockup m = folder.finish({});
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            const std::string cover = coat.of.empty() ? "cover" : "card cover";
+            const double at = coat.of.empty() ? z : z - 1; // the cards lie inside
+            folder.lay(cover, [=](Point q) { return Vec3{q.x, q.y + h, at}; });
+            folder.lay(cover, [=](Point q) { return Vec3{-q.x, q.y + h, -at}; }, {}, {}, 1);
+        });
         // The rim is not a seam: the cover is drawn over it.
         const Polyline rim = flattened(p.piece("cover")->stitch(), 0.4);
         for (std::size_t i = 0; i + 1 < rim.size(); ++i) {

@@ -44,8 +44,11 @@ public:
             {"height", "Height", "Finished height of front and back, from the bottom seam to the mouth.", "240", step(20), "80", "900"},
             {"depth", "Depth", "Finished depth: the gusset's width between its two long seams.", "100", step(10), "20", "400"},
             {"radius", "Corner radius", "Radius of the round bottom corners on the stitch line.", "45", hold(), "4",
-             "min(width/2, sqrt(height^2+taper^2)) / tan(pi/4 + atan2(taper, height)/2)"},
+             "min(width/2, (bow == 0 ? 1 : 0.6)*sqrt(height^2 + taper^2)) / tan(pi/4 + atan2(taper, height)/2 - atan2(4*bow, sqrt(height^2 + taper^2))/2)"},
             {"taper", "Taper", "How far each side leans in at the mouth; negative flares out.", "8", hold(), "-width/6", "width/4"},
+            {"bow", "Curve of the sides", "How far the middle of each side lies outside the straight line from its corner to the mouth; negative: a waist.", "0", hold(), "-min(width, height)/12", "min(width, height)/8"},
+            {"depth.mouth", "Depth at the mouth", "Finished depth at the mouth, where the gusset narrows; as the depth, or down to what a zip between the panels shows.", "depth", follow(), "min(8, depth)", "depth"},
+            {"narrow.from", "Gusset narrows from", "Height above the bottom from which the gusset narrows towards the mouth.", "0.35*height", follow(), "0", "0.75*height"},
             {"allowance.body", "Body allowance", "Seam allowance of the seams between panels and gusset, shell.", "10", hold(), "5", "20"},
             {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
             {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams at the mouth end.", "allowance.body", follow(), "5", "20"},
@@ -72,7 +75,7 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return {{"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+        return {{"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth.mouth"}};
     }
 
     std::vector<SiteSpec> sites() const override
@@ -132,7 +135,7 @@ public:
     void drawGusset(Drafter& d, Piece& piece, const std::string& of, double allowance, double low) const
     {
         const Piece& panel = d.piece(of + "front");
-        Strip strip{.depth = d("depth"), .half = two(d), .allowance = allowance, .mouthAllowance = d("allowance.mouth") + (cutLong(d) ? kLong : 0), .lowAllowance = low};
+        Strip strip{.depth = d("depth"), .narrow = narrowing(d.pattern), .half = two(d), .allowance = allowance, .mouthAllowance = d("allowance.mouth") + (cutLong(d) ? kLong : 0), .lowAllowance = low};
         if (three(d))
             strip.upTo = sideReach(panel);
         drawStripAlong(piece, panel, strip);
@@ -148,9 +151,12 @@ public:
 
     UPanel panelShape(const Drafter& d) const
     {
-        return {.width = d("width"), .height = d("height"), .radius = d("radius"), .taper = d("taper"), .allowance = d("allowance.body"),
-                .topAllowance = d("allowance.mouth")};
+        return {.width = d("width"), .height = d("height"), .radius = d("radius"), .taper = d("taper"), .bow = d("bow"), .easeTo = narrowing(d.pattern) > 0 ? d("narrow.from") : 0,
+                .divided = narrowing(d.pattern) > 0, .allowance = d("allowance.body"), .topAllowance = d("allowance.mouth"), .lowAllowance = d("allowance.body")};
     }
+
+    /// How far each long edge of the gusset lies further in at the mouth.
+    static double narrowing(const Pattern& p) { return std::max(0.0, (p.values.at("depth") - p.values.at("depth.mouth")) / 2); }
 
     void draftShell(Drafter& d) const
     {
@@ -162,10 +168,20 @@ public:
         Piece& gusset = d.add({.key = "gusset", .code = "C", .name = three(d) ? "Gusset side" : two(d) ? "Gusset half" : "Gusset", .group = PieceGroup::Shell, .role = "gusset",
                                .material = "shell", .count = two(d) ? 2 : 1, .mirrored = two(d) ? 1 : 0, .grain = 0});
         drawGusset(d, gusset, "", s, s);
-        const double turn = cornerTurn(d("taper"), d("height"));
-        d.work({"gusset", "gusset.run", "U-run of the panel", "2*(hypot - radius*tan(turn/2)) + 2*radius*turn + width - 2*radius*tan(turn/2)",
-                {{"hypot", std::hypot(d("height"), d("taper"))}, {"radius", d("radius")}, {"turn", turn}, {"width", d("width")}}, 0, Kind::Geometry, "mm",
-                "length of the side, corner and bottom edges; turn is the corner's angle in radians, hypot the slanted side"});
+        const double turn = cornerTurn(d("taper"), d("height"), d("bow"));
+        if (d("bow") == 0)
+            d.work({"gusset", "gusset.run", "U-run of the panel", "2*(hypot - radius*tan(turn/2)) + 2*radius*turn + width - 2*radius*tan(turn/2)",
+                    {{"hypot", std::hypot(d("height"), d("taper"))}, {"radius", d("radius")}, {"turn", turn}, {"width", d("width")}}, 0, Kind::Geometry, "mm",
+                    "length of the side, corner and bottom edges; turn is the corner's angle in radians, hypot the slanted side"});
+        else {
+            double sides = 0;
+            for (const auto& e : d.piece("front").edges)
+                sides += e.name == "left side" || e.name == "left ease" ? e.length() : 0;
+            d.work({"gusset", "gusset.run", "U-run of the panel", "2*side + 2*radius*turn + width - 2*radius*tan(turn/2)", {{"side", sides}, {"radius", d("radius")}, {"turn", turn}, {"width", d("width")}}, 0, Kind::Geometry, "mm",
+                    "side: the curved side, measured along its stitch line; turn is the corner's angle in radians"});
+        }
+        if (narrowing(d.pattern) > 0)
+            d.work({"gusset", "gusset.narrow", "Gusset narrows on each side by", "(depth - mouth)/2", {{"depth", d("depth")}, {"mouth", d("depth.mouth")}}, 0, Kind::Geometry, "mm", "the slanted edge is as long as the panel's side beside it"});
         d.work({"gusset", "gusset.surplus", "Cut edge longer than stitch line at the corners", "2*allowance*turn", {{"allowance", s}, {"turn", turn}}, 0,
                 Kind::Geometry, "mm", "allowance × angle at each corner: a gusset measured on the cut edge comes out this much too long"});
         d.work({"gusset", "gusset.clip", "Clip spacing at the corners", "opening*radius/allowance", {{"opening", 3}, {"radius", d("radius")}, {"allowance", s}}, 0,
@@ -228,7 +244,8 @@ public:
     {
         UPanel shape = panelShape(d);
         shape.inset = liningInset(d);
-        shape.easeTo = wider(d) ? d("height") / 2 : 0;
+        if (!shape.divided)
+            shape.easeTo = wider(d) ? d("height") / 2 : 0;
         shape.allowance = d("allowance.lining");
         shape.lowAllowance = lowAllowance(d);
         for (const auto& [key, code, name] : {std::tuple{"lining.front", "LA", "Lining front"}, {"lining.back", "LB", "Lining back"}}) {
@@ -277,7 +294,7 @@ public:
             d.pattern.sites.push_back({spec.name, spec.label, {pieces[i]}, 0, d("height"), d("face.width"), d("height"), phases[i], spec.lining});
             ++i;
         }
-        const double end = two(d) ? 0 : boundsOf(d.piece("gusset").stitch()).x1, room = d("depth") - 2 * d("allowance.body");
+        const double end = two(d) ? 0 : boundsOf(d.piece("gusset").stitch()).x1, room = d("depth.mouth") - 2 * d("allowance.body");
         d.pattern.anchors.push_back({"left", "gusset", {0, d("depth") / 2}, room, "gusset", "Shell gusset"});
         d.pattern.anchors.push_back({"right", "gusset", {end, d("depth") / 2}, room, "gusset", "Shell gusset"});
     }
@@ -292,6 +309,8 @@ public:
         d.pattern.handles.push_back({"height", "front", {-w / 6, h}, {0, 1}, 1});
         d.pattern.handles.push_back({"radius", "front", {-w / 2 + r * (1 - diagonal), r * (1 - diagonal)}, {diagonal, diagonal}, 1 / (std::sqrt(2.0) - 1)});
         d.pattern.handles.push_back({"taper", "front", {w / 2 - d("taper"), h}, {-1, 0}, 1});
+        if (const Edge* side = d.piece("front").edge("right side"); side && d("bow") != 0)
+            d.pattern.handles.push_back({"bow", "front", pointAlong(side->stitch, side->length() / 2), {1, 0}, 1});
         d.pattern.handles.push_back({"depth", "gusset", {lengthOf(d.piece("gusset").edge("front")->stitch) / 2, d("depth")}, {0, 1}, 1});
     }
 
@@ -367,48 +386,87 @@ public:
 
     // ---- Folding --------------------------------------------------------------------------------------------------
 
-    static std::vector<double> shifted(const Guide& guide, double by)
+    /// The panel's outline in space: upright up to the height where the sides are divided, leaning from there to the mouth.
+    struct Profile {
+        double height = 0, from = 0; ///< mm on the flat panel: its mouth, and where it begins to lean
+        double low = 0, mouth = 0;   ///< mm from the middle plane
+        double lift = 0;             ///< mm that the whole coat is raised
+        double drop() const { return std::sqrt(std::max(0.0, (height - from) * (height - from) - (low - mouth) * (low - mouth))); }
+        double top() const { return lift + from + drop(); }
+        Vec3 operator()(Point q) const
+        {
+            const double share = height > from ? std::max(0.0, q.y - from) / (height - from) : 0;
+            return {q.x, lift + std::min(q.y, from) + share * drop(), std::lerp(low, mouth, share)};
+        }
+    };
+
+    static Profile profileOf(const Pattern& p, const LaidCoat& coat)
     {
-        std::vector<double> out = guide.corners();
-        for (double& at : out)
-            at -= by;
+        double from = 1e300;
+        for (const auto& piece : p.pieces)
+            if (const Edge* ease = piece.edge("left ease"); ease && (piece.key == coat.of + "front" || piece.whole == coat.of + "front"))
+                from = std::min(from, boundsOf(ease->stitch).y0);
+        Profile out{.height = p.height, .from = std::min(from, p.height), .low = p.depth / 2 - coat.in, .mouth = p.depth / 2 - narrowing(p)};
+        if (from > p.height)
+            out.mouth = out.low;
+        if (!coat.of.empty())
+            out.lift = profileOf(p, {}).top() - out.top(); // mouths are level
         return out;
     }
 
-    static std::vector<double> mirroredBends(const Guide& guide)
+    /// Lengths along the gusset strip and along the panel's run: where the strip narrows, its edge is longer than its axis.
+    struct Along {
+        double ease = 0, axial = 0, whole = 0;
+        double onRun(double x) const { return x < axial ? x * ease / axial : whole - 2 * ease + 2 * axial - x < axial ? whole - (whole - 2 * ease + 2 * axial - x) * ease / axial : x - axial + ease; }
+        double onStrip(double s) const { return s < ease ? s * axial / ease : whole - s < ease ? whole - 2 * ease + 2 * axial - (whole - s) * axial / ease : s - ease + axial; }
+        double length() const { return whole - 2 * ease + 2 * axial; }
+    };
+
+    void lay(Folder& folder, const Pattern& p, const LaidCoat& coat) const
     {
-        std::vector<double> out;
-        for (const double at : guide.corners())
-            out.push_back(guide.length() - at);
-        return out;
+        const Profile panel = profileOf(p, coat);
+        folder.lay(coat.of + "front", panel, {}, {panel.from});
+        folder.lay(coat.of + "back", [panel](Point q) { const Vec3 v = panel(q); return Vec3{-v.x, v.y, -v.z}; }, {}, {panel.from});
+        // The gusset follows the U-run; its second half is the mirror image, from the other mouth.
+        Run run;
+        double ease = 0;
+        for (const auto& use : p.seam(coat.of + "front-gusset")->a)
+            for (const auto& s : p.runOf(use)) {
+                run.push_back(s);
+                ease += use.edge == "left ease" ? lengthOf(s) : 0;
+            }
+        const Guide guide(run, 0.01);
+        const double narrow = panel.low - panel.mouth, half = p.depth / 2;
+        const Along along{.ease = ease, .axial = std::sqrt(std::max(0.0, ease * ease - narrow * narrow)), .whole = guide.length()};
+        const auto at = [=](double s, double y, double edge) {
+            const Vec3 front = panel(guide.at(s));
+            return Vec3{front.x, front.y, edge > 0 ? front.z * (half - y) / edge : 0};
+        };
+        // Half the strip's width where the axis is at x.
+        const auto halfWidth = [=](double x) { const double end = std::min(x, along.length() - x); return end < along.axial ? std::lerp(panel.mouth, panel.low, end / along.axial) : panel.low; };
+        std::vector<double> bends, mirrored;
+        for (const double s : guide.corners())
+            bends.push_back(along.onStrip(s)), mirrored.push_back(along.length() - along.onStrip(s));
+        const std::string gusset = coat.of + "gusset";
+        folder.layTurned(gusset, [=](Point q) { return at(along.onRun(q.x), q.y, halfWidth(q.x)); }, bends);
+        if (p.choices.at("gusset.strips") != "one")
+            folder.layTurned(gusset, [=](Point q) { return at(along.whole - along.onRun(q.x), q.y, halfWidth(q.x)); }, mirrored, {}, 1);
+        if (p.choices.at("gusset.strips") == "three") {
+            const double reach = boundsOf(p.piece(gusset)->stitch()).x1;
+            for (double& b : bends)
+                b -= reach;
+            folder.layTurned(gusset + ".bottom", [=](Point q) { return at(along.onRun(reach + q.x), q.y + half - panel.low, panel.low); }, bends);
+        }
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const double z = p.depth / 2;
-        Folder folder(p);
-        folder.lay("front", [z](Point q) { return Vec3{q.x, q.y, z}; });
-        for (const auto& piece : p.pieces)
-            if (piece.key == "front.upper" || piece.key == "front.lower")
-                folder.lay(piece.key, [z](Point q) { return Vec3{q.x, q.y, z}; });
-            else if (piece.key == "back" || piece.key.starts_with("back."))
-                folder.lay(piece.key, [z](Point q) { return Vec3{-q.x, q.y, -z}; });
-        // The gusset follows the U-run; its second half is the mirror image, from the other mouth.
-        Run run;
-        for (const auto& use : p.seam("front-gusset")->a)
-            for (const auto& s : p.runOf(use))
-                run.push_back(s);
-        const Guide guide(run);
-        const double reach = boundsOf(p.piece("gusset")->stitch()).x1;
-        folder.layTurned("gusset.bottom", [guide, z, reach](Point q) { const Point at = guide.at(reach + q.x); return Vec3{at.x, at.y, z - q.y}; }, shifted(guide, reach));
-        folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(q.x); return Vec3{at.x, at.y, z - q.y}; }, guide.corners());
-        if (p.choices.at("gusset.strips") != "one")
-            folder.layTurned("gusset", [guide, z](Point q) { const Point at = guide.at(guide.length() - q.x); return Vec3{at.x, at.y, z - q.y}; }, mirroredBends(guide), {}, 1);
-        Mockup m = folder.finish(p.seam("mouth")->a);
-        dressUp(m, design, p, p.height, z, p.width / 2 - p.values.at("taper"));
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { lay(folder, p, coat); });
+        const Profile panel = profileOf(p, {});
+        dressUp(m, design, p, panel.top(), panel.mouth, p.width / 2 - p.values.at("taper"));
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
-                     {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1},
-                     {"depth", {p.width * 0.32, p.height * 0.12, z}, {0, 0, 1}, 2}};
+                     {"height", {-p.width * 0.3, panel.top(), panel.mouth}, {0, 1, 0}, 1},
+                     {"depth", {p.width * 0.32, p.height * 0.12, panel.low}, {0, 0, 1}, 2}};
         return m;
     }
 };

@@ -56,7 +56,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return frontAndBack(false);
+        return frontAndBack(true);
     }
 
     void furnish(Design& design) const override
@@ -136,18 +136,18 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Folder folder(p);
-        foldBoxed(folder, p);
         // The channels stand on the mouth, folded flat to half their height.
-        const double z = p.depth / 2, top = p.height, half = p.piece("front")->edge("top")->length() / 2, fold = half - z, tall = boundsOf(p.piece("channel")->stitch()).y1 / 2;
-        for (int i = 0; i < 2; ++i) {
-            const double sign = i == 0 ? 1 : -1;
-            folder.lay("channel", [=](Point q) {
-                const double x = q.x - half, over = std::max(std::abs(x) - fold, 0.0);
-                return Vec3{sign * std::copysign(std::min(std::abs(x), fold), x), top + std::min(q.y, 2 * tall - q.y), sign * (z - over)};
-            }, {half - fold, half + fold}, {tall}, i);
-        }
-        Mockup m = folder.finish(p.seam("mouth")->a);
+        const double z = p.depth / 2, top = p.height, half = p.piece("channel")->edge("bottom")->length() / 2, fold = half - z, tall = boundsOf(p.piece("channel")->stitch()).y1 / 2;
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            foldBoxed(folder, p, coat);
+            for (int i = 0; i < 2 && coat.of.empty(); ++i) {
+                const double sign = i == 0 ? 1 : -1;
+                folder.lay("channel", [=](Point q) {
+                    const double x = q.x - half, over = std::max(std::abs(x) - fold, 0.0);
+                    return Vec3{sign * std::copysign(std::min(std::abs(x), fold), x), top + std::min(q.y, 2 * tall - q.y), sign * (z - over)};
+                }, {half - fold, half + fold}, {tall}, i);
+            }
+        });
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, p.height * 0.1, z}, {0, 0, 1}, 2}};
         return m;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Large tote: walls on a base with an overlay on the lower part, corner patches with rivet rows, a facing band inside the mouth.
+#include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/plans.hpp"
 #include "drafting/walls.hpp"
@@ -60,7 +61,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return frontAndBack(false);
+        return frontAndBack(true);
     }
 
     void furnish(Design& design) const override
@@ -122,9 +123,9 @@ public:
                        {"left", lineRun({{-high, y}, {-low, 0}}), s, {}},
                        {"bottom", lineRun({{-low, 0}, {low, 0}}), s, {}},
                        {"right", lineRun({{low, 0}, {high, y}}), s, {}, Corner::FoldBack}};
-        d.piece(wall).lines.push_back({"overlay", FaceLine::Kind::Topstitch, lineRun({{-high, y}, {high, y}})});
+        d.piece(wall).lines.push_back({"second layer", FaceLine::Kind::Topstitch, lineRun({{-high, y}, {high, y}})});
         d.pattern.overlays.push_back({key, wall, {}});
-        d.add(Seam{.key = key + ".top", .name = piece.name + ", upper edge", .a = {{wall, "overlay"}}, .b = {{key, "top", 0, true}}, .stitch = "topstitch"});
+        d.add(Seam{.key = key + ".top", .name = piece.name + ", upper edge", .a = {{wall, "second layer"}}, .b = {{key, "top", 0, true}}, .stitch = "topstitch"});
         d.add(Seam{.key = key + ".base", .name = piece.name + ", at the base", .a = {{wall, "bottom"}}, .b = {{key, "bottom"}}, .allowance = s, .stitch = "baste"});
         d.add(Step{.id = key, .title = "Lay the overlay on the " + wall, .text = "Fold the upper edge in by " + lengthToken(s) + ", lay it on its line, topstitch {3.2} from the fold; baste sides and base {4} from the edge.", .kind = StepKind::Flat, .phase = phaseOf(wall),
                    .consumes = {wall, key}, .yields = wall, .pieces = {key, wall}, .seams = {key + ".top", key + ".base"}, .stitch = "3.5 mm, lockstitch 301", .tool = "sewing machine", .check = "The overlay lies flat; nap up."});
@@ -187,10 +188,7 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const Standing s = body(p, 0);
-        Folder folder(p);
-        foldStanding(folder, s);
-        Mockup m = folder.finish(mouthOf(s));
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
         return m;

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Polygonal faces, pentagon to octagon, with a strip round them: its fold positions are the running lengths of the sides.
+// Polygonal faces, pentagon to octagon, regular or by their own sides and angles, with a strip round them: its fold positions are the running lengths of the sides.
 #include "drafting/loop.hpp"
 #include "drafting/plans.hpp"
 #include "forms/form.hpp"
+#include "units/error.hpp"
 
 #include <cmath>
 
@@ -13,7 +14,7 @@ class Polygon : public Form {
 public:
     std::string id() const override { return "polygon"; }
     std::string name() const override { return "Polygon hip bag"; }
-    std::string meaning() const override { return "Two regular faces of five to eight sides with a strip round them; the zip panel lies over the top sides."; }
+    std::string meaning() const override { return "Two faces of five to eight sides, regular or with own lengths and angles, with a strip round them; the zip panel lies over the top sides."; }
 
     std::vector<Run> silhouette() const override { return {placed(polygonPlan(6, 42), {50, 44}), lineRun({{8, 44}, {0, 44}}), lineRun({{92, 44}, {100, 44}}), lineRun({{31, 71}, {69, 71}})}; }
 
@@ -21,8 +22,13 @@ public:
     {
         std::vector<DimensionSpec> out{
             {"sides", "Sides", "Number of sides of the faces.", "6", hold(), "5", "8", DimensionSpec::Quantity::Count},
-            {"side", "Side length", "Length of each side on the stitch line.", "110", step(10), "40", "300"},
+            {"side", "Side length", "Length of each side of a regular face on the stitch line; sides that have no length of their own follow it.", "110", step(10), "40", "300"},
         };
+        // One side and two corners fewer than there are: they follow from the rest.
+        for (int i = 1; i < 8; ++i)
+            out.push_back({"side." + std::to_string(i), "Side " + std::to_string(i), i == 1 ? "Length of the lowest side." : "Length of this side, counted anticlockwise from the lowest; the last side of the face closes it.", "side", follow(), "15", "500"});
+        for (int i = 1; i < 7; ++i)
+            out.push_back({"angle." + std::to_string(i), "Angle " + std::to_string(i), "Inside angle between this side and the next one.", "180 - 360/sides", follow(), "60", "178", DimensionSpec::Quantity::Angle});
         for (auto& d : loopDimensions("sides*side"))
             out.push_back(d);
         return out;
@@ -35,7 +41,7 @@ public:
         return {{"face.height", "side/tan(pi/sides)"}, {"face.width", "side*1.2"}, {"mouth.depth", "depth"}};
     }
 
-    std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, false}, {"lining back", "Lining back", true, false}}; }
+    std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, true}, {"lining back", "Lining back", true, false}}; }
 
     void furnish(Design& design) const override
     {
@@ -46,23 +52,40 @@ public:
     LoopBody body(const Pattern& p) const
     {
         const int n = int(std::lround(p.values.at("sides")));
-        const double side = p.values.at("side");
-        LoopBody b{.face = polygonPlan(n, side), .zip = p.values.at("zip.length"), .depth = p.values.at("depth"), .threeBands = p.choices.at("bands") == "three"};
-        b.topCentre = n * side / 2 - side / 2;
-        for (int i = 0; i < n; ++i)
-            b.stops.push_back(i * side);
+        std::vector<double> sides, angles;
+        for (int i = 1; i < n; ++i)
+            sides.push_back(p.values.at("side." + std::to_string(i)));
+        for (int i = 1; i < n - 1; ++i)
+            angles.push_back(p.values.at("angle." + std::to_string(i)));
+        LoopBody b{.face = polygonPlan(sides, angles), .zip = p.values.at("zip.length"), .depth = p.values.at("depth"), .threeBands = p.choices.at("bands") == "three"};
+        // Clockwise from the first corner; the zip's middle lies on the highest side or corner.
+        const Run clockwise = reversed(b.face);
+        const double top = boundsOf(b.face).y1;
+        double at = 0, first = -1, last = 0;
+        for (const auto& s : clockwise) {
+            b.stops.push_back(at);
+            if (startOf(s).y > top - 1e-6)
+                first = first < 0 ? at : first, last = at;
+            at += lengthOf(s);
+        }
+        b.topCentre = (first + last) / 2;
         return b;
     }
 
     void draft(Drafter& d) const override
     {
         Pattern& p = d.pattern;
-        const Box box = boundsOf(body(p).face);
+        const LoopBody b = body(p);
+        const Box box = boundsOf(b.face);
         p.width = box.width(), p.height = box.height(), p.depth = d("depth");
-        d.work({"front", "face.angle", "Corner angle", "180 - 360/sides", {{"sides", d("sides")}}, 0, Working::Kind::Geometry, "°", "the corners of n sides sum up to (n − 2)·180°"});
-        d.work({"band", "face.girth", "Strip once round", "sides*side", {{"sides", d("sides")}, {"side", d("side")}}, 0, Working::Kind::Geometry, "mm", "fold positions are the running lengths of the sides"});
-        draftLoop(d, body(p), p.width * 0.8, p.height);
-        p.handles.push_back({"side", "front", {d("side") / 2, -p.height / 2}, {1, 0}, 2});
+        const double girth = lengthOf(b.face);
+        if (b.zip > 0.85 * girth)
+            throw InputError("zip.length", "the zip panel takes nearly all of the face's outline; make it shorter or the sides longer");
+        d.work({"front", "face.angles", "Corner angles, all together", "(sides - 2)*180", {{"sides", d("sides")}}, 0, Working::Kind::Geometry, "°", "the corners of n sides sum up to (n − 2)·180°"});
+        d.work({"front", "face.last", "Last side, which closes the face", "girth - others", {{"girth", girth}, {"others", girth - lengthOf(b.face.back())}}, 0, Working::Kind::Geometry, "mm", "from the end of the last but one to the beginning of the first"});
+        d.work({"band", "face.girth", "Strip once round", "zip + rest", {{"zip", b.zip}, {"rest", girth - b.zip}}, 0, Working::Kind::Geometry, "mm", "fold positions are the running lengths of the sides"});
+        draftLoop(d, b, p.width * 0.8, p.height);
+        p.handles.push_back({"side.1", "front", {endOf(b.face.front()).x, -p.height / 2}, {1, 0}, 1});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

@@ -56,7 +56,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"left", "Left side", false, true}, {"right", "Right side", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
     }
 
     void furnish(Design& design) const override
@@ -158,10 +158,7 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const Standing s = body(p, 0);
-        Folder folder(p);
-        foldStanding(folder, s);
-        Mockup m = folder.finish(mouthOf(s));
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         const double tall = p.values.at("tall");
         m.litres *= p.height / tall; // what is rolled down holds nothing
         // Straps arch out behind the back, from below the rolls to the braces at the base.

@@ -146,9 +146,7 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const Standing s = body(p, 0);
-        Folder folder(p);
-        foldStanding(folder, s);
-        Mockup m = folder.finish(mouthOf(s));
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         const double lean = s.lean * double(s.walls.size()) / mouthGirth(p) * 2;
         dressUp(m, design, p, p.height, p.depth / 2 * (1 - lean), p.width / 2 * (1 - lean));
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};

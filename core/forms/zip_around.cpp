@@ -35,7 +35,7 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return frontAndBack(false);
+        return frontAndBack(true);
     }
 
     void furnish(Design& design) const override

@@ -1,16 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "mockup/folder.hpp"
 
+#include "buildup/layers.hpp"
 #include "checks/carry.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace tectonis {
 namespace {
 
 constexpr double kSagitta = 0.4; // mm: fine enough for the eye
-constexpr double kLift = 1.5;    // mm that a piece lies above the one it is stitched to
+constexpr double kLift = 1.5;    // mm that a fitting lies above its piece
 
 Polyline openOutline(const Run& run)
 {
@@ -68,12 +70,36 @@ Vec3 normalAt(const Fold& at, Point p)
     return unitOf(cross(dx, dy));
 }
 
-void addBox(Mockup& m, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi)
+/// Points of a run with those at which it passes bends, so that each part is straight in space.
+Polyline withBends(const Run& run, const std::vector<double>& bendX, const std::vector<double>& bendY)
+{
+    const Polyline line = flattened(run, kSagitta);
+    Polyline out;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+        std::vector<double> shares{0};
+        const auto passes = [&](double a, double b, const std::vector<double>& bends) {
+            for (const double bend : bends)
+                if ((a - bend) * (b - bend) < 0)
+                    shares.push_back((bend - a) / (b - a));
+        };
+        passes(line[i].x, line[i + 1].x, bendX);
+        passes(line[i].y, line[i + 1].y, bendY);
+        std::sort(shares.begin(), shares.end());
+        for (const double t : shares)
+            out.push_back(lerp(line[i], line[i + 1], t));
+    }
+    if (!line.empty())
+        out.push_back(line.back());
+    return out;
+}
+
+void addBox(Mockup& m, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi, bool clash)
 {
     const auto at = [&](int i) { return Vec3{i & 1 ? hi.x : lo.x, i & 2 ? hi.y : lo.y, i & 4 ? hi.z : lo.z}; };
     static constexpr int sides[6][4] = {{4, 5, 7, 6}, {1, 0, 2, 3}, {5, 1, 3, 7}, {0, 4, 6, 2}, {6, 7, 3, 2}, {0, 1, 5, 4}};
     for (const auto& side : sides) {
         Facet f{"", kind, label, {}, {}};
+        f.clash = clash;
         for (const int corner : side)
             f.corners.push_back(at(corner));
         m.facets.push_back(std::move(f));
@@ -107,22 +133,29 @@ Point Guide::at(double along) const
 
 void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
 {
+    if (m_lining)
+        at = [at = std::move(at)](Point q) { const Vec3 v = at(q); return Vec3{-v.x, v.y, v.z}; };
     // A mirrored copy keeps the coordinates of the piece, but its face is the other side.
-    if (const Piece* piece = m_pattern.piece(key))
-        m_laid.push_back({piece, copy, std::move(at), std::move(bendX), std::move(bendY), "cloth", piece->mirrored > 0 && copy >= piece->count - piece->mirrored});
+    for (const auto& piece : m_pattern.pieces)
+        if (piece.key == key || piece.whole == key)
+            m_laid.push_back({&piece, copy, at, bendX, bendY, "cloth", piece.mirrored > 0 && copy >= piece.count - piece.mirrored});
+    for (const auto& gap : m_pattern.gaps)
+        if (gap.whole == key && copy == 0)
+            m_laid.push_back({&gap, copy, at, bendX, bendY, "zip"});
 }
 
 void Folder::layTurned(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
 {
+    const std::size_t before = m_laid.size();
     lay(key, std::move(at), std::move(bendX), std::move(bendY), copy);
-    if (!m_laid.empty() && m_laid.back().piece->key == key)
-        m_laid.back().turned = !m_laid.back().turned;
+    for (std::size_t i = before; i < m_laid.size(); ++i)
+        m_laid[i].turned = !m_laid[i].turned;
 }
 
 const Folder::Laid* Folder::find(const std::string& piece, int copy) const
 {
     for (const auto& l : m_laid)
-        if (l.piece->key == piece && l.copy == copy)
+        if (l.piece->key == piece && l.copy == copy && l.kind != "zip")
             return &l;
     return nullptr;
 }
@@ -144,6 +177,7 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
             if (shape.size() < 3)
                 continue;
             Facet f{laid.piece->key, laid.kind, laid.piece->name, {}, {}};
+            f.copy = laid.copy;
             for (std::size_t i = 0; i < shape.size(); ++i) {
                 const Point a = shape[i], b = shape[(i + 1) % shape.size()];
                 f.corners.push_back(laid.at(a));
@@ -155,13 +189,29 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
     }
 }
 
+void Folder::addThickness(const Laid& laid, const Run& run, double from, double to, Mockup& m) const
+{
+    const bool onSurface = laid.kind == "overlay";
+    const Polyline line = withBends(run, laid.bendX, laid.bendY);
+    const double sign = laid.turned ? -1 : 1;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+        const Vec3 a = laid.at(line[i]), b = laid.at(line[i + 1]), n = normalAt(laid.at, lerp(line[i], line[i + 1], 0.5)) * sign;
+        Facet f{laid.piece->key, "edge", laid.piece->name, {a + n * from, b + n * from, b + n * to, a + n * to}, {true, false, true, false}};
+        f.copy = laid.copy;
+        if (onSurface)
+            f.facing = n;
+        m.facets.push_back(std::move(f));
+    }
+}
+
 void Folder::addFitting(const Fitting& f, Mockup& m) const
 {
     const Laid* laid = find(f.piece, 0);
-    if (!laid || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
+    const bool inGap = f.kind == Fitting::Kind::Zip && std::any_of(m_pattern.gaps.begin(), m_pattern.gaps.end(), [&](const Piece& gap) { return gap.key == f.piece || (laid && gap.whole == laid->piece->whole && boundsOf(gap.stitch()).contains(f.at)); });
+    if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
         return;
     const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
-    Facet facet{"", "fitting", f.name, {}, {}};
+    Facet facet{f.piece, "fitting", f.name, {}, {}};
     if (f.kind == Fitting::Kind::Zip)
         for (const Point corner : {Point{-f.size / 2, -4}, {f.size / 2, -4}, {f.size / 2, 4}, {-f.size / 2, 4}})
             facet.corners.push_back(laid->at(f.at + corner) + up);
@@ -215,7 +265,7 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
             six += dot(c[0], cross(c[i], c[i + 1]));
     };
     for (const auto& f : m.facets)
-        if (f.kind == "cloth")
+        if (f.kind == "cloth" || f.kind == "zip")
             fan(f.corners);
     if (auto rim = sampled(mouth, 96); !rim.empty()) {
         const double before = six;
@@ -225,10 +275,10 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
         Vec3 normal{};
         for (std::size_t i = 1; i + 1 < rim.size(); ++i)
             normal = normal + cross(rim[i] - rim[0], rim[i + 1] - rim[0]);
-        if (normal.y < 0)
+        if ((normal.y < 0) != m_lining)
             six = before - lid;
     }
-    m.litres = six / 6 / 1e6;
+    m.litres = (m_lining ? -six : six) / 6 / 1e6;
     constexpr int parts = 12;
     for (const auto& seam : m_pattern.seams) {
         if (seam.stitch != "construction")
@@ -242,22 +292,63 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
                 m.largestGap = gap, m.gapAt = seam.name;
         }
     }
+    // Where a piece ends free or at the mouth its thickness shows.
+    std::set<std::pair<std::string, std::string>> sewn;
+    for (const auto& seam : m_pattern.seams)
+        if (seam.stitch == "construction" && seam.key != "mouth")
+            for (const auto* side : {&seam.a, &seam.b})
+                for (const auto& use : *side)
+                    sewn.insert({use.piece, use.edge});
+    for (const auto& laid : m_laid)
+        if (laid.kind == "cloth" && !laid.piece->areas.contains("face"))
+            for (const auto& e : laid.piece->edges)
+                if (!sewn.contains({laid.piece->key, e.name}))
+                    addThickness(laid, e.stitch, 0, -thicknessOf(m_pattern, *laid.piece), m);
     Folder whole = *this;
     for (const auto& overlay : m_pattern.overlays)
         if (const Laid* under = whole.find(overlay.on, 0); under && m_pattern.piece(overlay.piece)) {
             const Laid base = *under;
             const Placement place = overlay.placement;
-            auto shifted = [](std::vector<double> bends, double by) {
+            const auto moved = [](std::vector<double> bends, double by, bool mirror) {
                 for (double& b : bends)
-                    b -= by;
+                    b = mirror ? by - b : b - by;
                 return bends;
             };
-            whole.lay(overlay.piece, [base, place](Point q) { return base.at(place(q)) + normalAt(base.at, place(q)) * kLift; }, shifted(base.bendX, place.dx), shifted(base.bendY, place.dy));
-            whole.m_laid.back().kind = "overlay";
+            const Piece& piece = *m_pattern.piece(overlay.piece);
+            const double high = std::max(0.6, thicknessOf(m_pattern, piece));
+            const auto bendX = moved(base.bendX, place.dx, place.mirror), bendY = moved(base.bendY, place.dy, false);
+            const Laid flat{&piece, 0, [base, place](Point q) { return base.at(place(q)); }, bendX, bendY, "overlay", place.mirror};
+            const auto face = piece.areas.find("face");
+            addThickness(flat, face != piece.areas.end() ? face->second : piece.stitch(), high, 0, m);
+            whole.m_lining = false; // the surface below is mirrored already
+            whole.lay(overlay.piece, [base, place, high](Point q) { return base.at(place(q)) + normalAt(base.at, place(q)) * high; }, bendX, bendY);
+            whole.m_laid.back().kind = "overlay", whole.m_laid.back().turned = place.mirror;
             addFacets(whole.m_laid.back(), m);
         }
     for (const auto& fitting : m_pattern.fittings)
         whole.addFitting(fitting, m);
+    return m;
+}
+
+Mockup foldCoats(const Pattern& p, const std::function<void(Folder&, const LaidCoat&)>& lay)
+{
+    const Seam* mouth = p.seam("mouth");
+    Folder shell(p), lining(p, true);
+    lay(shell, {});
+    Mockup m = shell.finish(mouth ? mouth->a : std::vector<EdgeUse>{});
+    LaidCoat inside{.of = "lining."};
+    for (const auto& w : p.workings)
+        if (w.key == "lining.inset")
+            inside.in = w.result;
+    lay(lining, inside);
+    Mockup within = lining.finish(mouth ? mouth->b : std::vector<EdgeUse>{});
+    for (auto& f : within.facets) {
+        f.coat = Facet::Coat::Lining;
+        m.facets.push_back(std::move(f));
+    }
+    if (within.largestGap > m.largestGap)
+        m.largestGap = within.largestGap, m.gapAt = within.gapAt;
+    m.liningLitres = within.litres;
     return m;
 }
 
@@ -272,6 +363,8 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
         const double up = hinge + lift, across = 2 * (halfDepth + lift), top = height + lift, z = halfDepth + lift;
         const double y1 = box.y1 - up, y2 = y1 - across;
         const Polyline outline = openOutline(piece.stitch());
+        // Open, it stands up from its hinge and leans back.
+        const Fold raised = [&, lean = 0.35](Point q) { const double up = box.y1 - q.y; return Vec3{q.x, height - hinge + up * std::cos(lean), -z - up * std::sin(lean)}; };
         const struct {
             double low, high;
             Fold at;
@@ -285,6 +378,7 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
             const Polyline shape = band(outline, part.low, part.high, &Point::y);
             for (std::size_t i = 0; i < shape.size(); ++i) {
                 f.corners.push_back(part.at(shape[i]));
+                f.opened.push_back(raised(shape[i]));
                 const Point next = shape[(i + 1) % shape.size()];
                 const auto onFold = [&](double y) { return std::abs(shape[i].y - y) < 1e-6 && std::abs(next.y - y) < 1e-6; };
                 f.seamAfter.push_back(!(onFold(y1) || onFold(y2)));
@@ -383,12 +477,30 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
 void placeThings(Mockup& m, const Design& design, const Pattern& p)
 {
     for (const auto& spot : placeCarried(design, p))
-        addBox(m, spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2},
-               {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2});
+        addBox(m, spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2}, {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2},
+               std::max({spot.overWidth, spot.overHeight, spot.overDepth}) > 0.01);
+}
+
+void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
+{
+    for (const auto& piece : p.pieces) {
+        if (piece.role != "zip band" || piece.group != PieceGroup::Shell)
+            continue;
+        const Box box = boundsOf(piece.stitch());
+        const double y = height - p.values.at(prefixOf(piece.key) + "drop"), half = box.width() / 2, wide = box.height(), gap = std::max(0.0, halfDepth - wide);
+        for (const double side : {1.0, -1.0}) {
+            const double hinge = side * halfDepth, zip = side * gap;
+            Facet f{piece.key, "inner", piece.name, {{-half, y, zip}, {half, y, zip}, {half, y, hinge}, {-half, y, hinge}}, {}};
+            f.opened = {{-half, y - wide, hinge}, {half, y - wide, hinge}, {half, y, hinge}, {-half, y, hinge}};
+            m.facets.push_back(std::move(f));
+        }
+        m.facets.push_back({"", "zip", "Zip at the mouth", {{-half, y, -gap}, {half, y, -gap}, {half, y, gap}, {-half, y, gap}}, {}});
+    }
 }
 
 void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth, double ringX)
 {
+    foldZipBands(m, p, height, halfDepth);
     foldFlaps(m, p, height, halfDepth);
     foldHandles(m, p, height, halfDepth);
     foldStrap(m, p, {ringX, height, 0});

@@ -13,9 +13,10 @@ using Fold = std::function<Vec3(Point)>;
 
 class Folder {
 public:
-    explicit Folder(const Pattern& pattern) : m_pattern(pattern) {}
+    /// @p lining: faces look inwards. What is laid is mirrored, left and right as seen from outside: a lining's face is seen from the other side.
+    explicit Folder(const Pattern& pattern, bool lining = false) : m_pattern(pattern), m_lining(lining) {}
 
-    /// Lays a cut copy of a piece. It is flat but for bends along x = const and y = const in its own coordinates; between bends the
+    /// Lays a cut copy of a piece, or of the pieces that were cut from it. It is flat but for bends along x = const and y = const in its own coordinates; between bends the
     /// fold must be linear. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
     void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
     /// The same for a strip that is alike on both sides and was drawn with its face towards the inside.
@@ -36,13 +37,25 @@ private:
     };
     const Laid* find(const std::string& piece, int copy) const;
     void addFacets(const Laid& laid, Mockup& m) const;
+    /// A narrow strip that shows a layer's thickness along a run: from @p from to @p to mm outside the surface.
+    void addThickness(const Laid& laid, const Run& run, double from, double to, Mockup& m) const;
     void addFitting(const Fitting& fitting, Mockup& m) const;
     /// Points of one side of a seam at equal shares of its length; empty if a piece of it is not laid.
     std::vector<Vec3> sampled(const std::vector<EdgeUse>& side, int parts) const;
 
     const Pattern& m_pattern;
+    bool m_lining;
     std::vector<Laid> m_laid;
 };
+
+/// One coat as a form lays it: keys begin with @c of, walls lie @c in mm further in than the shell's.
+struct LaidCoat {
+    std::string of;
+    double in = 0;
+};
+
+/// Folds shell and lining by one function. Gaps are sought in both; litres are the shell's, liningLitres the lining's.
+Mockup foldCoats(const Pattern& p, const std::function<void(Folder&, const LaidCoat&)>& lay);
 
 /// A line in space that strips and walls follow: a flat run with its lengths known.
 class Guide {
@@ -65,6 +78,9 @@ void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth);
 
 /// Lays every flap over the mouth of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height.
 void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth);
+
+/// Lays the bands of a recessed zip level across the mouth; open, they hang down.
+void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth);
 
 /// Draws the strap at its shortest between the rings at ±@p ring.x, as half an ellipse of the strap's true length, and the rings.
 void foldStrap(Mockup& m, const Pattern& p, Vec3 ring);

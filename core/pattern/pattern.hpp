@@ -44,7 +44,13 @@ struct DrillMark {
 
 /// A line drawn on the face of a piece.
 struct FaceLine {
-    enum class Kind { Placement, Fold, Slash, Topstitch };
+    enum class Kind {
+        Placement,
+        Fold,
+        Slash,
+        Topstitch,
+        Bridge ///< not on the cloth: where a seam runs on over the visible chain of a zip. Not drawn
+    };
     std::string name;
     Kind kind = Kind::Placement;
     Run run;
@@ -79,6 +85,7 @@ struct Piece {
     std::map<std::string, Run> areas; ///< named parts that layers can cover
     std::vector<Layer> layers;
     std::string note; ///< "trim the corners after turning"
+    std::string whole; ///< key of the piece that this one was cut from; empty for a whole one
     int folds = 0;    ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
 
     const Edge* edge(const std::string& edgeName) const;
@@ -124,6 +131,7 @@ struct Zip {
     double nominal = 0, tape = 0, tapeWidth = 0, visibleGap = 0; ///< mm
     std::string kind = "coil", opens = "to the right";
     int sliders = 1;
+    bool byTheMetre = false; ///< cut from continuous zip, so any length will do
 };
 
 /// A bought part. @c sizeText goes on the notions list.
@@ -222,6 +230,7 @@ struct Pattern {
     std::vector<Site> sites;
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;
+    std::vector<Piece> gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline
     std::vector<Space> spaces;
     std::vector<Working> workings;
     Mockup mockup;

@@ -88,7 +88,7 @@ TEST_CASE("The seam ledger lists every seam with both runs; picking one says bot
     CHECK(s.find<QLabel>("seamReadout")->text().contains(ledger->item(1, 2)->text()));
     auto* bench = s.find<QWidget>("draftBench");
     const QImage before = bench->grab().toImage();
-    s.window.findChild<QSlider*>()->setValue(400);
+    s.find<QSlider>("walk")->setValue(400);
     QCoreApplication::processEvents();
     CHECK(bench->grab().toImage() != before);
     // Lengths follow the unit.

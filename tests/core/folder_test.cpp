@@ -2,7 +2,11 @@
 // Folding alone: guides keep lengths, gaps are seen, volumes are right; sizes worked side by side.
 #include "mockup/folder.hpp"
 #include "parallel/parallel.hpp"
+#include "buildup/material.hpp"
+#include "design/edits.hpp"
+#include "drafting/drafter.hpp"
 #include "drafting/plans.hpp"
+#include "mockup/figure.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -15,15 +19,22 @@ namespace {
 
 Piece rectangle(const std::string& key, double w, double h)
 {
-    Piece p{.key = key, .code = key, .name = key};
+    Piece p{.key = key, .code = key, .name = key, .material = "shell"};
     p.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), 0, {}}, {"right", lineRun({{w, 0}, {w, h}}), 0, {}}, {"top", lineRun({{w, h}, {0, h}}), 0, {}}, {"left", lineRun({{0, h}, {0, 0}}), 0, {}}};
     return p;
 }
 
-double areaOfFacets(const Mockup& m)
+std::vector<Facet> ofKind(const Mockup& m, const std::string& kind)
+{
+    std::vector<Facet> out;
+    std::copy_if(m.facets.begin(), m.facets.end(), std::back_inserter(out), [&](const Facet& f) { return f.kind == kind; });
+    return out;
+}
+
+double areaOfFacets(const std::vector<Facet>& facets)
 {
     double sum = 0;
-    for (const auto& f : m.facets) {
+    for (const auto& f : facets) {
         Vec3 n{};
         for (std::size_t i = 1; i + 1 < f.corners.size(); ++i)
             n = n + cross(f.corners[i] - f.corners[0], f.corners[i + 1] - f.corners[0]);
@@ -48,7 +59,7 @@ TEST_CASE("A guide keeps the run's true length, bends where it bends, and is cla
 
 TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is the box's, nothing gapes")
 {
-    Pattern p;
+    Pattern p{.materials = {{"shell", "canvas-12"}}};
     p.pieces.push_back(rectangle("wall", 400, 60));
     p.pieces.push_back(rectangle("floor", 100, 100));
     p.seams.push_back({.key = "close", .name = "Wall to itself", .a = {{"wall", "right"}}, .b = {{"wall", "left", 0, true}}});
@@ -63,7 +74,7 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
     const Mockup box = fold(0);
     CHECK(box.litres == Approx(0.6).epsilon(1e-6));
     CHECK(box.largestGap < 1e-6);
-    CHECK(areaOfFacets(box) == Approx(400 * 60 + 100 * 100).epsilon(1e-6));
+    CHECK(areaOfFacets(ofKind(box, "cloth")) == Approx(400 * 60 + 100 * 100).epsilon(1e-6));
     // A seam whose runs do not meet is told with its name and distance.
     p.seams.push_back({.key = "base", .name = "Wall to floor", .a = {{"wall", "bottom"}}, .b = {{"floor", "bottom"}, {"floor", "right"}, {"floor", "top"}, {"floor", "left"}}});
     const Mockup twisted = fold(7);
@@ -76,7 +87,7 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
 
 TEST_CASE("Pieces that are not there are passed over; an overlay lies outside its piece; a turned strip shows its other side")
 {
-    Pattern p;
+    Pattern p{.materials = {{"shell", "canvas-12"}}};
     p.pieces.push_back(rectangle("front", 100, 80));
     p.pieces.push_back(rectangle("pocket", 40, 30));
     p.overlays.push_back({"pocket", "front", {30, 20}});
@@ -85,10 +96,12 @@ TEST_CASE("Pieces that are not there are passed over; an overlay lies outside it
     folder.lay("absent", [](Point q) { return Vec3{q.x, q.y, 0}; });
     folder.lay("front", [](Point q) { return Vec3{q.x, q.y, 50}; });
     const Mockup m = folder.finish({});
-    REQUIRE(m.facets.size() == 2);
-    CHECK(m.facets[1].kind == "overlay");
-    for (const Vec3 v : m.facets[1].corners) {
-        CHECK(v.z > 50); // towards the viewer of the front
+    CHECK(ofKind(m, "cloth").size() == 1);
+    const auto overlays = ofKind(m, "overlay");
+    REQUIRE(overlays.size() == 1);
+    const double thick = material("canvas-12").thickness;
+    for (const Vec3 v : overlays[0].corners) {
+        CHECK(v.z == Approx(50 + thick)); // towards the viewer of the front, by its own thickness
         CHECK(v.x >= 30);
         CHECK(v.x <= 70);
     }
@@ -98,21 +111,125 @@ TEST_CASE("Pieces that are not there are passed over; an overlay lies outside it
     CHECK(cross(corners[1] - corners[0], corners[2] - corners[1]).z < 0);
 }
 
+TEST_CASE("Free edges show their thickness, sewn ones do not; an overlay shows its own all round")
+{
+    Pattern p{.materials = {{"shell", "canvas-12"}}};
+    const double thick = material("canvas-12").thickness;
+    p.pieces.push_back(rectangle("front", 100, 80));
+    p.pieces.push_back(rectangle("side", 80, 80));
+    p.seams.push_back({.key = "s", .name = "Front to side", .a = {{"front", "right"}}, .b = {{"side", "left", 0, true}}});
+    Folder folder(p);
+    folder.lay("front", [](Point q) { return Vec3{q.x, q.y, 0}; });
+    folder.lay("side", [](Point q) { return Vec3{100, q.y, -q.x}; });
+    double edges = 0;
+    const Mockup bare = folder.finish({});
+    for (const auto& f : ofKind(bare, "edge")) {
+        edges += areaOfFacets({f});
+        CHECK(f.piece != "");
+    }
+    CHECK(edges == Approx(thick * (2 * 100 + 80 + 2 * 80 + 80))); // three free sides each
+    CHECK(bare.largestGap < 1e-9);
+    p.pieces.push_back(rectangle("pocket", 40, 30));
+    p.overlays.push_back({"pocket", "front", {30, 20}});
+    double more = 0;
+    for (const auto& f : ofKind(folder.finish({}), "edge"))
+        more += areaOfFacets({f});
+    CHECK(more - edges == Approx(std::max(0.6, thick) * 2 * (40 + 30)));
+}
+
+TEST_CASE("A lining is laid the other way round: its face looks inwards, its right lies at the shell's left")
+{
+    Pattern p{.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}}};
+    for (const std::string of : {"", "lining."}) {
+        Piece piece = rectangle(of + "front", 100, 80);
+        for (auto& e : piece.edges)
+            e.stitch = placed(e.stitch, {-50, 0});
+        p.pieces.push_back(piece);
+    }
+    p.pieces.push_back(rectangle("pocket", 20, 20));
+    p.overlays.push_back({"pocket", "lining.front", {25, 10}}); // right of the middle, seen from inside
+    const Mockup m = foldCoats(p, [](Folder& folder, const LaidCoat& coat) { folder.lay(coat.of + "front", [](Point q) { return Vec3{q.x, q.y, 30}; }); });
+    for (const auto& f : ofKind(m, "cloth"))
+        CHECK((cross(f.corners[1] - f.corners[0], f.corners[2] - f.corners[1]).z > 0) == (f.coat == Facet::Coat::Shell));
+    const auto overlays = ofKind(m, "overlay");
+    REQUIRE(overlays.size() == 1);
+    for (const Vec3 v : overlays[0].corners) {
+        CHECK(v.z < 30);
+        CHECK(v.x < 0);
+    }
+}
+
+TEST_CASE("The lining's volume is smaller by its walls, for boxes to the digit")
+{
+    for (const char* form : {"boxed-corner", "separate-base", "gusseted-satchel", "cylinder"}) {
+        INFO(form);
+        Design d = newDesign(form);
+        setChoice(d, "lining.fit", "same");
+        const Mockup same = draftAll(d)[1].mockup;
+        CHECK(same.liningLitres == Approx(same.litres).epsilon(1e-9));
+        setChoice(d, "lining.fit", "smaller");
+        const Mockup smaller = draftAll(d)[1].mockup;
+        CHECK(smaller.litres == Approx(same.litres).epsilon(1e-9));
+        CHECK(smaller.liningLitres < smaller.litres);
+        CHECK(smaller.liningLitres > 0.7 * smaller.litres);
+    }
+}
+
+TEST_CASE("How a bag is worn: strap, handle or back, with drops worked by hand")
+{
+    Design d = newDesign("gusseted-satchel");
+    Pattern p = draftAll(d)[1];
+    const double half = p.straps[0].longest / 2, drop = std::sqrt(half * half - p.width * p.width / 4); // Pythagoras
+    CHECK(wornBy(p, 1700).drop == Approx(drop));
+    CHECK(wornBy(p, 1700).mouthAbove == Approx(0.82 * 1700 - drop)); // shoulder at 0.82 of the stature: common practice, no source
+    double top = -1e9, low = 1e9;
+    for (const auto& f : figureOf(p, 1700))
+        for (const Vec3 v : f.corners)
+            top = std::max(top, v.y), low = std::min(low, v.y);
+    CHECK(top - low == Approx(1700).epsilon(1e-6));
+    CHECK(p.height - low == Approx(wornBy(p, 1700).mouthAbove));
+    CHECK(wornBy(draftAll(newDesign("large-tote"))[1], 1700).how == "in the hand");
+    CHECK(wornBy(draftAll(newDesign("roll-top"))[1], 1700).how == "on the back");
+    CHECK(wornBy(draftAll(newDesign("frame-clutch"))[1], 1700).drop == 0);
+}
+
+TEST_CASE("Opened, a flap stands up from its hinge without stretch and bands hang from theirs")
+{
+    Design d = newDesign("gusseted-satchel");
+    addFeature(d, "top-zip");
+    const Pattern p = draftAll(d)[1];
+    double closed = 0, opened = 0, lowest = 1e9;
+    int bands = 0;
+    for (Facet f : p.mockup.facets) {
+        if (f.kind == "flap") {
+            closed += areaOfFacets({f});
+            lowest = std::min(lowest, f.opened.front().y);
+            f.corners = f.opened;
+            opened += areaOfFacets({f});
+        }
+        bands += f.kind == "inner";
+    }
+    CHECK(opened == Approx(areaOf(p.piece("flap.outer")->stitch())).epsilon(1e-3));
+    CHECK(closed == Approx(opened).epsilon(1e-3));
+    CHECK(lowest > 0.5 * p.height);
+    CHECK(bands == 2);
+}
+
 TEST_CASE("Bends cut a piece into flat facets; only outlines are stitch lines")
 {
-    Pattern p;
+    Pattern p{.materials = {{"shell", "canvas-12"}}};
     p.pieces.push_back(rectangle("front", 90, 60));
     Folder folder(p);
     folder.lay("front", [](Point q) { return Vec3{std::min(q.x, 30.0), q.y, -std::max(q.x - 30, 0.0)}; }, {30, 60, 500}, {20});
     const Mockup m = folder.finish({});
-    CHECK(m.facets.size() == 6); // three columns, two rows; a bend outside the piece does nothing
+    CHECK(ofKind(m, "cloth").size() == 6); // three columns, two rows; a bend outside the piece does nothing
     int stitched = 0, all = 0;
-    for (const auto& f : m.facets)
+    for (const auto& f : ofKind(m, "cloth"))
         for (const bool s : f.seamAfter)
             stitched += s, ++all;
     CHECK(all == 24);
     CHECK(stitched == 10);
-    CHECK(areaOfFacets(m) == Approx(90 * 60));
+    CHECK(areaOfFacets(ofKind(m, "cloth")) == Approx(90 * 60));
 }
 
 TEST_CASE("Work side by side: every index once, the lowest error is told, and the next work is sound again")

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // All body forms: every choice drafts, sews and folds; and the geometry of each against hand-worked or outside values.
+#include "drawn.hpp"
 #include "geos.hpp"
 
 #include "checks/carry.hpp"
@@ -19,29 +20,6 @@
 #include <set>
 
 using namespace tectonis;
-
-namespace {
-
-Pattern medium(const Design& d) { return draftAll(d)[1]; }
-
-Design with(const std::string& form, const std::vector<std::string>& assignments)
-{
-    Design d = newDesign(form);
-    for (const auto& a : assignments)
-        assign(d, a);
-    return d;
-}
-
-double worked(const Pattern& p, const std::string& key)
-{
-    for (const auto& w : p.workings)
-        if (w.key == key)
-            return w.result;
-    FAIL("no working " << key);
-    return 0;
-}
-
-} // namespace
 
 TEST_CASE("Twelve families of forms, each with silhouette, ranges and a design that is in order")
 {
@@ -195,7 +173,9 @@ TEST_CASE("Closed loops: the sections add up to the face's outline, the zip stri
         CHECK(distance(startOf(face), endOf(face)) < 1e-9);
         CHECK(areaOf(face) == Approx(n * 100.0 * 100.0 / (4 * std::tan(pi / n))).epsilon(1e-9)); // handbook: regular polygon
         const Pattern p = medium(with("polygon", {"sides=" + std::to_string(n)}));
-        CHECK(worked(p, "face.angle") * n == Approx((n - 2) * 180.0).margin(1e-6));
+        CHECK(worked(p, "face.angles") == Approx((n - 2) * 180.0));
+        CHECK(worked(p, "face.last") == Approx(p.values.at("side")).margin(1e-6)); // regular: the closing side is like the others
+        CHECK(areaOf(p.piece("front")->stitch()) == Approx(n * std::pow(p.values.at("side"), 2) / (4 * std::tan(pi / n))).epsilon(1e-9));
     }
     // Stop squares lie at the running lengths of the sides, alike on both long edges of the band.
     const Pattern p = medium(newDesign("polygon"));
@@ -207,6 +187,38 @@ TEST_CASE("Closed loops: the sections add up to the face's outline, the zip stri
             CHECK(std::any_of(band.notches.begin(), band.notches.end(), [&](const Notch& m) { return m.stop && m.edge == "back" && std::abs(m.along - (band.edge("back")->length() - n.along)) < 0.01; }));
         }
     CHECK(stops >= 3);
+}
+
+TEST_CASE("Polygons by their own sides and angles: they close, loop and back agree, what does not close is refused")
+{
+    // A right-angled house: 200 wide, walls 100, a ridge in the middle. Its roof sides are the hypotenuse of 100 and 75: 125.
+    const Design house = with("polygon", {"sides=5", "side.1=200", "side.2=100", "angle.1=90", "side.3=125", "angle.2=126.8698976458440", "side.4=125", "angle.3=106.2602047083120"});
+    const Pattern p = medium(house);
+    CHECK(p.width == Approx(200));
+    CHECK(p.height == Approx(175));
+    CHECK(worked(p, "face.last") == Approx(100).margin(1e-6));
+    CHECK(areaOf(p.piece("front")->stitch()) == Approx(200 * 100 + 200 * 75 / 2.0));
+    CHECK(areaOf(p.piece("back")->stitch()) == Approx(200 * 100 + 200 * 75 / 2.0));
+    CHECK(p.mockup.litres == Approx((200 * 100 + 200 * 75 / 2.0) * p.depth / 1e6).epsilon(1e-6));
+    // Nothing mirrors an uneven face but its back: seams agree and nothing gapes.
+    Design uneven = with("polygon", {"sides=6", "side.2=150", "side.3=90", "angle.2=130"});
+    for (const char* bands : {"one", "three"}) {
+        setChoice(uneven, "bands", bands);
+        for (const Pattern& each : draftAll(uneven)) {
+            CHECK(each.mockup.largestGap < 0.5);
+            for (const auto& s : each.seams)
+                CHECK(std::abs(s.difference()) < 0.01);
+            const Run back = placed(each.piece("back")->stitch(), {0, 0, 0, true});
+            CHECK(Geos().sharedArea(flattened(back), flattened(each.piece("front")->stitch())) == Approx(areaOf(each.piece("front")->stitch())));
+        }
+    }
+    assign(uneven, "angle.1=60");
+    const Design before = uneven;
+    CHECK_THROWS_WITH(assign(uneven, "angle.2=60"), Catch::Contains("do not close"));
+    CHECK_THROWS_AS(assign(uneven, "angle.1=179"), InputError);
+    CHECK(uneven == before);
+    assign(uneven, "angle.1=121°"); // degrees may be typed with their sign
+    CHECK(medium(uneven).values.at("angle.1") == Approx(121));
 }
 
 TEST_CASE("Envelope, circle, roll top, hinged mouth, frame: their own arithmetic")
@@ -299,6 +311,7 @@ TEST_CASE("Match marks of wall and base lie at the same lengths; a flap stitched
         CHECK(std::any_of(base.begin(), base.end(), [&](double b) { return std::abs(b - at) < 0.01; }));
     Design d = newDesign("cylinder");
     addFeature(d, "flap");
+    setChoice(d, "flap.mount", "on");
     CHECK(medium(d).piece("front") != nullptr);
     CHECK(medium(d).seam("flap.on") != nullptr);
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The shapes bags are made of, alone: U-panels, strips along them, pieces cut across.
 #include "design/edits.hpp"
+#include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "units/error.hpp"
 
@@ -141,14 +142,52 @@ TEST_CASE("Cut across: halves are closed, keep the whole's area, carry the new e
     CHECK_THROWS_AS(d.piece("p"), std::logic_error);
 }
 
-TEST_CASE("Cut across where there is no straight side is refused")
+TEST_CASE("Cut across beside the piece is refused and leaves it whole; through its corners it parts the arcs")
 {
     const Design design = newDesign("gusseted-satchel");
     Drafter d = drafter(design);
     d.add(panel({.width = 300, .height = 240, .radius = 45}));
-    CHECK_THROWS_AS(cutAcross(d, {.piece = "p", .y = 20, .edgeNames = {"m"}, .upper = {.key = "u"}, .lower = {.key = "l"}}), InputError);
-    CHECK_THROWS_AS(cutAcross(d, {.piece = "p", .y = 400, .edgeNames = {"m"}, .upper = {.key = "u"}, .lower = {.key = "l"}}), InputError);
+    for (const double y : {400.0, 240.0, 0.0, -10.0})
+        CHECK_THROWS_AS(cutAcross(d, acrossAt(d.piece("p"), y, 10)), InputError);
     CHECK(d.piece("p").edges.size() == 6);
+    const double area = areaOf(d.piece("p").stitch());
+    cutAcross(d, acrossAt(d.piece("p"), 20, 10));
+    const Piece &up = d.piece("p.upper"), &low = d.piece("p.lower");
+    checkClosed(up);
+    checkClosed(low);
+    CHECK(areaOf(up.stitch()) + areaOf(low.stitch()) == Approx(area));
+    CHECK(up.edge("right corner")->length() + low.edge("right corner")->length() == Approx(45 * pi / 2));
+    CHECK(low.whole == "p");
+    CHECK(boundsOf(low.stitch()).y1 == Approx(20));
+}
+
+TEST_CASE("Cut across for a zip: the seams along the sides run on over the gap, so that nothing grows or shrinks")
+{
+    const Design design = newDesign("gusseted-satchel");
+    Drafter d = drafter(design);
+    Piece& back = d.add(panel({.width = 300, .height = 240, .radius = 45, .taper = 8, .allowance = 10}));
+    const double area = areaOf(back.stitch());
+    back.lines.push_back({"low", FaceLine::Kind::Placement, rectangleRun(-20, 40, 20, 60)});
+    back.notches = {{"left side", 20, "a", true}, {"left side", back.edge("left side")->length() - 20, "b", true}};
+    Piece& strip = d.add(Piece{.key = "strip"});
+    drawStripAlong(strip, d.piece("p"), {.depth = 80});
+    d.add(Seam{.key = "s", .a = d.runWithout("p", "top"), .b = {{"strip", "front"}}});
+    d.add(Seam{.key = "on", .a = {{"p", "low"}}, .b = {}});
+    AcrossCut cut = acrossAt(d.piece("p"), 150, 10);
+    cut.gap = 12;
+    cutAcross(d, cut);
+    const Piece &up = d.piece("p.upper"), &low = d.piece("p.lower");
+    const double width = 300 - 2 * 8 * 150.0 / 240; // of the panel at the zip
+    CHECK(areaOf(up.stitch()) + areaOf(low.stitch()) + 12 * width == Approx(area));
+    CHECK(boundsOf(up.stitch()).y0 == Approx(156));
+    CHECK(boundsOf(low.stitch()).y1 == Approx(144));
+    CHECK(d.pattern.lengthOfSide(d.pattern.seams[0].a) == Approx(d.pattern.lengthOfSide(d.pattern.seams[0].b)));
+    CHECK(d.pattern.seams[1].a.front().piece == "p.lower");
+    // Marks stay where they were on the cloth.
+    REQUIRE(up.notches.size() == 1);
+    REQUIRE(low.notches.size() == 1);
+    CHECK(up.notches[0].along == Approx(20));
+    CHECK(low.edge("left side")->length() - low.notches[0].along == Approx(20));
 }
 
 TEST_CASE("A working computes by the formula it shows; one that lacks an input is a broken contract")

@@ -115,6 +115,7 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
             }
             CHECK(!p.steps.empty());
             CHECK(!p.mockup.facets.empty());
+            INFO("design " << i << ", " << d.form << " size " << p.size << ", gap at " << p.mockup.gapAt);
             CHECK(p.mockup.largestGap < 1.0);
         }
         if (i % 50 == 0)

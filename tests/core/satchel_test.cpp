@@ -226,7 +226,7 @@ TEST_CASE("Mock-up: the pieces meet within 1 mm, the strap is as long as it is, 
     // Divergence theorem over the folded shell closes to front area × depth.
     double flux = 0;
     for (const auto& f : p.mockup.facets) {
-        if (f.kind != "cloth")
+        if (f.kind != "cloth" || f.coat == Facet::Coat::Lining)
             continue;
         Vec3 n;
         for (std::size_t i = 0; i < f.corners.size(); ++i)

@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/cut.hpp"
+
+#include "units/error.hpp"
+#include "units/words.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+constexpr double kTouch = 1e-7; // mm: nearer than this to the line counts as on it
+
+/// Lengths along a run at which it passes the line dot(normal, p) = limit.
+std::vector<double> crossingsOf(const Run& run, Point normal, double limit)
+{
+    std::vector<double> out;
+    double before = 0;
+    for (const auto& s : run) {
+        const double length = lengthOf(s);
+        const auto side = [&](double along) { return dot(normal, pointAlong(s, along)) - limit; };
+        // A curve may pass the line twice: it is looked at in parts, each of which passes it once at most.
+        const int parts = std::holds_alternative<Line>(s) ? 1 : 16;
+        for (int i = 0; i < parts; ++i) {
+            double low = length * i / parts, high = length * (i + 1) / parts;
+            if (side(low) * side(high) >= 0)
+                continue;
+            const bool rising = side(low) < 0;
+            for (int k = 0; k < 60; ++k)
+                ((side((low + high) / 2) < 0) == rising ? low : high) = (low + high) / 2;
+            out.push_back(before + (low + high) / 2);
+        }
+        before += length;
+    }
+    return out;
+}
+
+/// Part of an edge; an allowance that widens along it is taken at the new ends.
+Edge partOf(const Edge& e, double from, double to)
+{
+    Edge out = e;
+    const double length = e.length();
+    out.stitch = part(e.stitch, from, to);
+    if (e.allowanceAtEnd) {
+        out.allowance = std::lerp(e.allowance, *e.allowanceAtEnd, from / length);
+        out.allowanceAtEnd = std::lerp(e.allowance, *e.allowanceAtEnd, to / length);
+    }
+    if (to < length - kTouch)
+        out.corner = Corner::Mitre;
+    return out;
+}
+
+} // namespace
+
+std::vector<Edge> clipped(const std::vector<Edge>& edges, Point normal, double limit, Edge along)
+{
+    struct Part {
+        Edge edge;
+        bool kept;
+    };
+    std::vector<Part> parts;
+    for (const auto& e : edges) {
+        std::vector<double> ends{0};
+        for (const double at : crossingsOf(e.stitch, normal, limit))
+            if (at > kTouch && at < e.length() - kTouch)
+                ends.push_back(at);
+        ends.push_back(e.length());
+        for (std::size_t i = 0; i + 1 < ends.size(); ++i) {
+            Edge each = ends.size() == 2 ? e : partOf(e, ends[i], ends[i + 1]);
+            const double off = dot(normal, pointAlong(e.stitch, (ends[i] + ends[i + 1]) / 2)) - limit;
+            parts.push_back({std::move(each), off > kTouch});
+        }
+    }
+    const std::size_t n = parts.size();
+    std::size_t turns = 0, first = 0;
+    for (std::size_t i = 0; i < n; ++i)
+        if (parts[i].kept != parts[(i + 1) % n].kept) {
+            ++turns;
+            if (!parts[i].kept)
+                first = (i + 1) % n;
+        }
+    if (turns != 2)
+        return {};
+    std::vector<Edge> out;
+    for (std::size_t i = 0; i < n && parts[(first + i) % n].kept; ++i)
+        out.push_back(std::move(parts[(first + i) % n].edge));
+    along.stitch = lineRun({endOf(out.back().stitch), startOf(out.front().stitch)});
+    if (along.hem) {
+        // An allowance is folded back along straight neighbours; beside a curve it is mitred.
+        const auto straight = [](const Edge& e) { return e.stitch.size() == 1 && std::holds_alternative<Line>(e.stitch.front()); };
+        out.back().corner = straight(out.back()) ? Corner::FoldBack : Corner::Mitre;
+        along.corner = straight(out.front()) ? Corner::FoldBack : Corner::Mitre;
+    }
+    out.push_back(std::move(along));
+    return out;
+}
+
+AcrossCut acrossAt(const Piece& piece, double y, double allowance)
+{
+    AcrossCut cut{.piece = piece.key, .y = y, .stops = {}, .edgeNames = {"across"}, .upper = {}, .lower = {}, .allowance = allowance};
+    cut.upper.key = piece.key + ".upper", cut.upper.code = piece.code + "1", cut.upper.name = piece.name + ", upper";
+    cut.lower.key = piece.key + ".lower", cut.lower.code = piece.code + "2", cut.lower.name = piece.name + ", lower";
+    return cut;
+}
+
+namespace {
+
+/// The cutting edge of one half in its parts, in outline order.
+void divide(std::vector<Edge>& edges, const AcrossCut& cut, const std::string& whole)
+{
+    const Edge along = edges.back();
+    edges.pop_back();
+    const Point from = startOf(along.stitch), to = endOf(along.stitch);
+    for (const double stop : cut.stops)
+        if (stop < std::min(from.x, to.x) + 1 || stop > std::max(from.x, to.x) - 1)
+            throw InputError(whole, fmt::format("at that height the piece is only {:.1f} mm wide: what is to lie in the seam across is wider. Make it narrower, or cut elsewhere", std::abs(to.x - from.x)));
+    std::vector<double> xs{from.x};
+    const bool leftToRight = to.x > from.x;
+    xs.insert(xs.end(), cut.stops.begin(), cut.stops.end());
+    if (!leftToRight)
+        std::reverse(xs.begin() + 1, xs.end());
+    xs.push_back(to.x);
+    for (std::size_t i = 0; i + 1 < xs.size(); ++i) {
+        Edge e = along;
+        e.name = cut.edgeNames[leftToRight ? i : cut.edgeNames.size() - 1 - i];
+        e.stitch = lineRun({{xs[i], from.y}, {xs[i + 1], from.y}});
+        edges.push_back(std::move(e));
+    }
+}
+
+/// What a cut leaves of an edge: a share in the upper half, one in the lower half, and between them one in the gap.
+struct Shares {
+    bool upwards = false; ///< the edge runs from the lower half towards the upper one
+    bool above = false, below = false;
+    std::string bridge; ///< the lower half's line over the gap; empty if the edge does not pass it
+};
+
+/// Uses of a cut piece become uses of its halves, in the order of the run.
+void useHalves(std::vector<EdgeUse>& side, const std::string& piece, const Piece& upper, const Piece& lower, const std::map<std::string, Shares>& shares)
+{
+    std::vector<EdgeUse> out;
+    for (const auto& use : side) {
+        if (use.piece != piece) {
+            out.push_back(use);
+            continue;
+        }
+        const auto edge = shares.find(use.edge);
+        if (edge == shares.end()) { // a line on the face
+            const bool above = std::any_of(upper.lines.begin(), upper.lines.end(), [&](const FaceLine& l) { return l.name == use.edge; });
+            out.push_back({above ? upper.key : lower.key, use.edge, use.copy, use.reversed});
+            continue;
+        }
+        std::vector<EdgeUse> parts;
+        if (edge->second.below)
+            parts.push_back({lower.key, use.edge, use.copy, use.reversed});
+        if (!edge->second.bridge.empty())
+            parts.push_back({lower.key, edge->second.bridge, use.copy, use.reversed});
+        if (edge->second.above)
+            parts.push_back({upper.key, use.edge, use.copy, use.reversed});
+        if (edge->second.upwards == use.reversed)
+            std::reverse(parts.begin(), parts.end());
+        out.insert(out.end(), parts.begin(), parts.end());
+    }
+    side = std::move(out);
+}
+
+/// True if an edge was parted in two places: its halves could not be told apart by name.
+bool partedTwice(const std::vector<Edge>& edges)
+{
+    for (std::size_t i = 0; i < edges.size(); ++i)
+        for (std::size_t k = i + 1; k < edges.size(); ++k)
+            if (edges[i].name == edges[k].name)
+                return true;
+    return false;
+}
+
+/// Replaces a key in a list by those of both halves.
+void nameBoth(std::vector<std::string>& list, const std::string& whole, const Piece& upper, const Piece& lower)
+{
+    if (const auto named = std::find(list.begin(), list.end(), whole); named != list.end()) {
+        *named = upper.key;
+        list.insert(named + 1, lower.key);
+    }
+}
+
+} // namespace
+
+void cutAcross(Drafter& d, const AcrossCut& cut)
+{
+    const Piece whole = d.piece(cut.piece);
+    const double high = cut.y + cut.gap / 2, low = cut.y - cut.gap / 2;
+    Piece upper = whole, lower = whole;
+    upper.edges = clipped(whole.edges, {0, 1}, high, {"", {}, cut.allowance, {}});
+    lower.edges = clipped(whole.edges, {0, -1}, -low, {"", {}, cut.allowance, {}});
+    if (upper.edges.empty() || lower.edges.empty() || partedTwice(upper.edges) || partedTwice(lower.edges))
+        throw InputError(whole.name, "the cut across does not fall between two sides of the piece");
+    divide(upper.edges, cut, whole.name);
+    divide(lower.edges, cut, whole.name);
+    for (auto [half, given] : {std::pair{&upper, &cut.upper}, {&lower, &cut.lower}}) {
+        half->key = given->key, half->code = given->code, half->name = given->name;
+        half->whole = whole.whole.empty() ? whole.key : whole.whole;
+        half->lines.clear(), half->drills.clear(), half->notches.clear(), half->areas.clear();
+    }
+    const auto halfAt = [&](Point p) -> Piece& { return p.y > cut.y ? upper : lower; };
+    for (const auto& l : whole.lines)
+        halfAt(boundsOf(l.run).centre()).lines.push_back(l);
+    for (const auto& m : whole.drills)
+        halfAt(m.at).drills.push_back(m);
+    for (const auto& [name, run] : whole.areas) {
+        if (name != "face") {
+            halfAt(boundsOf(run).centre()).areas[name] = run;
+            continue;
+        }
+        const std::vector<Edge> visible{{"", run, 0, {}}};
+        for (auto [half, normal, limit] : {std::tuple{&upper, Point{0, 1}, high}, {&lower, Point{0, -1}, -low}})
+            for (const auto& e : clipped(visible, normal, limit, {}))
+                half->areas[name].insert(half->areas[name].end(), e.stitch.begin(), e.stitch.end());
+    }
+    std::map<std::string, Shares> shares;
+    const auto shown = cut.gap > 0 ? clipped(clipped(whole.edges, {0, 1}, low, {}), {0, -1}, -high, {}) : std::vector<Edge>{};
+    for (const auto& e : whole.edges) {
+        const Point from = startOf(e.stitch), to = endOf(e.stitch);
+        Shares share{.upwards = to.y > from.y, .above = upper.edge(e.name) != nullptr, .below = lower.edge(e.name) != nullptr};
+        for (const auto& g : shown)
+            if (g.name == e.name) {
+                share.bridge = "zip end, " + e.name;
+                lower.lines.push_back({share.bridge, FaceLine::Kind::Bridge, g.stitch});
+            }
+        shares[e.name] = share;
+    }
+    for (auto n : whole.notches) {
+        const Edge& e = *whole.edge(n.edge);
+        Piece& half = halfAt(pointAlong(e.stitch, n.along));
+        if (const Edge* own = half.edge(n.edge)) {
+            if (distance(startOf(own->stitch), startOf(e.stitch)) > kTouch)
+                n.along -= e.length() - own->length();
+            half.notches.push_back(n);
+        }
+    }
+
+    Pattern& p = d.pattern;
+    if (cut.gap > 0) {
+        Piece gap = lower;
+        gap.edges = shown;
+        p.gaps.push_back(std::move(gap));
+    }
+    for (auto& seam : p.seams) {
+        useHalves(seam.a, whole.key, upper, lower, shares);
+        useHalves(seam.b, whole.key, upper, lower, shares);
+    }
+    for (auto& step : p.steps)
+        nameBoth(step.pieces, whole.key, upper, lower);
+    for (auto& site : p.sites)
+        nameBoth(site.pieces, whole.key, upper, lower);
+    const auto follow = [&](std::string& piece, Point at) {
+        if (piece == whole.key)
+            piece = halfAt(at).key;
+    };
+    for (auto& h : p.handles)
+        follow(h.piece, h.at);
+    for (auto& f : p.fittings)
+        follow(f.piece, f.at);
+    for (auto& a : p.anchors)
+        follow(a.piece, a.at);
+    for (auto& z : p.zips)
+        follow(z.piece, {0, low});
+    for (auto& o : p.overlays)
+        follow(o.on, o.placement(boundsOf(d.piece(o.piece).stitch()).centre()));
+    for (auto& patch : d.patches)
+        if (patch.pieces == whole.key)
+            patch.pieces = upper.areas.contains(patch.area) ? upper.key : lower.key;
+    const auto at = std::find_if(p.pieces.begin(), p.pieces.end(), [&](const Piece& each) { return each.key == whole.key; });
+    *at = upper;
+    p.pieces.insert(at + 1, lower);
+}
+
+std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant)
+{
+    const double sign = right ? 1 : -1;
+    const Point corner{site.x + sign * site.width / 2, site.top - site.height};
+    const Edge free{.name = "slant", .stitch = {}, .allowance = 0, .allowanceAtEnd = {}};
+    if (aslant) {
+        // The line through both legs' ends; the corner lies beyond it.
+        const Point normal = unit(Point{sign, -1});
+        return clipped(piece.edges, normal, dot(normal, corner) - side / std::sqrt(2.0), free);
+    }
+    Edge across = free, up = free;
+    across.name = "across", up.name = "up";
+    std::vector<Edge> out = clipped(piece.edges, {sign, 0}, sign * corner.x - side, up);
+    if (!out.empty())
+        out = clipped(out, {0, -1}, -(corner.y + side), across);
+    return out;
+}
+
+} // namespace tectonis

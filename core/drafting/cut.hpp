@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Cutting pieces along straight lines: a part of an outline for what is laid on it, or one piece made two.
+#pragma once
+
+#include "drafting/drafter.hpp"
+
+namespace tectonis {
+
+/// The part of a counter-clockwise outline where dot(@p normal, p) >= @p limit, closed by the edge @p along (name, allowance, corner, hem; its
+/// run is set here). Edges keep their names; lines, arcs and cubics stay what they are. Empty where the line does not part the outline in two.
+std::vector<Edge> clipped(const std::vector<Edge>& edges, Point normal, double limit, Edge along);
+
+/// A piece cut across at a height, and how the halves are called.
+struct AcrossCut {
+    std::string piece;
+    double y = 0;
+    std::vector<double> stops;          ///< x positions where the new edge is divided
+    std::vector<std::string> edgeNames; ///< one more than stops, from left to right
+    Piece upper, lower;                 ///< keys, codes and names of the halves; the rest is taken over
+    double allowance = 0;
+    double gap = 0; ///< mm between the halves, about y: what a zip shows. Seams along the sides run over it
+};
+
+/// A cut at @p y whose halves are called upper and lower.
+AcrossCut acrossAt(const Piece& piece, double y, double allowance);
+
+/// Cuts a piece in two along a horizontal line. Seams, lines, marks, areas, fittings, handles, anchors and sites that used it use its halves.
+/// @throws InputError if the line does not part the piece in two.
+void cutAcross(Drafter& d, const AcrossCut& cut);
+
+/// The corner between the side and the bottom of a face, as far as the piece reaches: square with sides of @p side, or cut off aslant.
+/// Edges of the piece keep their names; the new ones are "across" and "up", or "slant". Empty where the piece leaves no corner there.
+std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant);
+
+} // namespace tectonis

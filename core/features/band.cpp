@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Top band or facing: the upper part of a face, outside or in the lining, cut from another cloth.
+#include "drafting/cut.hpp"
+#include "features/feature.hpp"
+#include "units/words.hpp"
+
+namespace tectonis {
+namespace {
+
+class Band : public FeatureKind {
+public:
+    std::string kind() const override { return "band"; }
+    std::string name() const override { return "Top band or facing"; }
+    bool cutsAcross() const override { return true; }
+    std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
+    std::vector<Run> silhouette() const override { return {lineRun({{10, 70}, {90, 70}, {90, 90}, {10, 90}, {10, 70}}), lineRun({{10, 66}, {90, 66}, {90, 10}, {10, 10}, {10, 66}})}; }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {{"height", "Band height", "From the mouth down to the seam below the band.", "min(60, 0.25*face.height)", hold(), "15", "face.height/2"}};
+    }
+
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(form, "The face whose upper part it is: a band outside, a facing in the lining.", [](const SiteSpec&) { return true; }, "lining front"),
+                {"cloth", "Cloth", "What the band is cut from.", {{"shell", "Shell"}, {"overlay", "Second cloth"}, {"lining", "Lining"}}}};
+    }
+
+    void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        const double y = site.top - f("height"), s = d(site.lining && d.pattern.values.contains("allowance.lining") ? "allowance.lining" : "allowance.body");
+        const Piece face = d.pieceAt(site, y);
+        AcrossCut cut = acrossAt(face, y, s);
+        cut.edgeNames = {"below " + f.id};
+        cut.upper.name = (site.lining ? "Facing, " : "Top band, ") + lowered(face.name);
+        cutAcross(d, cut);
+        Piece& band = d.piece(cut.upper.key);
+        band.material = f.choice("cloth"), band.role = site.lining ? "facing" : "band";
+        const std::string title = site.lining ? "facing" : "top band";
+        d.add(Seam{.key = f.key("seam"), .name = band.name + ", to the part below", .a = {{cut.upper.key, "below " + f.id}}, .b = {{cut.lower.key, "below " + f.id, 0, true}}, .allowance = s});
+        d.pattern.handles.push_back({f.id + ".height", cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
+        d.addBeforeUse(Step{.id = f.key("seam"), .title = "Sew the " + title + " to the " + lowered(face.name), .text = "Right sides together, sew at " + lengthToken(s) + "; press down, topstitch {3.2} below the seam.", .kind = StepKind::Flat, .phase = site.phase,
+                            .consumes = {cut.upper.key, cut.lower.key}, .yields = face.key, .pieces = {cut.upper.key, cut.lower.key}, .seams = {f.key("seam")}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301",
+                            .tool = "sewing machine, iron", .check = "Laid flat, it is as tall as it was drafted."}, face.key);
+    }
+};
+
+} // namespace
+
+const FeatureKind& bandKind()
+{
+    static const Band kind;
+    return kind;
+}
+
+} // namespace tectonis

@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Corner patches on the lower corners of a face, with rows of rivets along their free sides.
+#include "drafting/cut.hpp"
+#include "features/feature.hpp"
+#include "units/error.hpp"
+#include "units/words.hpp"
+
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Kind = Working::Kind;
+
+class CornerPatch : public FeatureKind {
+public:
+    std::string kind() const override { return "corner-patch"; }
+    std::string shortName() const override { return "corner"; }
+    std::string name() const override { return "Corner patches"; }
+    std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{8, 88}, {8, 10}, {92, 10}, {92, 88}}), lineRun({{8, 10}, {42, 10}, {42, 44}, {8, 44}, {8, 10}}), lineRun({{92, 10}, {58, 10}, {58, 44}, {92, 44}, {92, 10}}), circleRun({18, 38}, 3), circleRun({36, 20}, 3), circleRun({82, 38}, 3), circleRun({64, 20}, 3)};
+    }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {
+            {"side", "Patch side", "How far each patch reaches from the corner of the face, across and up.", "min(60, 0.25*min(face.width, face.height))", hold(), "20", "0.45*min(face.width, face.height)"},
+            {"rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count},
+            {"margin", "Rivet margin", "From the patch's free edge to the rivets' centres.", "8", hold(), "4", "@side/3"},
+            {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15"},
+        };
+    }
+
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(form, "The face whose corners are covered.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+    }
+
+    void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        Piece& face = d.pieceAt(site, site.top - site.height + f("side") / 2);
+        const auto edges = cornerOf(face, site, true, f("side"), false);
+        if (edges.empty())
+            throw InputError(f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a patch of that size");
+        Piece& patch = d.add({.key = f.id, .code = d.freeCode("Q"), .name = f.named("Corner patch"), .group = PieceGroup::Shell, .role = "patch", .material = "overlay", .count = 2, .mirrored = 1});
+        patch.edges = edges;
+        const std::string faceKey = face.key;
+        const double n = std::round(f("rivets"));
+        const double count = d.work({f.id, f.key("count"), "Rivets", "2*row*corners", {{"row", n}, {"corners", 2}}, 0, Kind::Trade, "", "two rows to a patch, two patches"});
+        const double stack = d.stack(face.role, face.key, face.material) + d.stack("patch", f.id, "overlay");
+        const double post = d.work({f.id, f.key("post"), "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus {2} to {3}; take the next length in stock"});
+        d.pattern.hardware.push_back({"Rivet", int(count), f("rivet"), lengthToken(f("rivet")) + " head, " + lengthToken(post) + " post", "one finish for all metal"});
+
+        std::vector<std::string> set;
+        const Placement mirror{2 * site.x, 0, 0, true};
+        for (const bool right : {true, false}) {
+            const auto there = [&](Point p) { return right ? p : mirror(p); };
+            const std::string side = right ? "right" : "left";
+            for (const char* edge : {"across", "up"}) {
+                const Run run = patch.edge(edge)->stitch;
+                const std::string line = f.named("corner patch") + ", " + side + " " + edge;
+                face.lines.push_back({line, FaceLine::Kind::Topstitch, right ? run : reversed(placed(run, mirror))});
+                d.add(Seam{.key = f.key(side + " " + edge), .name = patch.name + ", " + side + ", " + edge, .a = {{faceKey, line, 0, !right}}, .b = {{f.id, edge, right ? 0 : 1}}, .stitch = "topstitch"});
+                const double length = lengthOf(run), margin = std::min(f("margin"), length / 3);
+                const Point in = rightOf(tangentAlong(run, length / 2)) * -margin;
+                for (int i = 0; i < int(n); ++i) {
+                    const double along = n == 1 ? length / 2 : margin + (length - 2 * margin) * i / (n - 1);
+                    const Point at = there(pointAlong(run, along) + in);
+                    const std::string key = f.key(side + "." + edge + std::to_string(i + 1));
+                    d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0, "patch and face, not the lining"});
+                    face.drills.push_back({at, "rivet"});
+                    set.push_back(key);
+                }
+            }
+            d.pattern.overlays.push_back({f.id, faceKey, right ? Placement{} : mirror});
+        }
+        d.addBeforeUse(Step{.id = f.key("on"), .title = "Rivet the corner patches to the " + lowered(face.name), .text = "Lay the patches on their lines; punch at the drill marks, set the rivets through patch and face; edge-stitch the free sides, baste the others {4} from the edge.",
+                            .kind = StepKind::Hardware, .phase = site.phase, .consumes = {faceKey, f.id}, .yields = faceKey, .pieces = {f.id, faceKey},
+                            .seams = {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")}, .fittings = set, .stitch = "3 mm, lockstitch 301", .tool = "punch, rivet setter, hammer", .check = "No rivet turns.",
+                            .cautions = {"Punch and hammer: wear eye protection."}}, faceKey);
+    }
+};
+
+} // namespace
+
+const FeatureKind& cornerPatchKind()
+{
+    static const CornerPatch kind;
+    return kind;
+}
+
+} // namespace tectonis

@@ -1,0 +1,176 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Zip at the mouth: recessed between two bands that hang from the lining, or sewn to front and back right at the mouth.
+#include "drafting/cut.hpp"
+#include "drafting/panels.hpp"
+#include "features/feature.hpp"
+#include "units/error.hpp"
+#include "units/words.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Kind = Working::Kind;
+
+class TopZip : public FeatureKind {
+public:
+    std::string kind() const override { return "top-zip"; }
+    std::string shortName() const override { return "topzip"; }
+    std::string name() const override { return "Zip at the mouth"; }
+    bool cutsAcross() const override { return true; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{8, 60}, {24, 88}, {92, 88}, {76, 60}, {8, 60}}), lineRun({{16, 74}, {84, 74}}), lineRun({{8, 60}, {8, 10}, {76, 10}, {76, 60}}), lineRun({{76, 10}, {92, 38}, {92, 88}})};
+    }
+
+    std::vector<DimensionSpec> dimensions() const override
+    {
+        return {
+            {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends.", "min(19, 0.1*face.width)", hold(), "5", "0.25*face.width"},
+            {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.", "min(30, 0.15*face.height)", hold(), "15", "face.height/3"},
+            {"past", "Zip past the mouth", "How far the zip's tail reaches past its end, so that the mouth opens fully.", "50", hold(), "0", "120"},
+            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
+            {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
+            {"sewn", "Tape sewn at", "From the tape's edge to the stitch line.", "10", hold(), "4", "@tape/2 - 3"},
+            {"allowance", "Band allowance", "Seam allowance of the bands' ends and zip edges.", "8", hold(), "4", "15"},
+        };
+    }
+
+    std::vector<ChoiceSpec> choices(const Form&) const override
+    {
+        return {{"held", "Zip held by", "Two bands that hang from the lining below the mouth; or the mouth itself, where front and back meet.", {{"bands", "Recessed, on bands"}, {"mouth", "The mouth's edges"}}}};
+    }
+
+    std::string unfit(const Form& form) const override
+    {
+        std::size_t found = 0;
+        for (const auto& site : form.sites())
+            found += site.name == "front" || site.name == "back" || site.name == "lining front" || site.name == "lining back" ? 1 : 0;
+        const auto dimensions = form.dimensions();
+        const bool mouth = std::any_of(dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
+        return found == 4 && mouth ? "" : "a zip at the mouth needs an open mouth between a front and a back, both lined";
+    }
+
+    void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn", {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
+        const double opening = d.work({f.id, f.key("opening"), "Zip between its ends", "face - 2*end", {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm", "it ends short of the side seams; tabs make up the rest"});
+        const double tape = d.work({f.id, f.key("tape cut"), "Tape cut", "opening + past", {{"opening", opening}, {"past", f("past")}}, 0, Kind::Trade, "mm", "the tail lets the mouth open fully"});
+        const bool recessed = f.choice("held") == "bands";
+        const std::string held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
+        d.pattern.zips.push_back({"Zip at the mouth", held, int(f("gauge")), opening, tape, f("tape"), gap, "coil", "to the right", 1, true});
+        d.pattern.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
+        Piece& tab = d.add({.key = f.key("tab"), .code = d.freeCode("X"), .name = f.named("Zip tab"), .group = PieceGroup::Shell, .role = "tab", .material = "shell", .count = f("past") > 0 ? 2 : 1});
+        drawRectangle(tab, f("tape"), 25, f("allowance"));
+        tab.note = "Folded over the tape's end and stitched.";
+        recessed ? onBands(f, gap, opening) : atMouth(f, gap);
+    }
+
+    void onBands(FeatureScope& f, double gap, double opening) const
+    {
+        Drafter& d = f.d;
+        const double s = f("allowance"), hinge = d("allowance.lining");
+        const double wide = d.work({f.id, f.key("band.width"), "Finished width of each band", "(depth - gap)/2", {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm", "both bands and the gap make the mouth's depth"});
+        if (wide < 8)
+            throw InputError(f.id, "the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than 8 mm for each. Hold the zip by the mouth's edges instead");
+        for (const bool under : {false, true}) {
+            Piece& band = d.add({.key = f.key(under ? "band.under" : "band"), .code = d.freeCode("X"), .name = f.named(under ? "Zip band lining" : "Zip band"), .group = under ? PieceGroup::Lining : PieceGroup::Shell, .role = "zip band", .material = under ? "lining" : "shell", .count = 2, .grain = 0});
+            band.edges = {{"zip", lineRun({{0, 0}, {opening, 0}}), s, {}}, {"right", lineRun({{opening, 0}, {opening, wide}}), s, {}}, {"hinge", lineRun({{opening, wide}, {0, wide}}), hinge, {}}, {"left", lineRun({{0, wide}, {0, 0}}), s, {}}};
+        }
+        const std::string band = f.key("band"), under = f.key("band.under");
+        std::vector<std::string> seams;
+        for (int copy = 0; copy < 2; ++copy)
+            for (const char* edge : {"left", "zip", "right"}) {
+                const std::string key = f.key(std::string(edge) + (copy ? " back" : " front"));
+                d.add(Seam{.key = key, .name = std::string("Zip band, ") + (copy ? "back, " : "front, ") + (std::string(edge) == "zip" ? "along the zip" : std::string(edge) + " end"), .a = {{band, edge, copy}}, .b = {{under, edge, copy}}, .allowance = s});
+                seams.push_back(key);
+            }
+        std::vector<AcrossCut> cuts;
+        std::vector<Piece> faces;
+        for (const char* side : {"front", "back"}) {
+            const Site& site = d.site(std::string("lining ") + side);
+            const double y = site.top - f("drop"), half = opening / 2;
+            faces.push_back(d.pieceAt(site, y));
+            AcrossCut cut = acrossAt(faces.back(), y, hinge);
+            cut.stops = {site.x - half, site.x + half}, cut.edgeNames = {"left of " + f.id, f.id, "right of " + f.id};
+            cutAcross(d, cut);
+            for (const auto& piece : {cut.upper.key, cut.lower.key})
+                for (const double at : {0.0, opening})
+                    d.piece(piece).notches.push_back({f.id, at, "band ends", true});
+            cuts.push_back(std::move(cut));
+        }
+        makeBands(f, faces.front().key, seams);
+        for (const std::size_t i : {0u, 1u})
+            basteBand(f, faces[i], cuts[i], faces.front().key, i);
+        for (const std::size_t i : {0u, 1u})
+            joinOverBand(f, faces[i], cuts[i], i);
+        openBeforeTurning(f);
+    }
+
+    static std::string sideOf(std::size_t i) { return i == 0 ? " front" : " back"; }
+
+    void basteBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, const std::string& before, std::size_t i) const
+    {
+        const std::string key = f.key("caught" + sideOf(i)), band = f.key("band");
+        f.d.add(Seam{.key = key, .name = "Zip band in the " + lowered(face.name) + " seam", .a = {{cut.upper.key, f.id}}, .b = {{band, "hinge", int(i), true}}, .allowance = cut.allowance, .stitch = "baste"});
+        std::vector<std::string> parts{cut.lower.key};
+        if (i == 0)
+            parts.insert(parts.begin(), f.key("zipped"));
+        f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)), .title = "Baste a zip band to the lower " + lowered(face.name), .text = "Band against the right side of the lower part's top edge, between its marks, the zip towards the bag's middle; baste {4} from the edge.", .kind = StepKind::Baste,
+                              .phase = "Lining", .consumes = parts, .yields = cut.lower.key, .pieces = {band, cut.lower.key}, .seams = {key}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "Both ends are on their marks."}, before);
+    }
+
+    void joinOverBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, std::size_t i) const
+    {
+        const std::string key = f.key("hinge" + sideOf(i)), band = f.key("band"), under = f.key("band.under");
+        std::vector<EdgeUse> above, below;
+        for (const auto& e : cut.edgeNames)
+            above.push_back({cut.upper.key, e}), below.push_back({cut.lower.key, e, 0, true});
+        f.d.add(Seam{.key = key, .name = face.name + " seam with the zip band", .a = above, .b = below, .allowance = cut.allowance, .trapped = {band, under}});
+        f.d.addBeforeUse(Step{.id = key, .title = "Join the " + lowered(face.name) + " over the zip band", .text = "Right sides together with the band between, sew at " + lengthToken(cut.allowance) + ". Press up, topstitch {3.2} above the seam.", .kind = StepKind::Seam, .phase = "Lining",
+                              .consumes = {cut.upper.key, cut.lower.key}, .yields = face.key, .pieces = {cut.upper.key, cut.lower.key, band}, .seams = {key}, .allowance = cut.allowance, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "It is as tall as the lining was drafted."}, face.key);
+    }
+
+    void makeBands(FeatureScope& f, const std::string& face, const std::vector<std::string>& seams) const
+    {
+        const std::string sewn = lengthToken(f("sewn"));
+        f.d.addBeforeUse(Step{.id = f.key("make"), .title = "Make the zip bands", .text = "Fold a tab over the tape's ends and stitch; slider on. Lay band and band lining right sides together with the tape between, sew " + sewn + " from the tape's edge, then both ends at " + lengthToken(f("allowance")) + "; turn, topstitch {3.2} along the zip. The same on the other tape.",
+                              .kind = StepKind::Flat, .phase = "Lining", .consumes = {f.key("band"), f.key("band.under"), f.key("tab")}, .yields = f.key("zipped"), .pieces = {f.key("band"), f.key("band.under"), f.key("tab")}, .seams = seams, .allowance = f("allowance"),
+                              .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "The hinge edges lie level when the zip is closed.", .cautions = {"Needle strike: turn the handwheel by hand over the coil."}, .closesZips = {"Zip at the mouth"}}, face);
+    }
+
+    /// The tapes lie in the mouth's seam, between shell and lining.
+    void atMouth(FeatureScope& f, double gap) const
+    {
+        Drafter& d = f.d;
+        const Site& front = d.site("front");
+        Piece& face = d.pieceAt(front, front.top);
+        const std::string key = face.key;
+        d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip, {front.x, front.top - gap / 2}, d("face.width") - 2 * f("end"), 0, "between shell and lining"});
+        d.work({f.id, f.key("pull"), "Depth that the zip draws in at the mouth", "depth - gap", {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm", "nothing where the depth at the mouth is the visible gap"});
+        d.addBeforeUse(Step{.id = f.key("tabs"), .title = "Cover the zip's ends", .text = "Fold a tab over each end of the tape and stitch it across; slider on.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.key("tab")}, .yields = f.key("tab"), .pieces = {f.key("tab")},
+                            .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "No stitch lies over the chain where the slider runs.", .closesZips = {"Zip at the mouth"}}, "shell");
+        d.addBeforeJoining(Step{.id = f.key("on"), .title = "Baste the zip to the mouth", .text = "Zip face down on the right side of front and back, " + lengthToken(f("end")) + " from the sides, the mouth's stitch line " + lengthToken(f("sewn")) + " from the tape's edge; baste. Then open it.", .kind = StepKind::Baste,
+                                .phase = "Shell assembly", .consumes = {"shell", f.key("tab")}, .yields = "shell", .pieces = {key}, .fittings = {f.key("zip")}, .allowance = d("allowance.mouth"), .stitch = "4–5 mm, basting", .tool = "sewing machine, zip foot",
+                                .check = "Closed, the sides meet level.", .opensZips = {"Zip at the mouth"}});
+    }
+
+    void openBeforeTurning(FeatureScope& f) const
+    {
+        f.d.addBeforeJoining(Step{.id = f.key("open"), .title = "Open the zip", .text = "Open the zip at the mouth before the bag is turned and pressed.", .kind = StepKind::Press, .phase = "Lining", .consumes = {"lining"}, .yields = "lining", .pieces = {f.key("band")}, .tool = "hands", .check = "The slider is at the tail.",
+                                  .opensZips = {"Zip at the mouth"}});
+    }
+};
+
+} // namespace
+
+const FeatureKind& topZipKind()
+{
+    static const TopZip kind;
+    return kind;
+}
+
+} // namespace tectonis

@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Designs with assignments, their middle size, and the workings they keep.
+#pragma once
+
+#include "design/edits.hpp"
+#include "design/spec.hpp"
+#include "drafting/drafter.hpp"
+
+#include <catch2/catch.hpp>
+
+namespace tectonis {
+
+inline Pattern medium(const Design& d) { return draftAll(d)[1]; }
+
+inline Design with(const std::string& form, const std::vector<std::string>& assignments)
+{
+    Design d = newDesign(form);
+    for (const auto& a : assignments)
+        assign(d, a);
+    return d;
+}
+
+inline double worked(const Pattern& p, const std::string& key)
+{
+    for (const auto& w : p.workings)
+        if (w.key == key)
+            return w.result;
+    FAIL("no working " << key);
+    return 0;
+}
+
+} // namespace tectonis
