@@ -108,6 +108,11 @@ void MainWindow::buildMenus()
     redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
     editMenu->addAction(undo);
     editMenu->addAction(redo);
+    editMenu->addAction("Take the &part in hand out", QKeySequence::Delete, this, [this] {
+        const std::string id = featureOf(m_document.design(), m_document.pieceInHand());
+        if (!id.empty())
+            m_document.edit(text("Take out: " + id), [&](Design& d) { removeFeature(d, id); });
+    });
     auto* look = menuBar()->addMenu("&View");
     look->addAction("&Mock-up beside the stage", QKeySequence(Qt::Key_M), this, &MainWindow::toggleMockup);
     look->addAction("&Snags", QKeySequence(Qt::Key_S), this, [this] { m_snags->setOpen(!m_snags->isOpen()); });

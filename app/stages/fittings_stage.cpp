@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Fittings: the faces with zip, snap, rings and strap to scale; strips where no snap may sit are hatched.
 #include "bench.hpp"
+#include "design/edits.hpp"
 #include "qtext.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
@@ -10,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
 namespace tectonis {
@@ -26,36 +28,58 @@ protected:
         Box box;
     };
 
-    /// Every piece that carries a fitting or a placement, side by side; straps below.
+    /// The faces of the bag, each with the pieces it was cut into one above the other, then every other piece that carries a fitting or a
+    /// placement; in rows about as wide as the window. Straps lie below.
     std::vector<Face> faces() const
     {
         const Pattern& p = doc().pattern();
-        std::set<std::string> wanted;
+        std::set<std::string> wanted, taken;
         for (const auto& f : p.fittings)
             wanted.insert(f.piece);
         for (const auto& piece : p.pieces)
             if (std::any_of(piece.lines.begin(), piece.lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; }) && piece.role != "pocket")
                 wanted.insert(piece.key);
-        std::vector<Face> out;
-        double x = 0, low = 0;
-        std::vector<const Piece*> wide;
-        for (const auto& piece : p.pieces) {
-            if (!wanted.contains(piece.key) || piece.role == "strap")
-                continue;
-            const Box b = boundsOf(piece.cut);
-            if (b.width() > 2.5 * b.height()) {
-                wide.push_back(&piece);
-                continue;
-            }
-            out.push_back({&piece, {x - b.x0, -b.y1}, {x, -b.height(), x + b.width(), 0}});
-            x += b.width() + 40;
-            low = std::min(low, -b.height());
+        std::vector<std::vector<const Piece*>> groups; // pieces from the top down
+        for (const auto& site : p.sites) {             // also empty ones: a part may be moved there
+            std::vector<const Piece*> group;
+            for (const auto& key : site.pieces)
+                if (taken.insert(key).second)
+                    group.push_back(p.piece(key));
+            std::sort(group.begin(), group.end(), [](const Piece* a, const Piece* b) { return boundsOf(a->cut).y1 > boundsOf(b->cut).y1; });
+            if (!group.empty())
+                groups.push_back(std::move(group));
         }
-        double y = low - 50;
-        for (const Piece* piece : wide) {
-            const Box b = boundsOf(piece->cut);
-            out.push_back({piece, {-b.x0, y - b.y1}, {0, y - b.height(), b.width(), y}});
-            y -= b.height() + 40;
+        for (const auto& piece : p.pieces)
+            if (wanted.contains(piece.key) && piece.role != "strap" && taken.insert(piece.key).second)
+                groups.push_back({&piece});
+        constexpr double apart = 40, stacked = 34; // mm: room for the names
+        double widths = 0, tallest = 0;
+        for (const auto& group : groups) {
+            double wide = 0, tall = 0;
+            for (const Piece* piece : group)
+                wide = std::max(wide, boundsOf(piece->cut).width()), tall += boundsOf(piece->cut).height() + stacked;
+            widths += wide + apart, tallest = std::max(tallest, tall);
+        }
+        double row = std::sqrt(1.5 * widths * tallest);
+        for (const auto& strap : p.straps)
+            row = std::max(row, strap.cutLength);
+        std::vector<Face> out;
+        double x = 0, top = 0, low = 0;
+        for (const auto& group : groups) {
+            double wide = 0;
+            for (const Piece* piece : group)
+                wide = std::max(wide, boundsOf(piece->cut).width());
+            if (x > 0 && x + wide > row)
+                x = 0, top = low - 2 * stacked;
+            double y = top;
+            for (const Piece* piece : group) {
+                const Box b = boundsOf(piece->cut);
+                const double left = x + (wide - b.width()) / 2;
+                out.push_back({piece, {left - b.x0, y - b.y1}, {left, y - b.height(), left + b.width(), y}});
+                y -= b.height() + stacked;
+                low = std::min(low, y + stacked);
+            }
+            x += wide + apart;
         }
         return out;
     }
@@ -278,21 +302,64 @@ protected:
     {
         if (m_drag.press(handles(), at))
             return true;
+        if (const Held held = partAt(q); !held.feature.empty()) {
+            m_held = held;
+            doc().takePiece(doc().pattern().piece(held.feature) ? held.feature : held.piece);
+            return true;
+        }
         for (const auto& f : faces())
             if (f.box.contains(q))
                 doc().takePiece(f.piece->key);
         return false;
     }
-    void drag(Point, QPointF at) override { m_drag.move(at); }
-    void release() override { m_drag.release(); }
-    void hover(Point, QPointF at) override
+    void drag(Point q, QPointF at) override { m_held.feature.empty() ? m_drag.move(at) : movePart(q); }
+    void release() override
+    {
+        m_drag.release();
+        m_held = {};
+    }
+    void hover(Point q, QPointF at) override
     {
         m_drag.hover(handles(), at);
+        const bool part = !partAt(q).feature.empty();
+        setCursor(part ? Qt::OpenHandCursor : Qt::ArrowCursor);
+        setToolTip(part ? "Drag to move it, also onto another face; Delete takes it out" : "");
         update();
     }
 
 private:
+    /// A part taken hold of: its feature, and from the pointer to the middle of its upper edge.
+    struct Held {
+        std::string feature, piece;
+        Point grip;
+    };
+
+    Held partAt(Point q) const
+    {
+        for (const auto& f : faces())
+            for (const auto& place : doc().pattern().places) {
+                const Point on = q - Point{f.at.dx, f.at.dy};
+                if (place.piece == f.piece->key && place.area.contains(on))
+                    return {place.feature, place.piece, Point{place.area.centre().x, place.area.y1} - on};
+            }
+        return {};
+    }
+
+    void movePart(Point q)
+    {
+        const Pattern& pattern = doc().pattern();
+        for (const auto& f : faces())
+            for (const auto& site : pattern.sites) {
+                if (!f.box.contains(q) || std::find(site.pieces.begin(), site.pieces.end(), f.piece->key) == site.pieces.end())
+                    continue;
+                const Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
+                doc().edit("Move a part", [&](Design& d) { moveFeature(d, pattern, m_held.feature, site.name, to); }, text("move " + m_held.feature));
+                return;
+            }
+    }
+
     HandleDrag m_drag;
+    Held m_held;
 };
 
 } // namespace

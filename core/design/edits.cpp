@@ -312,6 +312,41 @@ void removeFeature(Design& design, const std::string& id)
     attempt(design, [&](Design& next) { takeOut(next, id); });
 }
 
+void moveFeature(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at)
+{
+    const Site* face = seenIn.site(site);
+    if (!face)
+        throw InputError(site, "this form has no such face");
+    if (!design.dimensions.contains(id + ".drop"))
+        throw InputError(id, "this part has no place of its own to be moved");
+    attempt(design, [&](Design& next) {
+        if (const auto choice = next.choices.find(id + ".site"); choice != next.choices.end())
+            choice->second = site;
+        const DesignSpec& spec = specOf(next);
+        const auto put = [&](const std::string& name, double value) {
+            const DimensionSpec* s = spec.dimension(name);
+            if (!s || !next.dimensions.contains(name))
+                return;
+            Range range{-1e300, 1e300}; // what every size allows
+            for (std::size_t size = 0; size < next.sizes.size(); ++size) {
+                const Range here = rangeOf(*s, evaluate(next, spec, size));
+                range = {std::max(range.min, here.min), std::min(range.max, here.max)};
+            }
+            setDimensionMm(next, name, std::clamp(value, range.min, std::max(range.min, range.max)), seenIn.size);
+        };
+        put(id + ".drop", face->top - at.y);
+        put(id + ".across", at.x - face->x);
+    });
+}
+
+std::string featureOf(const Design& design, const std::string& piece)
+{
+    for (const auto& f : design.features)
+        if (piece == f.id || piece.starts_with(f.id + "."))
+            return f.id;
+    return "";
+}
+
 SizeRule parseRule(const std::string& text)
 {
     const auto space = text.find(' ');

@@ -42,6 +42,14 @@ std::string addFeature(Design& design, const std::string& kind);
 /// @throws InputError if there is none of that id.
 void removeFeature(Design& design, const std::string& id);
 
+/// Moves a feature so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size of @p seenIn: its choice of face,
+/// its drop, and its sideways shift if it has one, each kept inside its range.
+/// @throws InputError if there is no such feature or face, or the feature has no drop.
+void moveFeature(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at);
+
+/// Id of the feature that a piece belongs to; empty for a piece of the form.
+std::string featureOf(const Design& design, const std::string& piece);
+
 SizeRule parseRule(const std::string& text);
 std::string ruleText(const SizeRule& rule);
 

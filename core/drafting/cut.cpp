@@ -261,6 +261,8 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     };
     for (auto& h : p.handles)
         follow(h.piece, h.at);
+    for (auto& place : p.places)
+        follow(place.piece, place.area.centre());
     for (auto& f : p.fittings)
         follow(f.piece, f.at);
     for (auto& a : p.anchors)

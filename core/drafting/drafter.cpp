@@ -169,6 +169,12 @@ std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run)
     return run;
 }
 
+void FeatureScope::placeOn(Piece& face, const std::string& mark, const Run& outline)
+{
+    face.lines.push_back({mark, FaceLine::Kind::Placement, outline});
+    d.pattern.places.push_back({id, face.key, boundsOf(outline)});
+}
+
 std::string FeatureScope::named(const std::string& name) const
 {
     const auto it = std::find_if(d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return f.id == id; });

@@ -68,6 +68,8 @@ public:
     std::string key(const std::string& part) const { return part.empty() ? id : id + "." + part; }
     /// The site the feature was put on.
     Site& site() const { return d.site(choice("site")); }
+    /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
+    void placeOn(Piece& face, const std::string& mark, const Run& outline);
     /// A name for its marks and pieces: @p name for the first feature of its kind, with its id for others.
     std::string named(const std::string& name) const;
 };

@@ -49,7 +49,7 @@ public:
         drawRectangle(strip, w, tall, f("allowance"));
         strip.edge("left")->allowance = strip.edge("right")->allowance = f("hem");
         const std::string mark = f.named("channel");
-        face.lines.push_back({mark, FaceLine::Kind::Placement, rectangleRun(x - half, low, x + half, top)});
+        f.placeOn(face, mark, rectangleRun(x - half, low, x + half, top));
         for (const auto& [edge, y] : {std::pair{"top", top}, {"bottom", low}}) {
             face.lines.push_back({mark + " " + edge, FaceLine::Kind::Topstitch, lineRun({{x - half, y}, {x + half, y}})});
             d.add(Seam{.key = f.key(edge), .name = f.named("Channel") + " on its face, " + edge, .a = {{face.key, mark + " " + edge}}, .b = {{f.id, edge, 0, std::string(edge) == "top"}}, .stitch = "topstitch"});

@@ -31,7 +31,7 @@ public:
         const Site& site = f.site();
         const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, top - h / 2);
-        face.lines.push_back({f.named("label"), FaceLine::Kind::Placement, rectangleRun(x - half, top - h, x + half, top)});
+        f.placeOn(face, f.named("label"), rectangleRun(x - half, top - h, x + half, top));
         Piece& label = d.add({.key = f.id, .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T", .name = f.named("Label"), .group = PieceGroup::Strip, .role = "label", .material = "strap"});
         drawRectangle(label, w, h, 0);
         d.pattern.overlays.push_back({f.id, face.key, {x - half, top - h}});

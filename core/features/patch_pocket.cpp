@@ -56,7 +56,7 @@ public:
                                          : 0;
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string mark = f.named("patch pocket"), role = site.lining ? "lining" : "shell";
-        face.lines.push_back({mark, FaceLine::Kind::Placement, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
+        f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
         Piece& pocket = d.add({.key = f.id, .code = d.freeCode("P"), .name = f.named("Patch pocket"), .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role});
         const double wide = w + extra;
         pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}}, {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, h}, {0, h}}), f("hem"), {}, Corner::FoldBack, true}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};

@@ -49,7 +49,7 @@ public:
         const double top = site.top - f("drop"), low = top - h, half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string mark = f.named("slip pocket");
-        face.lines.push_back({mark, FaceLine::Kind::Placement, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
+        f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
         d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
         d.add(Seam{.key = f.key("bag"), .name = "Slip pocket to itself", .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
                    .b = {{f.id, "left inside", 0, true}, {f.id, "bottom inside", 0, true}, {f.id, "right inside", 0, true}}, .allowance = s, .open = turningGap(w)});

@@ -42,7 +42,7 @@ public:
         const Site& site = f.site();
         const double y1 = site.top - f("drop"), y0 = y1 - box, half = zip / 2, x = site.x + f("across");
         Piece& panel = d.pieceAt(site, (y0 + y1) / 2);
-        panel.lines.push_back({f.named("zip window"), FaceLine::Kind::Placement, rectangleRun(x - half, y0, x + half, y1)});
+        f.placeOn(panel, f.named("zip window"), rectangleRun(x - half, y0, x + half, y1));
         const double cut = std::min(6.4, zip / 4), ym = (y0 + y1) / 2;
         panel.lines.push_back({"zip slash", FaceLine::Kind::Slash, lineRun({{x - half + cut, ym}, {x + half - cut, ym}})});
         for (const double side : {-1.0, 1.0}) {

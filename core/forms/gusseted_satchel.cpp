@@ -47,7 +47,7 @@ public:
              "min(width/2, (bow == 0 ? 1 : 0.6)*sqrt(height^2 + taper^2)) / tan(pi/4 + atan2(taper, height)/2 - atan2(4*bow, sqrt(height^2 + taper^2))/2)"},
             {"taper", "Taper", "How far each side leans in at the mouth; negative flares out.", "8", hold(), "-width/6", "width/4"},
             {"bow", "Curve of the sides", "How far the middle of each side lies outside the straight line from its corner to the mouth; negative: a waist.", "0", hold(), "-min(width, height)/12", "min(width, height)/8"},
-            {"depth.mouth", "Depth at the mouth", "Finished depth at the mouth, where the gusset narrows; as the depth, or down to what a zip between the panels shows.", "depth", follow(), "min(8, depth)", "depth"},
+            {"depth.mouth", "Depth at the mouth", "Finished depth at the mouth, where the gusset narrows; as the depth, or down to what a zip between the panels shows.", "depth", follow(), "max(min(8, depth), depth - 1.2*(height - max(narrow.from, corner.reach)))", "depth"},
             {"narrow.from", "Gusset narrows from", "Height above the bottom from which the gusset narrows towards the mouth.", "0.35*height", follow(), "0", "0.75*height"},
             {"allowance.body", "Body allowance", "Seam allowance of the seams between panels and gusset, shell.", "10", hold(), "5", "20"},
             {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
@@ -75,7 +75,7 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return {{"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth.mouth"}};
+        return {{"corner.reach", "radius*tan(pi/4 + atan2(taper, height)/2 - atan2(4*bow, sqrt(height^2 + taper^2))/2)"}, {"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth.mouth"}};
     }
 
     std::vector<SiteSpec> sites() const override
@@ -433,7 +433,7 @@ public:
         for (const auto& use : p.seam(coat.of + "front-gusset")->a)
             for (const auto& s : p.runOf(use)) {
                 run.push_back(s);
-                ease += use.edge == "left ease" ? lengthOf(s) : 0;
+                ease += use.edge.ends_with("left ease") ? lengthOf(s) : 0; // with what a zip across it shows
             }
         const Guide guide(run, 0.01);
         const double narrow = panel.low - panel.mouth, half = p.depth / 2;

@@ -198,6 +198,12 @@ struct Site {
     bool lining = false;
 };
 
+/// Where a feature lies on a face: what can be taken and moved.
+struct Place {
+    std::string feature, piece; ///< id, and key of the piece of the face
+    Box area;                   ///< on that piece
+};
+
 /// Where a strap, tab or handle is caught at the mouth.
 struct Anchor {
     std::string name, piece;
@@ -228,6 +234,7 @@ struct Pattern {
     std::vector<Step> steps; ///< in the proposed order
     std::vector<Handle> handles;
     std::vector<Site> sites;
+    std::vector<Place> places;
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;
     std::vector<Piece> gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline

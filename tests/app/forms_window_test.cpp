@@ -96,3 +96,129 @@ TEST_CASE("The seam ledger lists every seam with both runs; picking one says bot
     QCoreApplication::processEvents();
     CHECK(ledger->item(1, 2)->text().endsWith(" in"));
 }
+
+namespace {
+
+/// Points of a widget in a grid, row by row.
+std::vector<QPoint> gridOver(const QWidget* w, int step)
+{
+    std::vector<QPoint> out;
+    for (int y = step / 2; y < w->height(); y += step)
+        for (int x = step / 2; x < w->width(); x += step)
+            out.push_back({x, y});
+    return out;
+}
+
+void hover(QWidget* w, QPoint at)
+{
+    QMouseEvent move(QEvent::MouseMove, QPointF(at), w->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton, {});
+    QCoreApplication::sendEvent(w, &move);
+}
+
+} // namespace
+
+TEST_CASE("On the faces a part shows the hand, is dragged onto another face, and Delete takes it out")
+{
+    Shown s;
+    s.press(Qt::Key_4);
+    Document& d = s.window.document();
+    auto* bench = s.find<QWidget>("fittingsBench");
+    // As a user looks for it: where the pointer becomes a hand, the slip pocket can be taken hold of.
+    QPoint pocket, front;
+    for (const QPoint at : gridOver(bench, 10)) {
+        hover(bench, at);
+        const bool part = bench->cursor().shape() == Qt::OpenHandCursor;
+        s.take("gusset"); // so that a click beside all faces is told from one on them
+        QTest::mouseClick(bench, Qt::LeftButton, {}, at);
+        if (part && pocket.isNull() && d.pieceInHand() == "slip")
+            pocket = at;
+        if (!part && front.isNull() && d.pieceInHand() == "front")
+            front = at + QPoint(20, 20);
+    }
+    REQUIRE(!pocket.isNull());
+    REQUIRE(!front.isNull());
+    CHECK(d.design().choices.at("slip.site") == "lining front");
+    const int edits = d.undoStack().count();
+    drag(bench, pocket, front);
+    CHECK(d.design().choices.at("slip.site") == "front");
+    CHECK(d.undoStack().count() == edits + 1); // one drag, one step back
+    CHECK(d.pattern().piece("slip")->group == PieceGroup::Shell);
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(d.design().choices.at("slip.site") == "lining front");
+    // Sideways on its own face: the docket says by how much.
+    drag(bench, pocket, pocket + QPoint(12, 0));
+    CHECK(d.pattern().values.at("slip.across") > 5);
+    CHECK(d.design().choices.at("slip.site") == "lining front");
+    s.take("slip");
+    s.press(Qt::Key_Delete);
+    CHECK(d.pattern().piece("slip") == nullptr);
+    CHECK(std::none_of(d.design().features.begin(), d.design().features.end(), [](const Feature& f) { return f.id == "slip"; }));
+    // A piece of the body is no part: Delete leaves it.
+    s.take("front");
+    const Design before = d.design();
+    s.press(Qt::Key_Delete);
+    CHECK(d.design() == before);
+}
+
+TEST_CASE("The mock-up is opened, pulled apart, shows its lining alone and is worn; its words say the drop")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    auto* view = s.find<MockupView>("mockup");
+    const auto picture = [&] {
+        QCoreApplication::processEvents();
+        return view->grab().toImage();
+    };
+    const QImage plain = picture();
+    const QPointF handle = view->handleAt("width");
+    CHECK(!handle.isNull());
+    std::vector<QImage> seen{plain};
+    const auto differs = [&] {
+        const QImage now = picture();
+        const bool unseen = std::none_of(seen.begin(), seen.end(), [&](const QImage& i) { return i == now; });
+        seen.push_back(now);
+        return unseen;
+    };
+    s.find<QCheckBox>("look.open")->click();
+    CHECK(differs());
+    s.find<QCheckBox>("look.lining")->click();
+    CHECK(differs());
+    // Picking what is seen picks a piece of the lining.
+    std::string picked;
+    for (const QPoint at : gridOver(view, 40))
+        if (const std::string piece = view->pieceAt(at); piece.starts_with("lining."))
+            picked = piece;
+    CHECK(!picked.empty());
+    s.find<QCheckBox>("look.lining")->click();
+    s.find<QCheckBox>("look.open")->click();
+    s.find<QSlider>("look.apart")->setValue(70);
+    CHECK(differs());
+    CHECK(view->handleAt("width").isNull()); // nothing to drag on loose pieces
+    s.find<QSlider>("look.apart")->setValue(0);
+    s.find<QComboBox>("look.person")->setCurrentIndex(3);
+    CHECK(differs());
+    s.find<QComboBox>("look.person")->setCurrentIndex(0);
+    CHECK(picture() == plain);
+}
+
+TEST_CASE("A hip bag's angle is typed and shown in degrees, whatever the unit")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    QTest::mouseClick(s.find<QAbstractButton>("form.polygon"), Qt::LeftButton);
+    QCoreApplication::processEvents();
+    CHECK(s.value("Angle 2") == "120°");
+    s.type("Angle 2", "126");
+    CHECK(s.value("Angle 2") == "126°");
+    s.window.document().setUnit(Unit::Inch);
+    QCoreApplication::processEvents();
+    CHECK(s.value("Angle 2") == "126°");
+    s.type("Angle 2", "118°");
+    CHECK(s.value("Angle 2") == "118°");
+    s.press(Qt::Key_5);
+    auto* table = s.find<QTableWidget>("sizes");
+    bool shown = false;
+    for (int r = 0; r < table->rowCount(); ++r)
+        shown |= table->item(r, 0)->text() == "Angle 2" && table->item(r, table->columnCount() - 1)->text() == "118°";
+    CHECK(shown);
+}

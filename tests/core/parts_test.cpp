@@ -333,3 +333,68 @@ TEST_CASE("A second flap hangs where there is room for it")
     CHECK(d.choices.at(second + ".site") == "front");
     checkSound(d);
 }
+
+TEST_CASE("Curved, narrowing satchels: sides keep their bow, the gusset its length, and all folds without stretch")
+{
+    Design d = with("gusseted-satchel", {"height=300", "radius=50", "taper=10", "bow=12"});
+    const Pattern bowed = medium(d);
+    // The side's middle lies as far outside its chord as was asked.
+    const Run side = bowed.piece("front")->edge("right side")->stitch;
+    const Point a = startOf(side), b = endOf(side), middle = pointAlong(side, lengthOf(side) / 2);
+    CHECK(std::abs(cross(unit(b - a), middle - a)) == Approx(12).epsilon(1e-3));
+    CHECK(middle.x > (a.x + b.x) / 2);
+    // It leaves the corner without a kink: tangents agree.
+    const Run corner = bowed.piece("front")->edge("right corner")->stitch;
+    CHECK(distance(tangentAlong(corner, lengthOf(corner)), tangentAlong(side, 0)) < 1e-6);
+    // Narrowing to what a zip shows: the strip's ends are that wide, its slanted edges as long as the panel's beside them.
+    assign(d, "depth=110");
+    assign(d, "depth.mouth=12");
+    for (const char* strips : {"one", "two", "three"})
+        for (const char* fit : {"wider-seam", "smaller", "same"}) {
+            INFO(strips << ", lining " << fit);
+            setChoice(d, "gusset.strips", strips);
+            setChoice(d, "lining.fit", fit);
+            const Pattern p = medium(d);
+            CHECK(p.piece("gusset")->edge("left mouth")->length() == Approx(12));
+            CHECK(p.piece("gusset")->edge("front left ease")->length() == Approx(p.piece("front")->edge("left ease")->length()));
+            CHECK(p.mockup.largestGap < 0.1);
+            CHECK(p.mockup.liningLitres < p.mockup.litres * 1.001);
+            checkSound(d);
+        }
+    // A zip and a band across the narrowing part change none of that.
+    addFeature(d, "inset-zip");
+    CHECK(medium(d).mockup.largestGap < 0.1);
+    // Volume against a hand-worked prism: straight sides, square base, wedge above.
+    Design wedge = with("gusseted-satchel", {"width=200", "height=200", "depth=100", "radius=4", "taper=0", "narrow.from=100", "depth.mouth=20"});
+    removeFeature(wedge, "flap");
+    const Mockup m = medium(wedge).mockup;
+    const double drop = std::sqrt(100.0 * 100 - 40 * 40); // the panel leans in by (100 − 20)/2 over 100 of its height
+    CHECK(m.litres == Approx((200 * 100 * 100 + 200 * drop * (100 + 20) / 2) / 1e6).epsilon(1e-3));
+}
+
+TEST_CASE("A part is moved to another face with its pieces and marks; drops and shifts stay in their ranges")
+{
+    Design d = newDesign("separate-base");
+    const std::string id = addFeature(d, "patch-pocket");
+    const Pattern before = medium(d);
+    REQUIRE(!before.places.empty());
+    const Site& back = *before.site("back");
+    moveFeature(d, before, id, "back", {back.x + 20, back.top - 90});
+    const Pattern p = medium(d);
+    CHECK(d.choices.at(id + ".site") == "back");
+    CHECK(p.values.at(id + ".drop") == Approx(90));
+    CHECK(p.values.at(id + ".across") == Approx(20));
+    CHECK(std::any_of(p.overlays.begin(), p.overlays.end(), [&](const Overlay& o) { return o.piece == id && o.on == "back"; }));
+    checkSound(d);
+    // Far out: it stops at the range's end and is still sound.
+    moveFeature(d, p, id, "front", {9000, 9000});
+    CHECK(medium(d).values.at(id + ".drop") == Approx(15));
+    checkSound(d);
+    const Design same = d;
+    CHECK_THROWS_AS(moveFeature(d, p, id, "lid", {0, 0}), InputError);
+    CHECK_THROWS_AS(moveFeature(d, p, "connectors", "front", {0, 0}), InputError);
+    CHECK(d == same);
+    CHECK(featureOf(d, id) == id);
+    CHECK(featureOf(d, id + ".bellows") == id);
+    CHECK(featureOf(d, "front").empty());
+}
