@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// tectonis-cli: forms, new, set, measure, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
+// tectonis-cli: forms, new, set, part, measure, walk, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
 #include "booklet_pdf.hpp"
 #include "checks/finding.hpp"
 #include "design/edits.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
 #include "formats/measure_json.hpp"
+#include "pattern/walk.hpp"
 #include "formats/svg.hpp"
 #include "forms/form.hpp"
 #include "sheet_pdf.hpp"
@@ -136,6 +137,34 @@ void exportTo(const Design& design, const std::string& what, const std::filesyst
     writeWhole(out, pdf.toStdString());
 }
 
+/// Seam by seam, what meets as one run is rolled along the other.
+std::string walkReport(const std::vector<Pattern>& patterns, const std::string& only, Unit unit)
+{
+    std::string out;
+    const auto codes = [](const Pattern& p, const std::vector<EdgeUse>& side) {
+        std::string list, last;
+        for (const auto& use : side)
+            if (const Piece* piece = p.piece(use.piece); piece && piece->code != last)
+                list += (list.empty() ? "" : "+") + piece->code, last = piece->code;
+        return list;
+    };
+    for (const auto& p : patterns)
+        for (const auto& seam : p.seams) {
+            if (!only.empty() && seam.key != only)
+                continue;
+            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size, seam.name, seam.key, codes(p, seam.a), formatLength(seam.lengthA, unit), codes(p, seam.b), formatLength(seam.lengthB, unit),
+                               formatLength(seam.ease, unit), formatLength(seam.difference(), unit));
+            if (seam.openStart + seam.openEnd > 0)
+                out += fmt::format("  open at its start {}, at its end {}\n", formatLength(seam.openStart, unit), formatLength(seam.openEnd, unit));
+            for (const auto& stop : walked(p, seam))
+                out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : formatLength(stop.onA, unit), stop.onB < 0 ? "–" : formatLength(stop.onB, unit), stop.what,
+                                   std::abs(stop.apart) > 0.005 ? ", " + formatLength(stop.apart, unit) + " apart" : "");
+        }
+    if (out.empty())
+        throw InputError(only, "the pattern has no such seam; leave --seam away to list them all");
+    return out;
+}
+
 int run(int argc, char** argv)
 {
     CLI::App app{"Tectonis on the command line: bag patterns from a design file.\nLengths: 240, 24cm, 9 1/2in; plain numbers are mm."};
@@ -166,6 +195,12 @@ int run(int argc, char** argv)
     measureCommand->add_option("file", file, "the design")->required();
     measureCommand->add_option("--size", size, "only this size");
     measureCommand->add_flag("--json", json, "as JSON (always)");
+    std::string seamKey;
+    auto* walkCommand = app.add_subcommand("walk", "Walk the seams: both runs with every mark and join as they meet");
+    walkCommand->add_option("file", file, "the design")->required();
+    walkCommand->add_option("--seam", seamKey, "only this seam, by its key");
+    walkCommand->add_option("--size", size, "only this size");
+    walkCommand->add_option("--unit", unit, "in which lengths are written: mm, cm or in");
     auto* checkCommand = app.add_subcommand("check", "Check every size; exit code 1 if there is an error");
     checkCommand->add_option("file", file, "the design")->required();
     checkCommand->add_option("--size", size, "only this size");
@@ -215,6 +250,9 @@ int run(int argc, char** argv)
         const Design design = loadDesign(file);
         const auto patterns = chosen(design, size);
         print(measureJson(design, patterns, checkAll(design, patterns)));
+    } else if (*walkCommand) {
+        const Design design = loadDesign(file);
+        print(walkReport(chosen(design, size), seamKey, unitOf(unit)));
     } else if (*checkCommand)
         return printFindings(loadDesign(file), size, json);
     else if (*exportCommand) {

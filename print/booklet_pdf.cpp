@@ -185,6 +185,27 @@ void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns, Uni
     }
 }
 
+/// Every seam of the body with both runs in all sizes: what was walked, so that a maker need not.
+void seamsSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit unit)
+{
+    flow.heading("Seams, walked");
+    flow.paragraph(QString("Stitch lengths in %1, from mark to mark on both pieces; a difference that is not stated as ease would pucker.").arg(QString::fromUtf8(unitSign(unit).data())), 3.2, QFont::Normal, kFaint);
+    const std::vector<double> columns{0.34, 0.24, 0.24, 0.18};
+    flow.row({"Seam", "One run", "Other run", "Ease"}, columns, true);
+    for (const auto& seam : patterns.front()->seams) {
+        if (seam.stitch != "construction")
+            continue;
+        const auto length = [&](double Seam::* which) {
+            return sizeList(patterns, [&](const Pattern& p) {
+                const Seam* s = p.seam(seam.key);
+                return s ? text(formatLengthBare(s->*which, unit)) : QString("–");
+            });
+        };
+        const QString ease = std::abs(seam.ease) < 0.005 ? QString("none") : text(formatLength(seam.ease, unit) + (seam.easeNote.empty() ? "" : ", " + seam.easeNote));
+        flow.row({text(seam.name), length(&Seam::lengthA), length(&Seam::lengthB), ease}, columns);
+    }
+}
+
 bool stepsSection(Flow& flow, const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const std::function<bool()>& told)
 {
     const Pattern& p = *patterns.front();
@@ -265,6 +286,8 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
         whole = told();
         cutListSection(flow, patterns, unit);
         whole = whole && told() && stepsSection(flow, design, patterns, unit, told);
+        if (whole)
+            seamsSection(flow, patterns, unit);
         if (whole) {
             flow.heading("Before you sell or load it");
             flow.paragraph("Local safety rules and product-safety law go first. Load ratings need testing by someone qualified.", 3.4);

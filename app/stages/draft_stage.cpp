@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Draft: the pieces laid flat. An edge under the pointer lights up its mate; handles drag dimensions; a seam can be walked.
 #include "bench.hpp"
+#include "design/edits.hpp"
 #include "qtext.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
@@ -344,14 +345,14 @@ private:
     /// Every seam of the size in view; picking a row lights the seam up on the bench.
     QTableWidget* makeLedger(Document& document, DraftBench* bench)
     {
-        auto* ledger = new QTableWidget(0, 8);
+        auto* ledger = new QTableWidget(0, 10);
         ledger->setObjectName("ledger");
         ledger->setAccessibleName("Seam ledger");
-        ledger->setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference, all sizes", "Allowance"});
+        ledger->setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference, all sizes", "Allowance", "Open at start", "Open at end"});
         ledger->verticalHeader()->hide();
         ledger->verticalHeader()->setDefaultSectionSize(24);
         ledger->setSelectionBehavior(QAbstractItemView::SelectRows);
-        ledger->setEditTriggers(QAbstractItemView::NoEditTriggers);
+        ledger->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
         ledger->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
         ledger->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
         ledger->setFixedHeight(210);
@@ -359,6 +360,19 @@ private:
         connect(ledger, &QTableWidget::currentCellChanged, this, [ledger, bench, &document](int row) {
             if (row >= 0 && std::size_t(row) < document.pattern().seams.size())
                 bench->takeSeam(document.pattern().seams[std::size_t(row)].key);
+        });
+        // How much of a partial seam is left open at its ends is typed here.
+        connect(ledger, &QTableWidget::cellChanged, this, [this, ledger, &document](int row, int column) {
+            if (column < 8 || std::size_t(row) >= document.pattern().seams.size())
+                return;
+            const Seam& s = document.pattern().seams[std::size_t(row)];
+            const std::string value = ledger->item(row, column)->text().toStdString(), key = s.key;
+            SeamEnds ends{s.openStart, s.openEnd};
+            document.edit("Seam left open: " + text(s.name), [&](Design& d) {
+                (column == 8 ? ends.start : ends.end) = parseLength(value, document.unit());
+                setSeamEnds(d, key, ends);
+            });
+            fillLedger(document, ledger);
         });
         return ledger;
     }
@@ -384,11 +398,13 @@ private:
                 if (const Seam* other = size.seam(s.key); other && std::abs(other->difference()) > std::abs(worst))
                     worst = other->difference();
             const QStringList cells{text(s.name), run(s.a), document.len(s.lengthA), run(s.b), document.len(s.lengthB), s.ease == 0 ? "none" : document.len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
-                                    std::abs(worst) < 0.005 ? "none" : document.len(worst), s.allowance > 0 ? document.len(s.allowance) : text(s.stitch)};
+                                    std::abs(worst) < 0.005 ? "none" : document.len(worst), s.allowance > 0 ? document.len(s.allowance) : text(s.stitch), document.len(s.openStart), document.len(s.openEnd)};
             for (int c = 0; c < cells.size(); ++c) {
                 auto* item = new QTableWidgetItem(cells[c]);
                 if (c == 6 && std::abs(worst) > 0.01)
                     item->setForeground(theme().error);
+                if (c < 8)
+                    item->setFlags(Qt::ItemIsSelectable | Qt::ItemIsEnabled);
                 ledger->setItem(row, c, item);
             }
             ++row;

@@ -49,6 +49,12 @@ struct LayerRule {
     bool operator==(const LayerRule&) const = default;
 };
 
+/// What of a seam is left unsewn at its ends, mm.
+struct SeamEnds {
+    double start = 0, end = 0;
+    bool operator==(const SeamEnds&) const = default;
+};
+
 struct Carried {
     std::string name;
     double width = 0, height = 0, thickness = 0; ///< mm, as it stands in the bag
@@ -89,6 +95,7 @@ struct Design {
     std::vector<Feature> features;
     std::map<std::string, std::string> materials; ///< role ("shell") to material id
     std::vector<LayerRule> layers;
+    std::map<std::string, SeamEnds> seamEnds; ///< seam key to what is left open; seams that are not there are passed over
     std::vector<Carried> carried;
     Workshop workshop;
     std::vector<std::string> stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed

@@ -181,6 +181,18 @@ void setMaterial(Design& design, const std::string& role, const std::string& mat
     });
 }
 
+void setSeamEnds(Design& design, const std::string& seam, const SeamEnds& ends)
+{
+    attempt(design, [&](Design& next) {
+        if (!draft(next, specOf(next), sizeIndex(next, next.baseSize)).seam(seam))
+            throw InputError("seam." + seam, "the pattern has no such seam; “tectonis-cli walk” lists them");
+        if (ends == SeamEnds{})
+            next.seamEnds.erase(seam);
+        else
+            next.seamEnds[seam] = ends;
+    });
+}
+
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size)
 {
     const auto equals = assignment.find('=');
@@ -199,7 +211,13 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         design.studio = value;
     else if (name == "notes")
         design.notes = value;
-    else if (name.starts_with("material."))
+    else if (name.starts_with("seam.") && (name.ends_with(".start") || name.ends_with(".end"))) {
+        const bool start = name.ends_with(".start");
+        const std::string key = name.substr(5, name.size() - 5 - (start ? 6 : 4));
+        SeamEnds ends = design.seamEnds.contains(key) ? design.seamEnds.at(key) : SeamEnds{};
+        (start ? ends.start : ends.end) = parseLength(value);
+        setSeamEnds(design, key, ends);
+    } else if (name.starts_with("material."))
         setMaterial(design, name.substr(9), value);
     else if (specOf(design).choice(name))
         setChoice(design, name, value);

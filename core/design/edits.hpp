@@ -27,7 +27,10 @@ void setRule(Design& design, const std::string& name, const SizeRule& rule);
 void setChoice(Design& design, const std::string& name, const std::string& value);
 void setMaterial(Design& design, const std::string& role, const std::string& materialId);
 
-/// "NAME=VALUE": a dimension, a choice, "material.ROLE", "name", "studio" or "notes".
+/// Leaves a seam open at its ends, mm; zero sews it all. @throws InputError if there is no such seam or too little of it would be sewn.
+void setSeamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
+
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "name", "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
 /// Replaces the size list; overrides of sizes that are gone go with them.

@@ -8,10 +8,33 @@
 
 namespace tectonis {
 
+double pleatHalf(const Values& values)
+{
+    const auto count = values.find("pleats"), depth = values.find("pleat");
+    return count == values.end() || depth == values.end() ? 0 : std::round(count->second) * depth->second;
+}
+
+namespace {
+
+/// Both folds of every pleat, evenly spread over the base of a panel whose half width there is @p half.
+void markPleats(Piece& panel, const Values& values, double half, double height)
+{
+    const int n = int(std::lround(values.contains("pleats") ? values.at("pleats") : 0));
+    const double p = n > 0 ? values.at("pleat") : 0;
+    for (int i = 0; i < n; ++i) {
+        const double middle = 2 * half * (i + 1) / (n + 1) - half;
+        for (const double x : {middle - p, middle + p})
+            panel.lines.push_back({"pleat " + std::to_string(i + 1), FaceLine::Kind::Fold, lineRun({{x, 0}, {x, std::min(height / 3, 60.0)}})});
+    }
+}
+
+} // namespace
+
 void drawBoxed(Coat& c)
 {
     Drafter& d = c.d;
-    const double q = d("depth") / 2 - c.shrink, w = (d("width") + d("depth")) / 2 - 2 * c.shrink, top = d("height") - c.shrink + q;
+    const double pleats = c.isLining ? 0 : pleatHalf(d.pattern.values); // the lining lies flat
+    const double q = d("depth") / 2 - c.shrink, w = (d("width") + d("depth")) / 2 - 2 * c.shrink + pleats, top = d("height") - c.shrink + q;
     const double mouth = (d("width") + d("depth")) / 2 - d("taper"), inner = w - q, s = c.allowance;
     const bool cut = d.choice("boxing") == "pre-cut";
     const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, 0}}), rightWall = lineRun({{inner, 0}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
@@ -35,6 +58,8 @@ void drawBoxed(Coat& c)
             panel.areas["face"] = lineRun({{mouth, top}, {-mouth, top}, {-w, q}, {-inner, q}, {-inner, 0}, {inner, 0}, {inner, q}, {w, q}, {mouth, top}});
         }
         panel.edges.push_back({"right side", lineRun({{w, q}, {mouth, top}}), s, {}});
+        if (pleats > 0)
+            markPleats(panel, d.pattern.values, inner, top);
     }
     const auto sides = [&](const std::string& seam, const std::string& name, const std::string& of, const std::string& mate) {
         std::vector<EdgeUse> a{c.use("front", of + " side")}, b{c.use("back", mate + " side", true)};
@@ -57,7 +82,10 @@ void drawBoxed(Coat& c)
 
 void sewBoxed(Coat& c)
 {
-    c.sew({.id = "sides", .title = "Sew the " + c.what("side and bottom seams"), .seams = {"side right", "side left", "bottom"}, .consumes = {"front", "back"}, .yields = "body", .phase = "Shell assembly", .text = "Press open."});
+    const double pleats = c.isLining ? 0 : pleatHalf(c.d.pattern.values);
+    c.sew({.id = "sides", .title = "Sew the " + c.what("side and bottom seams"), .seams = {"side right", "side left", "bottom"}, .consumes = {"front", "back"}, .yields = "body", .phase = "Shell assembly",
+           .text = pleats > 0 ? "Before the bottom seam lay every pleat along its folds, front and back alike from the centre, and baste: each takes " + lengthToken(2 * c.d("pleat")) + ". Press open." : "Press open.",
+           .check = pleats > 0 ? "Pleated, the bottom seam is " + lengthToken(c.d("width")) + " between the boxes." : ""});
     const std::string& school = c.d.choice("boxing");
     const std::string how = school == "pre-cut" ? "Pull each cut corner apart until its side seam lies on the bottom seam; sew across the raw edges."
         : school == "from-seams" ? "Cut the squares away along their lines. Pull each corner apart until its side seam lies on the bottom seam; sew across the raw edges."
@@ -68,18 +96,24 @@ void sewBoxed(Coat& c)
 
 void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)
 {
-    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in, w = (p.width + p.depth) / 2 - 2 * in, lean = p.values.at("taper") - 2 * in;
+    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in, pleats = coat.of.empty() ? pleatHalf(p.values) : 0, w = (p.width + p.depth) / 2 - 2 * in + pleats, lean = p.values.at("taper") - 2 * in + pleats;
     // The fold at the sides leans with the side seam, so that the seam stays in the middle of the side.
     const auto side = [=](double sign) {
         return [=](Point at) {
             const double up = std::max(at.y - q, 0.0), edge = w - lean * up / h, fold = edge - q;
             const double over = std::max(std::abs(at.x) - fold, 0.0);
-            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold), at.x), up + in, sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
+            const double folded = fold > 0 ? (fold - pleats * (1 - up / h)) / fold : 1; // what the pleats take, most at the base
+            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold) * folded, at.x), up + in, sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
         };
     };
     const std::vector<double> bendX{-(w - q), w - q}, bendY{q};
-    folder.lay(coat.of + "front", side(1), bendX, bendY);
-    folder.lay(coat.of + "back", side(-1), bendX, bendY);
+    // Above the boxes the folds lean with the side seams.
+    std::vector<Line> aslant;
+    for (const double s : {-1.0, 1.0})
+        if (lean != 0)
+            aslant.push_back({{s * (w - q), q}, {s * (w - q - lean), q + h}});
+    folder.lay(coat.of + "front", side(1), bendX, bendY, 0, aslant);
+    folder.lay(coat.of + "back", side(-1), bendX, bendY, 0, aslant);
 }
 
 } // namespace tectonis

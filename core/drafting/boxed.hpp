@@ -7,6 +7,9 @@
 
 namespace tectonis {
 
+/// What pleats at the base add to each half of a panel's lower edge, mm: of every pleat of visible depth p, 2p of width. None where the form has no "pleats".
+double pleatHalf(const Values& values);
+
 /// Front and back of one coat with their seams: sides, bottom, boxes. Where the squares are cut later, their stitch lines are lines on
 /// the face, called as the edges would be.
 void drawBoxed(Coat& coat);

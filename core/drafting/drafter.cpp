@@ -11,6 +11,7 @@
 #include "pattern/template.hpp"
 #include "sequence/order.hpp"
 #include "units/error.hpp"
+#include "units/words.hpp"
 
 #include <fmt/format.h>
 
@@ -199,6 +200,28 @@ void measureSeams(Pattern& p)
 
 } // namespace
 
+namespace {
+
+/// Seams that the design leaves open at their ends, and what their steps say of it.
+/// @throws InputError if less than 20 mm would be sewn.
+void leaveEndsOpen(Drafter& d)
+{
+    for (auto& seam : d.pattern.seams) {
+        const auto ends = d.design.seamEnds.find(seam.key);
+        if (ends == d.design.seamEnds.end())
+            continue;
+        seam.openStart = ends->second.start, seam.openEnd = ends->second.end;
+        const double sewn = seam.lengthA - seam.openStart - seam.openEnd;
+        if (seam.openStart < 0 || seam.openEnd < 0 || sewn < 20)
+            throw InputError("seam." + seam.key, fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends", seam.lengthA, sewn, d.pattern.size));
+        for (auto& step : d.pattern.steps)
+            if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
+                step.text += " “" + seam.name + "” begins " + lengthToken(seam.openStart) + " in and stops " + lengthToken(seam.openEnd) + " before its end, at the stop squares; back-stitch both.";
+    }
+}
+
+} // namespace
+
 Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
 {
     Drafter d(design, evaluate(design, spec, size), size);
@@ -215,6 +238,7 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     for (auto& piece : d.pattern.pieces)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);
+    leaveEndsOpen(d);
     placeMatchMarks(d.pattern);
     addLayers(d);
     if (const std::string& templates = d.choice("templates"); templates != "whole")

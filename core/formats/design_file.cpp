@@ -58,6 +58,8 @@ json toJson(const Design& d)
     for (const auto& t : d.trials)
         j["trials"].push_back({{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height}, {"depth", t.depth},
                                {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}});
+    for (const auto& [key, ends] : d.seamEnds)
+        j["seamEnds"][key] = {{"start", ends.start}, {"end", ends.end}};
     j["revisions"] = json::array();
     for (const auto& r : d.revisions)
         j["revisions"].push_back({{"date", r.date}, {"text", r.text}});
@@ -149,6 +151,9 @@ Design fromJson(const json& j)
         d.workshop.labourRate = finite(w, "labourRate", d.workshop.labourRate);
         d.workshop.overhead = finite(w, "overhead", d.workshop.overhead);
     }
+    const json seamEnds = j.value("seamEnds", json::object());
+    for (const auto& [key, ends] : seamEnds.items())
+        d.seamEnds[key] = {ends.value("start", 0.0), ends.value("end", 0.0)};
     d.stepOrder = j.value("stepOrder", std::vector<std::string>{});
     for (const auto& t : j.value("trials", json::array()))
         d.trials.push_back({t.value("date", ""), t.value("size", ""), t.value("note", ""), finite(t, "width"), finite(t, "height"), finite(t, "depth"),

@@ -26,6 +26,8 @@ public:
             {"height", "Height", "Finished height from the base to the mouth.", "300", step(20), "60", "900"},
             {"depth", "Depth", "Finished depth that the boxed corners make.", "100", step(10), "30", "min(width, height)"},
             {"taper", "Taper", "How far each side leans in at the mouth; negative flares out.", "0", hold(), "-depth/2", "depth/2 + width/4"},
+            {"pleats", "Pleats at the base", "Pleats in the lower edge of front and of back; the mouth stays as wide.", "0", hold(), "0", "6", DimensionSpec::Quantity::Count},
+            {"pleat", "Pleat depth", "Visible depth of each pleat; it takes twice as much of the panel's width.", "min(12, width/(4*max(pleats, 1)))", follow(), "2", "min(40, width/(4*max(pleats, 1)))"},
         };
         for (auto& d : coatDimensions("0.8*width"))
             out.push_back(d);
@@ -89,7 +91,9 @@ public:
             d.work({"front", "box.square", "Square cut away, measured from the sewn seams", "depth/2 - allowance", {{"depth", depth}, {"allowance", s}}, 0, Kind::Geometry, "mm", "q from the seams, sewn at s: finished depth = 2(q + s)"});
         else
             d.work({"front", "box.across", "Stitched across, from where the seams cross", "depth/2", {{"depth", depth}}, 0, Kind::Geometry, "mm", "a from the crossing: finished depth = 2a; trim the tip"});
-        d.work({"front", "box.rawWidth", "Cut width of a panel at the base", "width + depth + 2*allowance", {{"width", d("width")}, {"depth", depth}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the face loses half the depth at each side"});
+        if (pleatHalf(d.pattern.values) > 0)
+            d.work({"front", "box.pleats", "Width taken by the pleats", "count*2*depth", {{"count", d("pleats")}, {"depth", d("pleat")}}, 0, Kind::Geometry, "mm", "a pleat of visible depth p takes 2p of width"});
+        d.work({"front", "box.rawWidth", "Cut width of a panel at the base", "width + depth + pleats + 2*allowance", {{"width", d("width")}, {"pleats", 2 * pleatHalf(d.pattern.values)}, {"depth", depth}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the face loses half the depth at each side"});
         d.work({"front", "box.rawHeight", "Cut height of a panel", "height + depth/2 + allowance + mouth", {{"height", d("height")}, {"depth", depth}, {"allowance", s}, {"mouth", d("allowance.mouth")}}, 0, Kind::Geometry,
                 "mm", "and half the depth at the base"});
     }

@@ -41,6 +41,24 @@ Polyline band(Polyline polygon, double low, double high, double Point::* axis)
     return polygon;
 }
 
+/// Distance of a point from a line through two points: positive to its left.
+double sideOf(const Line& l, Point p) { return cross(unit(l.b - l.a), p - l.a); }
+
+/// Part of a polygon on one side of a line (Sutherland-Hodgman).
+Polyline beside(const Polyline& polygon, const Line& line, double side)
+{
+    Polyline kept;
+    for (std::size_t i = 0; i < polygon.size(); ++i) {
+        const Point a = polygon[i], b = polygon[(i + 1) % polygon.size()];
+        const double da = side * sideOf(line, a), db = side * sideOf(line, b);
+        if (da >= -1e-9)
+            kept.push_back(a);
+        if ((da > 1e-9 && db < -1e-9) || (da < -1e-9 && db > 1e-9))
+            kept.push_back(lerp(a, b, da / (da - db)));
+    }
+    return kept;
+}
+
 /// Bands between the bends that cross the box, with open ends.
 std::vector<std::pair<double, double>> bandsOf(std::vector<double> bends, double low, double high)
 {
@@ -131,17 +149,17 @@ Point Guide::at(double along) const
     return lerp(m_line[i - 1], m_line[i], span > 0 ? std::clamp((along - m_along[i - 1]) / span, 0.0, 1.0) : 0);
 }
 
-void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
+void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy, std::vector<Line> aslant)
 {
     if (m_lining)
         at = [at = std::move(at)](Point q) { const Vec3 v = at(q); return Vec3{-v.x, v.y, v.z}; };
     // A mirrored copy keeps the coordinates of the piece, but its face is the other side.
     for (const auto& piece : m_pattern.pieces)
         if (piece.key == key || piece.whole == key)
-            m_laid.push_back({&piece, copy, at, bendX, bendY, "cloth", piece.mirrored > 0 && copy >= piece.count - piece.mirrored});
+            m_laid.push_back({&piece, copy, at, bendX, bendY, "cloth", piece.mirrored > 0 && copy >= piece.count - piece.mirrored, aslant});
     for (const auto& gap : m_pattern.gaps)
         if (gap.whole == key && copy == 0)
-            m_laid.push_back({&gap, copy, at, bendX, bendY, "zip"});
+            m_laid.push_back({&gap, copy, at, bendX, bendY, "zip", false, aslant});
 }
 
 void Folder::layTurned(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
@@ -171,20 +189,31 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
     for (const auto& [x0, x1] : across) {
         const Polyline column = band(outline, x0, x1, &Point::x);
         for (const auto& [y0, y1] : up) {
-            Polyline shape = up.size() == 1 ? column : band(column, y0, y1, &Point::y);
-            if (laid.turned)
-                std::reverse(shape.begin(), shape.end());
-            if (shape.size() < 3)
-                continue;
-            Facet f{laid.piece->key, laid.kind, laid.piece->name, {}, {}};
-            f.copy = laid.copy;
-            for (std::size_t i = 0; i < shape.size(); ++i) {
-                const Point a = shape[i], b = shape[(i + 1) % shape.size()];
-                f.corners.push_back(laid.at(a));
-                const auto on = [](double va, double vb, double bend) { return std::abs(va - bend) < 1e-6 && std::abs(vb - bend) < 1e-6; };
-                f.seamAfter.push_back(!(on(a.x, b.x, x0) || on(a.x, b.x, x1) || on(a.y, b.y, y0) || on(a.y, b.y, y1)));
+            std::vector<Polyline> shapes{up.size() == 1 ? column : band(column, y0, y1, &Point::y)};
+            for (const Line& line : laid.aslant) {
+                std::vector<Polyline> parted;
+                for (const auto& shape : shapes)
+                    for (const double side : {1.0, -1.0})
+                        if (Polyline part = beside(shape, line, side); part.size() > 2)
+                            parted.push_back(std::move(part));
+                shapes = std::move(parted);
             }
-            m.facets.push_back(std::move(f));
+            for (auto& shape : shapes) {
+                if (laid.turned)
+                    std::reverse(shape.begin(), shape.end());
+                if (shape.size() < 3)
+                    continue;
+                Facet f{laid.piece->key, laid.kind, laid.piece->name, {}, {}};
+                f.copy = laid.copy;
+                for (std::size_t i = 0; i < shape.size(); ++i) {
+                    const Point a = shape[i], b = shape[(i + 1) % shape.size()];
+                    f.corners.push_back(laid.at(a));
+                    const auto on = [](double va, double vb, double bend) { return std::abs(va - bend) < 1e-6 && std::abs(vb - bend) < 1e-6; };
+                    const bool onLine = std::any_of(laid.aslant.begin(), laid.aslant.end(), [&](const Line& l) { return std::abs(sideOf(l, a)) < 1e-6 && std::abs(sideOf(l, b)) < 1e-6; });
+                    f.seamAfter.push_back(!onLine && !(on(a.x, b.x, x0) || on(a.x, b.x, x1) || on(a.y, b.y, y0) || on(a.y, b.y, y1)));
+                }
+                m.facets.push_back(std::move(f));
+            }
         }
     }
 }
@@ -317,11 +346,15 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
             const Piece& piece = *m_pattern.piece(overlay.piece);
             const double high = std::max(0.6, thicknessOf(m_pattern, piece));
             const auto bendX = moved(base.bendX, place.dx, place.mirror), bendY = moved(base.bendY, place.dy, false);
-            const Laid flat{&piece, 0, [base, place](Point q) { return base.at(place(q)); }, bendX, bendY, "overlay", place.mirror};
+            std::vector<Line> aslant = base.aslant;
+            for (Line& l : aslant)
+                for (Point* end : {&l.a, &l.b})
+                    *end = {place.mirror ? place.dx - end->x : end->x - place.dx, end->y - place.dy};
+            const Laid flat{&piece, 0, [base, place](Point q) { return base.at(place(q)); }, bendX, bendY, "overlay", place.mirror, aslant};
             const auto face = piece.areas.find("face");
             addThickness(flat, face != piece.areas.end() ? face->second : piece.stitch(), high, 0, m);
             whole.m_lining = false; // the surface below is mirrored already
-            whole.lay(overlay.piece, [base, place, high](Point q) { return base.at(place(q)) + normalAt(base.at, place(q)) * high; }, bendX, bendY);
+            whole.lay(overlay.piece, [base, place, high](Point q) { return base.at(place(q)) + normalAt(base.at, place(q)) * high; }, bendX, bendY, 0, aslant);
             whole.m_laid.back().kind = "overlay", whole.m_laid.back().turned = place.mirror;
             addFacets(whole.m_laid.back(), m);
         }

@@ -17,8 +17,8 @@ public:
     explicit Folder(const Pattern& pattern, bool lining = false) : m_pattern(pattern), m_lining(lining) {}
 
     /// Lays a cut copy of a piece, or of the pieces that were cut from it. It is flat but for bends along x = const and y = const in its own coordinates; between bends the
-    /// fold must be linear. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
-    void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
+    /// fold must be linear. @p aslant: further bends along straight lines through two points. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
+    void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0, std::vector<Line> aslant = {});
     /// The same for a strip that is alike on both sides and was drawn with its face towards the inside.
     void layTurned(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
 
@@ -34,6 +34,7 @@ private:
         std::vector<double> bendX, bendY;
         std::string kind;
         bool turned = false; ///< its face looks inwards
+        std::vector<Line> aslant;
     };
     const Laid* find(const std::string& piece, int copy) const;
     void addFacets(const Laid& laid, Mockup& m) const;

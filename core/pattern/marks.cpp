@@ -11,11 +11,11 @@ constexpr double kLongRun = 400;    // mm: longer runs get quarter marks (common
 constexpr double kTooNear = 4;      // mm between two notches of one edge, and from its ends
 
 /// Worth more first: a centre that falls beside a join gives way to it.
-enum class Mark { Join, Corner, Centre, Quarter };
+enum class Mark { Stop, Join, Corner, Centre, Quarter };
 
 const char* nameOf(Mark m)
 {
-    static constexpr const char* names[] = {"join", "corner", "centre", "quarter"};
+    static constexpr const char* names[] = {"seam ends", "join", "corner", "centre", "quarter"};
     return names[int(m)];
 }
 
@@ -82,7 +82,7 @@ void placeAt(const std::vector<Place>& side, double whole, const Wanted& wanted)
         auto& notches = place.piece->notches;
         const bool taken = std::any_of(notches.begin(), notches.end(), [&](const Notch& k) { return std::abs(k.along - at) < kTooNear && k.edge == place.use->edge; });
         if (!taken)
-            notches.push_back({place.use->edge, at, nameOf(wanted.mark), false});
+            notches.push_back({place.use->edge, at, nameOf(wanted.mark), wanted.mark == Mark::Stop});
         return;
     }
 }
@@ -98,6 +98,10 @@ void placeMatchMarks(Pattern& p)
         std::vector<Wanted> wanted{{0.5, Mark::Centre}};
         if (std::max(seam.lengthA, seam.lengthB) > kLongRun)
             wanted.insert(wanted.end(), {{0.25, Mark::Quarter}, {0.75, Mark::Quarter}});
+        if (seam.openStart > 0)
+            wanted.push_back({seam.openStart / seam.lengthA, Mark::Stop});
+        if (seam.openEnd > 0)
+            wanted.push_back({1 - seam.openEnd / seam.lengthA, Mark::Stop});
         collect(a, seam.lengthA, wanted);
         collect(b, seam.lengthB, wanted);
         std::stable_sort(wanted.begin(), wanted.end(), [](const Wanted& x, const Wanted& y) { return x.mark < y.mark; });

@@ -109,6 +109,7 @@ struct Seam {
     double allowance = 0;
     std::string stitch = "construction"; ///< "construction", "topstitch", "baste"
     double open = 0;         ///< length left open for turning, mm
+    double openStart = 0, openEnd = 0; ///< mm that a partial seam leaves unsewn at its ends
     std::vector<std::string> trapped; ///< pieces caught between
     double lengthA = 0, lengthB = 0; ///< computed, on the stitch line
     std::string phase;

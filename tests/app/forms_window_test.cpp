@@ -91,6 +91,27 @@ TEST_CASE("The seam ledger lists every seam with both runs; picking one says bot
     s.find<QSlider>("walk")->setValue(400);
     QCoreApplication::processEvents();
     CHECK(bench->grab().toImage() != before);
+    // What is left open at a seam's start is typed into its row; the stop squares follow, undo takes it back.
+    const int row = [&] {
+        for (int r = 0; r < ledger->rowCount(); ++r)
+            if (ledger->item(r, 0)->text() == "Front to gusset")
+                return r;
+        return -1;
+    }();
+    REQUIRE(row >= 0);
+    ledger->setCurrentCell(row, 8);
+    ledger->editItem(ledger->item(row, 8));
+    auto* editor = ledger->findChild<QLineEdit*>();
+    REQUIRE(editor);
+    editor->selectAll();
+    QTest::keyClicks(editor, "35");
+    QTest::keyClick(editor, Qt::Key_Return);
+    QCoreApplication::processEvents();
+    CHECK(ledger->item(row, 8)->text() == "35 mm");
+    CHECK(s.window.document().pattern().seam("front-gusset")->openStart == Approx(35));
+    s.window.document().undoStack().undo();
+    QCoreApplication::processEvents();
+    CHECK(ledger->item(row, 8)->text() == "0 mm");
     // Lengths follow the unit.
     s.window.document().setUnit(Unit::Inch);
     QCoreApplication::processEvents();

@@ -7,6 +7,7 @@
 
 #include <cmath>
 #include <fstream>
+#include <sstream>
 
 using Catch::Contains;
 using nlohmann::json;
@@ -159,6 +160,36 @@ TEST_CASE("A full disk is told, and nothing is lost")
     CHECK(shell("ls " + file + ".part* 2>/dev/null").out.empty());
 }
 
+TEST_CASE("Walk prints both runs of a seam, every mark where it meets its mate, and what is left open")
+{
+    const std::string file = made("walk.tectonis");
+    const auto all = cli("walk " + file);
+    REQUIRE(all.code == 0);
+    CHECK_THAT(all.out, Contains("Size S: Front to gusset [front-gusset]") && Contains("Size L: Mouth, shell to lining [mouth]") && Contains("difference 0 mm"));
+    CHECK_THAT(all.out, !Contains("apart")); // every mark meets
+    REQUIRE(cli("set " + file + " seam.front-gusset.start=1in").code == 0);
+    const auto one = cli("walk " + file + " --seam front-gusset --size M --unit in");
+    REQUIRE(one.code == 0);
+    CHECK_THAT(one.out, Contains("open at its start 1 in"));
+    CHECK_THAT(one.out, Contains("seam ends") && Contains(" in") && !Contains("Size L") && !Contains("Mouth"));
+    // Both columns of a seam without ease are alike.
+    std::istringstream lines(cli("walk " + file + " --seam back-gusset --size M").out);
+    int rows = 0;
+    for (std::string line; std::getline(lines, line);) {
+        std::istringstream words(line);
+        double a = 0, b = 0;
+        std::string mm, mm2;
+        if (words >> a >> mm >> b >> mm2 && mm == "mm" && mm2 == "mm") {
+            CHECK(a == Approx(b).margin(0.011));
+            ++rows;
+        }
+    }
+    CHECK(rows >= 4);
+    CHECK(cli("walk " + file + " --seam no-such").code == 2);
+    CHECK(cli("set " + file + " seam.front-gusset.end=5000").code == 2);
+    CHECK(cli("walk absent.tectonis").code == 2);
+}
+
 TEST_CASE("Booklet, sheets and cut list are written in the unit asked for")
 {
     const std::string file = made("units.tectonis");
@@ -168,6 +199,7 @@ TEST_CASE("Booklet, sheets and cut list are written in the unit asked for")
         return shell("pdftotext -layout " + pdf + " -").out;
     };
     CHECK_THAT(words("booklet", "mm"), Contains("at 6.4 mm"));
+    CHECK_THAT(words("booklet", "mm"), Contains("Seams, walked") && Contains("Front to gusset"));
     const std::string inches = words("booklet", "in");
     CHECK_THAT(inches, Contains("1/4 in") && Contains("3/8 in"));
     CHECK_THAT(inches, !Contains("at 10 mm"));
