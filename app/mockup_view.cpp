@@ -153,24 +153,26 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
 {
     constexpr double hidden = -1;
     if (f.kind == "figure")
-        return depth < 0 ? 0 : 7;
+        return c.back.z > 0 ? 0 : 7; // it stands behind the bag
     if (f.kind == "thing" && !outside)
         return hidden;
     if (f.kind == "edge" && dot(f.facing, f.facing) > 0 && dot(f.facing, c.back) <= 0)
         return hidden;
-    if ((f.kind == "overlay" || f.kind == "fitting") && !outside)
+    if (f.kind == "overlay" && !outside)
+        return hidden;
+    // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
+    const bool ofLining = f.coat == Facet::Coat::Lining, on = f.kind == "overlay" || f.kind == "edge", fitting = f.kind == "fitting" || (f.kind == "zip" && dot(f.facing, f.facing) > 0);
+    if (fitting && !outside)
         return hidden;
     if (m_look.apart > 0)
         return 1; // by depth alone
-    // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
-    const bool ofLining = f.coat == Facet::Coat::Lining, on = f.kind == "overlay" || f.kind == "edge", fitting = f.kind == "fitting";
     if (ofLining) {
         if (!outside && !m_look.lining)
             return hidden; // behind the shell
         return !outside ? 3 : on ? 1.2 : fitting ? 1.3 : 1.1;
     }
     if (f.kind == "strap" || f.kind == "metal")
-        return depth < 0 ? 0 : 6;
+        return depth < 0 ? 0.1 : 6;
     if (f.kind == "thing" || f.kind == "inner")
         return 2;
     if (f.kind == "flap")
@@ -216,7 +218,7 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
         color.setAlpha(210);
     else if (m_look.inside && m_look.apart == 0 && (s.pass == 3 || s.pass == 4 || (s.pass == 6 && f.kind == "flap")))
         color.setAlpha(120);
-    const bool inHand = !f.piece.empty() && f.piece == m_document.pieceInHand();
+    const bool inHand = !f.piece.empty() && f.kind != "fitting" && f.piece == m_document.pieceInHand();
     p.setPen(Qt::NoPen);
     p.setBrush(color);
     p.drawPolygon(s.shape);

@@ -5,6 +5,7 @@
 #include "design/edits.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
+#include "features/feature.hpp"
 #include "formats/measure_json.hpp"
 #include "pattern/walk.hpp"
 #include "formats/svg.hpp"
@@ -63,12 +64,16 @@ void drawForms(const std::filesystem::path& folder)
     std::filesystem::create_directories(folder, error);
     if (error)
         throw InputError(folder.string(), "the folder cannot be made: " + error.message());
-    for (const Form* form : forms()) {
+    const auto draw = [&](const std::string& name, const std::vector<Run>& silhouette) {
         std::string svg = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"150\" height=\"165\" viewBox=\"-4 -108 108 114\">\n";
-        for (const auto& run : form->silhouette())
+        for (const auto& run : silhouette)
             svg += fmt::format("<path d=\"{}\" fill=\"{}\" stroke=\"#2b2620\" stroke-width=\"1.6\" stroke-linejoin=\"round\"/>\n", svgPath(run, {}, false), distance(startOf(run), endOf(run)) < 1e-6 ? "#f4e8d0" : "none");
-        writeWhole(folder / (form->id() + ".svg"), svg + "</svg>\n");
-    }
+        writeWhole(folder / (name + ".svg"), svg + "</svg>\n");
+    };
+    for (const Form* form : forms())
+        draw(form->id(), form->silhouette());
+    for (const FeatureKind* kind : featureKinds())
+        draw("part-" + kind->kind(), kind->silhouette());
 }
 
 std::vector<Pattern> chosen(const Design& design, const std::string& size)
@@ -175,9 +180,9 @@ int run(int argc, char** argv)
     std::string form, file, out, size, what, paper = "A4", unit = "mm";
     std::vector<std::string> values;
 
-    auto* formsCommand = app.add_subcommand("forms", "List the body forms with their dimensions and defaults");
+    auto* formsCommand = app.add_subcommand("forms", "List the body forms and the parts they can carry, with dimensions and defaults");
     formsCommand->add_flag("--json", json, "as JSON");
-    formsCommand->add_option("--drawings", out, "folder to write a drawing of each form to, as SVG");
+    formsCommand->add_option("--drawings", out, "folder to write a drawing of each form and part to, as SVG");
     auto* newCommand = app.add_subcommand("new", "Make a new design");
     newCommand->add_option("form", form, "the body form")->required();
     newCommand->add_option("--set", values, "NAME=VALUE, a dimension or choice")->take_all()->allow_extra_args(false);

@@ -167,8 +167,9 @@ private:
         person->setAccessibleName("Person beside the bag");
         person->addItem("No person", 0.0);
         for (const double stature : {1500.0, 1600.0, 1700.0, 1800.0, 1900.0})
-            person->addItem("Person " + QString::number(stature / 10) + " cm", stature);
+            person->addItem("Person, " + m_document.len(stature), stature);
         connect(person, &QComboBox::currentIndexChanged, this, [look, person](int i) { look([&](MockupView::Look& l) { l.stature = person->itemData(i).toDouble(); }); });
+        person->setMinimumWidth(130);
         bar->addWidget(person);
         bar->addStretch(1);
         const auto from = [&](const QString& name, double yaw, double pitch) {

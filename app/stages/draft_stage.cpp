@@ -348,12 +348,15 @@ private:
         auto* ledger = new QTableWidget(0, 10);
         ledger->setObjectName("ledger");
         ledger->setAccessibleName("Seam ledger");
-        ledger->setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference, all sizes", "Allowance", "Open at start", "Open at end"});
+        ledger->setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference", "Allowance", "Open, start", "Open, end"});
         ledger->verticalHeader()->hide();
         ledger->verticalHeader()->setDefaultSectionSize(24);
         ledger->setSelectionBehavior(QAbstractItemView::SelectRows);
         ledger->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
-        ledger->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+        ledger->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
+        for (const auto& [column, width] : {std::pair{1, 92}, {2, 72}, {3, 92}, {4, 72}, {5, 60}, {6, 80}, {7, 76}, {8, 88}, {9, 82}})
+            ledger->setColumnWidth(column, width);
+        ledger->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
         ledger->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
         ledger->setFixedHeight(210);
         ledger->hide();
@@ -401,6 +404,7 @@ private:
                                     std::abs(worst) < 0.005 ? "none" : document.len(worst), s.allowance > 0 ? document.len(s.allowance) : text(s.stitch), document.len(s.openStart), document.len(s.openEnd)};
             for (int c = 0; c < cells.size(); ++c) {
                 auto* item = new QTableWidgetItem(cells[c]);
+                item->setToolTip(c == 6 ? cells[c] + ", the worst of all sizes" : cells[c]);
                 if (c == 6 && std::abs(worst) > 0.01)
                     item->setForeground(theme().error);
                 if (c < 8)

@@ -8,6 +8,7 @@
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "sequence/order.hpp"
+#include "units/error.hpp"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -144,6 +145,44 @@ json dimensionJson(const DimensionSpec& d, const Values& values)
             {"value", values.at(d.name)}, {"rule", ruleText(d.rule)}, {"min", d.min}, {"max", d.max}, {"min_now", range.min}, {"max_now", range.max}};
 }
 
+json choiceJson(const ChoiceSpec& c)
+{
+    json options = json::array();
+    for (const auto& [value, label] : c.options)
+        options.push_back({{"value", value}, {"label", label}});
+    return {{"name", c.name}, {"label", c.label}, {"meaning", c.meaning}, {"default", c.options.empty() ? "" : c.options.front().first}, {"options", options}};
+}
+
+/// A kind of part with its dimensions as it comes to the first form that can carry it, and the forms that can.
+json partJson(const FeatureKind& kind)
+{
+    json part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", json::array()}, {"choices", json::array()}, {"needs", kind.needs()}, {"forms", json::array()}};
+    for (const Form* form : forms()) {
+        Design design = newDesign(form->id());
+        while (!design.features.empty()) // bare, so that the part has its plain name
+            removeFeature(design, design.features.front().id);
+        std::string id;
+        try {
+            id = addFeature(design, kind.kind());
+        } catch (const InputError&) {
+            continue; // this form cannot carry it
+        }
+        if (part["forms"].empty()) {
+            const DesignSpec& spec = specOf(design);
+            const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
+            const auto own = [&](const std::string& name) { return name.starts_with(id + "."); };
+            for (const auto& d : spec.dimensions)
+                if (own(d.name))
+                    part["dimensions"].push_back(dimensionJson(d, values));
+            for (const auto& c : spec.choices)
+                if (own(c.name))
+                    part["choices"].push_back(choiceJson(c));
+        }
+        part["forms"].push_back(form->id());
+    }
+    return part;
+}
+
 } // namespace
 
 std::string measureJson(const Design& design, const std::vector<Pattern>& patterns, const Findings& findings)
@@ -171,16 +210,15 @@ std::string formsJson()
         json f{{"id", form->id()}, {"name", form->name()}, {"meaning", form->meaning()}, {"dimensions", json::array()}, {"choices", json::array()}, {"features", json::array()}};
         for (const auto& d : spec.dimensions)
             f["dimensions"].push_back(dimensionJson(d, values));
-        for (const auto& c : spec.choices) {
-            json options = json::array();
-            for (const auto& [value, label] : c.options)
-                options.push_back({{"value", value}, {"label", label}});
-            f["choices"].push_back({{"name", c.name}, {"label", c.label}, {"meaning", c.meaning}, {"default", c.options.front().first}, {"options", options}});
-        }
+        for (const auto& c : spec.choices)
+            f["choices"].push_back(choiceJson(c));
         for (const auto& feature : design.features)
             f["features"].push_back({{"id", feature.id}, {"kind", feature.kind}, {"name", featureKind(feature.kind).name()}});
         out["forms"].push_back(f);
     }
+    out["parts"] = json::array();
+    for (const FeatureKind* kind : featureKinds())
+        out["parts"].push_back(partJson(*kind));
     return dumped(out);
 }
 

@@ -241,10 +241,11 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
         return;
     const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
     Facet facet{f.piece, "fitting", f.name, {}, {}};
-    if (f.kind == Fitting::Kind::Zip)
+    if (f.kind == Fitting::Kind::Zip) {
+        facet.kind = "zip", facet.facing = up;
         for (const Point corner : {Point{-f.size / 2, -4}, {f.size / 2, -4}, {f.size / 2, 4}, {-f.size / 2, 4}})
             facet.corners.push_back(laid->at(f.at + corner) + up);
-    else
+    } else
         for (int i = 0; i < 12; ++i)
             facet.corners.push_back(laid->at(f.at + polar(2 * pi * i / 12) * (f.size / 2)) + up);
     m.facets.push_back(std::move(facet));

@@ -236,6 +236,18 @@ TEST_CASE("Every verb works for every form")
 {
     const json told = json::parse(cli("forms --json").out);
     CHECK(told["forms"].size() >= 12);
+    CHECK(told["parts"].size() >= 19);
+    for (const auto& part : told["parts"]) {
+        INFO(part["kind"]);
+        CHECK(!part["forms"].empty());
+        CHECK(part["dimensions"].size() >= 1);
+        for (const auto& d : part["dimensions"]) {
+            INFO(d["name"]);
+            CHECK(d["meaning"].get<std::string>().size() > 10);
+            CHECK(d["min_now"].get<double>() <= d["value"].get<double>());
+            CHECK(d["value"].get<double>() <= d["max_now"].get<double>());
+        }
+    }
     for (const auto& form : told["forms"]) {
         const std::string id = form["id"], file = scratch / (id + ".tectonis");
         INFO(id);
