@@ -252,6 +252,9 @@ private:
     {
         m_filling = true;
         const Design& d = m_document.design();
+        if (auto* person = findChild<QComboBox*>("look.person"))
+            for (int i = 1; i < person->count(); ++i)
+                person->setItemText(i, "Person, " + m_document.len(person->itemData(i).toDouble()));
         for (const auto& [id, button] : m_forms)
             button->setChecked(id == d.form);
         fillParts();

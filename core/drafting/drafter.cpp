@@ -162,6 +162,20 @@ std::vector<EdgeUse> Drafter::runFromTo(const std::string& pieceKey, const std::
     throw std::logic_error(pieceKey + " has no edge " + last);
 }
 
+std::vector<SeamRound> seamsRound(const Pattern& p, const Site& site)
+{
+    const auto ofFace = [&](const EdgeUse& u) { return std::find(site.pieces.begin(), site.pieces.end(), u.piece) != site.pieces.end(); };
+    const auto ofLining = [&](const EdgeUse& u) { const Piece* piece = p.piece(u.piece); return piece && piece->group == PieceGroup::Lining; };
+    std::vector<SeamRound> out;
+    for (const auto& seam : p.seams) {
+        const bool a = std::all_of(seam.a.begin(), seam.a.end(), ofFace), b = std::all_of(seam.b.begin(), seam.b.end(), ofFace);
+        const bool lined = std::any_of(seam.a.begin(), seam.a.end(), ofLining) || std::any_of(seam.b.begin(), seam.b.end(), ofLining);
+        if (a != b && !lined && seam.key != "mouth" && seam.stitch == "construction")
+            out.push_back({seam.key, a});
+    }
+    return out;
+}
+
 std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run)
 {
     std::reverse(run.begin(), run.end());

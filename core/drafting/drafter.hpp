@@ -54,6 +54,15 @@ public:
     std::vector<EdgeUse> runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last);
 };
 
+/// A seam of the shell's body in which a face's outline lies, and on which side.
+struct SeamRound {
+    std::string seam;
+    bool onA = true; ///< the face is side a
+};
+
+/// Seams round a face: neither its mouth, nor seams within it, nor seams with the lining, nor basted ones.
+std::vector<SeamRound> seamsRound(const Pattern& pattern, const Site& site);
+
 /// The same run sewn the other way.
 std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run);
 

@@ -72,15 +72,9 @@ public:
     /// Seams of the body round a face.
     std::vector<std::string> round(FeatureScope& f, const std::string& face) const
     {
-        const Site& site = f.d.site(face);
-        const auto ofFace = [&](const EdgeUse& u) { return std::find(site.pieces.begin(), site.pieces.end(), u.piece) != site.pieces.end(); };
         std::vector<std::string> out;
-        for (const auto& seam : f.d.pattern.seams) {
-            const bool a = std::all_of(seam.a.begin(), seam.a.end(), ofFace), b = std::all_of(seam.b.begin(), seam.b.end(), ofFace);
-            const auto lining = [&](const EdgeUse& u) { return f.d.piece(u.piece).group == PieceGroup::Lining; };
-            if (a != b && seam.key != "mouth" && seam.stitch == "construction" && !std::any_of(seam.a.begin(), seam.a.end(), lining) && !std::any_of(seam.b.begin(), seam.b.end(), lining))
-                out.push_back(seam.key);
-        }
+        for (const auto& round : seamsRound(f.d.pattern, f.d.site(face)))
+            out.push_back(round.seam);
         if (out.empty())
             throw InputError(f.id + ".covers", "no seam of the body lies round this face");
         return out;

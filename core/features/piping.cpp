@@ -41,18 +41,13 @@ public:
         Drafter& d = f.d;
         const Site& site = f.site();
         const std::string mainKey = d.piece(site.pieces.back()).whole.empty() ? site.pieces.back() : d.piece(site.pieces.back()).whole;
-        const auto ofFace = [&](const EdgeUse& u) { return std::find(site.pieces.begin(), site.pieces.end(), u.piece) != site.pieces.end(); };
-        // Every seam of the body that the face's outline lies in, but the mouth and seams within the face.
         std::vector<EdgeUse> run;
-        for (auto& seam : d.pattern.seams) {
-            const auto* side = std::all_of(seam.a.begin(), seam.a.end(), ofFace) ? &seam.a : std::all_of(seam.b.begin(), seam.b.end(), ofFace) ? &seam.b : nullptr;
-            const bool within = std::all_of(seam.a.begin(), seam.a.end(), ofFace) && std::all_of(seam.b.begin(), seam.b.end(), ofFace);
-            const bool lined = std::any_of(seam.b.begin(), seam.b.end(), [&](const EdgeUse& u) { return d.piece(u.piece).group == PieceGroup::Lining; });
-            if (!side || side->empty() || within || lined || seam.key == "mouth" || seam.stitch != "construction")
-                continue;
-            run.insert(run.end(), side->begin(), side->end());
-            seam.trapped.push_back(f.id);
-        }
+        for (const auto& [key, onA] : seamsRound(d.pattern, site))
+            for (auto& seam : d.pattern.seams)
+                if (seam.key == key) {
+                    run.insert(run.end(), (onA ? seam.a : seam.b).begin(), (onA ? seam.a : seam.b).end());
+                    seam.trapped.push_back(f.id);
+                }
         if (run.empty())
             throw InputError(f.id, "the face has no seam that piping could be caught in");
         const double s = d("allowance.body"), length = d.pattern.lengthOfSide(run);
