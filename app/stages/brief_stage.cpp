@@ -19,6 +19,7 @@
 #include <QMenu>
 #include <QPainter>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSlider>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -153,12 +154,12 @@ private:
         };
         check("Look inside", "look.inside", true, &MockupView::Look::inside);
         check("Open", "look.open", false, &MockupView::Look::open);
-        check("Lining alone", "look.lining", false, &MockupView::Look::lining);
+        check("Lining", "look.lining", false, &MockupView::Look::lining);
         auto* apart = new QSlider(Qt::Horizontal);
         apart->setObjectName("look.apart");
         apart->setAccessibleName("Pull the pieces apart");
         apart->setRange(0, 100);
-        apart->setFixedWidth(80);
+        apart->setFixedWidth(56);
         connect(apart, &QSlider::valueChanged, this, [look](int v) { look([&](MockupView::Look& l) { l.apart = v / 100.0; }); });
         bar->addWidget(new QLabel("Apart"));
         bar->addWidget(apart);
@@ -169,7 +170,7 @@ private:
         for (const double stature : {1500.0, 1600.0, 1700.0, 1800.0, 1900.0})
             person->addItem("Person, " + m_document.len(stature), stature);
         connect(person, &QComboBox::currentIndexChanged, this, [look, person](int i) { look([&](MockupView::Look& l) { l.stature = person->itemData(i).toDouble(); }); });
-        person->setMinimumWidth(130);
+        person->setFixedWidth(132);
         bar->addWidget(person);
         bar->addStretch(1);
         const auto from = [&](const QString& name, double yaw, double pitch) {
@@ -181,9 +182,26 @@ private:
         from("Back", pi, 0.1);
         from("Corner", -0.5, 0.32);
         column->addLayout(bar);
-        m_parts = new QHBoxLayout;
+        // However many parts there are, each keeps its drawing: the row scrolls.
+        auto* shelf = new QWidget;
+        m_parts = new QHBoxLayout(shelf);
+        m_parts->setContentsMargins(0, 0, 0, 0);
         m_parts->setSpacing(4);
-        column->addLayout(m_parts);
+        auto* scroll = new QScrollArea;
+        scroll->setObjectName("partShelf");
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setWidgetResizable(true);
+        scroll->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        scroll->setFixedHeight(90);
+        scroll->setWidget(shelf);
+        auto* add = new QPushButton("Add a part…");
+        add->setObjectName("addPart");
+        connect(add, &QPushButton::clicked, this, &BriefStage::offerParts);
+        auto* row = new QHBoxLayout;
+        row->setSpacing(6);
+        row->addWidget(scroll, 1);
+        row->addWidget(add);
+        column->addLayout(row);
     }
 
     /// The design's features as drawn chips, each with a way out; and a button that offers those that this form can carry.
@@ -200,9 +218,11 @@ private:
                 item->widget()->hide(), item->widget()->deleteLater();
             delete item;
         }
+        const int wide = std::clamp(560 / std::max(1, int(m_document.design().features.size())), 76, 92);
+        m_parts->parentWidget()->setMinimumWidth(int(m_document.design().features.size()) * (wide + m_parts->spacing()));
         for (const auto& f : m_document.design().features) {
             const FeatureKind& kind = featureKind(f.kind);
-            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")", "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {std::clamp(600 / int(m_document.design().features.size()), 56, 92), 74}, this);
+            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")", "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {wide, 74}, this);
             chip->setObjectName("part." + text(f.id));
             const std::string id = f.id, name = kind.name();
             connect(chip, &QAbstractButton::clicked, this, [this, chip, id, name] {
@@ -218,10 +238,6 @@ private:
             });
             m_parts->addWidget(chip);
         }
-        auto* add = new QPushButton("Add a part…");
-        add->setObjectName("addPart");
-        connect(add, &QPushButton::clicked, this, &BriefStage::offerParts);
-        m_parts->addWidget(add);
         m_parts->addStretch(1);
     }
 

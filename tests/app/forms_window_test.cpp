@@ -2,6 +2,7 @@
 // Forms and parts chosen by drawing in the Brief, as a new user would.
 #include "driven.hpp"
 
+#include "design/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 
@@ -242,4 +243,32 @@ TEST_CASE("A hip bag's angle is typed and shown in degrees, whatever the unit")
     for (int r = 0; r < table->rowCount(); ++r)
         shown |= table->item(r, 0)->text() == "Angle 2" && table->item(r, table->columnCount() - 1)->text() == "118°";
     CHECK(shown);
+}
+
+TEST_CASE("With many parts each keeps its whole drawing, none lies over another, and the next can still be added")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    for (const char* kind : {"label", "patch-pocket", "slip-pocket", "channel", "piping", "overlay", "brace", "corner-patch", "handles", "label"})
+        s.window.document().edit("Add", [&](Design& d) { addFeature(d, kind); });
+    QCoreApplication::processEvents();
+    QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    std::vector<QRect> chips;
+    for (const auto& f : s.window.document().design().features) {
+        auto* chip = s.find<QAbstractButton>(("part." + f.id).c_str());
+        CHECK(chip->width() >= 70);
+        const QRect place(chip->mapTo(&s.window, QPoint(0, 0)), chip->size());
+        for (const QRect& other : chips)
+            CHECK(!place.intersects(other));
+        chips.push_back(place);
+    }
+    CHECK(chips.size() == s.window.document().design().features.size());
+    auto* add = s.find<QPushButton>("addPart");
+    CHECK(add->isVisible());
+    CHECK(add->width() >= add->sizeHint().width());
+    CHECK(add->mapTo(&s.window, QPoint(add->width(), 0)).x() < s.window.width());
+    auto* person = s.find<QComboBox>("look.person");
+    s.window.document().setUnit(Unit::Inch);
+    QCoreApplication::processEvents();
+    CHECK(person->itemText(3).endsWith(" in"));
 }
