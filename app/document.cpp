@@ -51,11 +51,11 @@ void Document::set(Design design)
     const std::string size = m_size < m_design.sizes.size() ? m_design.sizes[m_size] : design.baseSize;
     m_design = std::move(design);
     m_spec = specOf(m_design);
-    m_patterns = m_fresh.empty() ? draftAll(m_design, false) : std::exchange(m_fresh, {});
+    m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {});
     m_findings = checkAll(m_design, m_patterns, m_unit);
     const auto it = std::find(m_design.sizes.begin(), m_design.sizes.end(), size);
     m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin()) : sizeIndex(m_design, m_design.baseSize);
-    foldUp(m_design, m_patterns[m_size]);
+    m_mockup.reset();
     if (!pattern().piece(m_piece))
         m_piece = pattern().pieces.empty() ? "" : pattern().pieces.front().key;
     if (!pattern().step(m_step))
@@ -95,8 +95,15 @@ void Document::setSize(std::size_t index)
     if (index >= m_patterns.size() || index == m_size)
         return;
     m_size = index;
-    foldUp(m_design, m_patterns[m_size]); // only the size in view is folded
+    m_mockup.reset();
     emit viewChanged();
+}
+
+const Mockup& Document::mockup() const
+{
+    if (!m_mockup)
+        m_mockup = mockupOf(m_design, pattern());
+    return *m_mockup;
 }
 
 void Document::setUnit(Unit unit)

@@ -4,11 +4,13 @@
 
 #include "checks/finding.hpp"
 #include "design/edits.hpp"
+#include "mockup/mockup.hpp"
 
 #include <QObject>
 #include <QUndoStack>
 #include <functional>
 #include <memory>
+#include <optional>
 
 namespace tectonis {
 
@@ -21,6 +23,7 @@ public:
     const DesignSpec& spec() const { return m_spec; }
     const std::vector<Pattern>& patterns() const { return m_patterns; }
     const Pattern& pattern() const { return m_patterns[m_size]; } ///< of the size that is looked at
+    const Mockup& mockup() const; ///< of that size; folded when it is first asked for
     const Findings& findings() const { return m_findings; }
     QUndoStack& undoStack() { return m_undo; }
     QString fileName() const { return m_file; }
@@ -62,6 +65,7 @@ private:
     Design m_design;
     DesignSpec m_spec;
     std::vector<Pattern> m_patterns, m_fresh; ///< m_fresh: of the edit under way
+    mutable std::optional<Mockup> m_mockup; ///< empty until somebody looks
     Findings m_findings;
     QUndoStack m_undo;
     QString m_file;

@@ -84,7 +84,7 @@ MockupView::Camera MockupView::camera() const
 
 std::vector<Facet> MockupView::posed() const
 {
-    const Mockup& mockup = m_document.pattern().mockup;
+    const Mockup& mockup = m_document.mockup();
     std::vector<Facet> out;
     out.reserve(mockup.facets.size());
     for (const auto& f : mockup.facets) {
@@ -243,7 +243,7 @@ std::vector<ScreenHandle> MockupView::screenHandles() const
         return {};
     const Camera c = camera();
     std::vector<ScreenHandle> out;
-    for (const auto& h : m_document.pattern().mockup.handles)
+    for (const auto& h : m_document.mockup().handles)
         out.push_back({h.dimension, c(h.at), c(h.at + h.direction) - c(h.at), h.gain});
     return out;
 }

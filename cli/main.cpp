@@ -78,7 +78,7 @@ void drawForms(const std::filesystem::path& folder)
 
 std::vector<Pattern> chosen(const Design& design, const std::string& size)
 {
-    auto all = draftAll(design, false);
+    auto all = draftAll(design);
     if (size.empty())
         return all;
     sizeIndex(design, size);

@@ -11,6 +11,7 @@
 namespace tectonis {
 
 inline Pattern medium(const Design& d) { return draftAll(d)[1]; }
+inline Mockup mediumMockup(const Design& d) { return mockupOf(d, medium(d)); }
 
 inline Design with(const std::string& form, const std::vector<std::string>& assignments)
 {

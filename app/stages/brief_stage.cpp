@@ -318,12 +318,13 @@ private:
             bad += fits ? 0 : 1;
             item->setForeground(fits ? theme().ink : theme().error);
         }
+        const Mockup& mockup = m_document.mockup();
         const Space* main = p.spaces.empty() ? nullptr : &p.spaces.front();
         m_fit->setText(main ? QString("Inside, size %1: %2 × %3 × %4, %5 litres within the stitch lines.  %6")
                                   .arg(text(p.size), m_document.len(main->width), m_document.len(main->height), m_document.len(main->depth))
-                                  .arg(p.mockup.litres, 0, 'f', 1)
+                                  .arg(mockup.litres, 0, 'f', 1)
                                   .arg(d.carried.empty() ? QString() : bad ? QString("%1 of the things do not fit.").arg(bad) : "Everything fits.")
-                                  + (p.mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.").arg(m_document.len(p.mockup.largestGap), text(p.mockup.gapAt)) : QString())
+                                  + (mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.").arg(m_document.len(mockup.largestGap), text(mockup.gapAt)) : QString())
                             : QString());
         m_filling = false;
     }

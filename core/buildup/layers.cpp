@@ -37,14 +37,17 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::siz
         return layer;
     }
     std::vector<OffsetEdge> edges;
+    edges.reserve(piece.edges.size());
+    bool full = true; // to the cut line all round
     for (const auto& e : piece.edges) {
         const auto own = rule.edges.find(e.name);
         const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
         const double start = trimReach(trim, e.allowance), end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
         layer.reach[e.name] = start;
         edges.push_back({e.stitch, start, end, e.corner, e.hem});
+        full &= trim == "full" && !e.onFold;
     }
-    layer.outline = offsetOutline(edges);
+    layer.outline = full ? piece.cut : offsetOutline(edges);
     return layer;
 }
 
@@ -173,6 +176,8 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         bulk.underFoot += part.times * part.each;
     bulk.atCrossing = bulk.underFoot;
     // Seams that join pieces of this run end on it: their folded allowances lie across it.
+    if (seam.a.size() + seam.b.size() <= 2)
+        return bulk; // one piece to one piece: none is joined
     std::set<std::string> onRun;
     for (const auto* side : {&seam.a, &seam.b})
         for (const auto& use : *side)
@@ -180,9 +185,7 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
     for (const auto& other : p.seams) {
         if (other.key == seam.key || other.a.empty() || other.b.empty() || other.stitch != "construction")
             continue;
-        const bool joinsRun = onRun.contains(other.a.front().piece) && onRun.contains(other.b.front().piece)
-            && (seam.a.size() + seam.b.size() > 2);
-        if (!joinsRun)
+        if (!onRun.contains(other.a.front().piece) || !onRun.contains(other.b.front().piece))
             continue;
         const double crossing = plain + allowanceThickness(p, other);
         if (crossing > bulk.atCrossing)

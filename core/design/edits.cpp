@@ -110,7 +110,7 @@ std::vector<Pattern> validated(const Design& design)
             sizeIndex(design, size);
     }
     // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
-    return draftAll(design, false);
+    return draftAll(design);
 }
 
 void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare,

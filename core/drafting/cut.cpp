@@ -251,7 +251,7 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
         useHalves(seam.a, whole.key, upper, lower, shares);
         useHalves(seam.b, whole.key, upper, lower, shares);
     }
-    for (auto& step : p.steps)
+    for (auto& step : d.steps)
         nameBoth(step.pieces, whole.key, upper, lower);
     for (auto& site : p.sites)
         nameBoth(site.pieces, whole.key, upper, lower);

@@ -27,7 +27,6 @@ Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : d
     pattern.values = std::move(values);
     pattern.choices = design.choices;
     pattern.materials = design.materials;
-    pattern.steps.reserve(64);
     pattern.workings.reserve(64);
 }
 
@@ -53,9 +52,9 @@ std::string Drafter::firstOf(const std::string& kind) const
     return it == design.features.end() ? "" : it->id;
 }
 
-std::string Drafter::freeCode(const std::string& letter) const
+std::string Drafter::freeCode(const std::string& letter)
 {
-    for (int i = 1;; ++i)
+    for (int& i = m_lastCode.try_emplace(letter, 1).first->second;; ++i)
         if (std::string code = letter + std::to_string(i); !pattern.pieceByCode(code))
             return code;
 }
@@ -104,18 +103,16 @@ Piece& Drafter::piece(const std::string& key)
 }
 
 Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
-Step& Drafter::add(Step step) { return pattern.steps.emplace_back(std::move(step)); }
+Step& Drafter::add(Step step) { return steps.emplace_back(std::move(step)); }
 
 void Drafter::addFlatWork(Step step)
 {
-    auto& steps = pattern.steps;
     const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.phase == step.phase && s.kind == StepKind::Seam; });
     steps.insert(at, std::move(step));
 }
 
 void Drafter::addBeforeJoining(Step step)
 {
-    auto& steps = pattern.steps;
     const std::string part = step.consumes.front();
     const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
         return s.yields != part && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
@@ -125,7 +122,6 @@ void Drafter::addBeforeJoining(Step step)
 
 void Drafter::addBeforeUse(Step step, const std::string& part)
 {
-    auto& steps = pattern.steps;
     const auto at = std::find_if(steps.begin(), steps.end(),
                                  [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
     steps.insert(at, std::move(step));
@@ -228,7 +224,7 @@ void leaveEndsOpen(Drafter& d)
         const double sewn = seam.lengthA - seam.openStart - seam.openEnd;
         if (seam.openStart < 0 || seam.openEnd < 0 || sewn < 20)
             throw InputError("seam." + seam.key, fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends", seam.lengthA, sewn, d.pattern.size));
-        for (auto& step : d.pattern.steps)
+        for (auto& step : d.steps)
             if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
                 step.text += " “" + seam.name + "” begins " + lengthToken(seam.openStart) + " in and stops " + lengthToken(seam.openEnd) + " before its end, at the stop squares; back-stitch both.";
     }
@@ -262,18 +258,14 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     return std::move(d.pattern);
 }
 
-void foldUp(const Design& design, Pattern& pattern) { pattern.mockup = formOf(design.form).fold(design, pattern); }
-
-std::vector<Pattern> draftAll(const Design& design, bool folded)
+std::vector<Pattern> draftAll(const Design& design)
 {
     const DesignSpec& spec = specOf(design);
     std::vector<Pattern> out(design.sizes.size());
-    forEachIndex(out.size(), [&](std::size_t i) {
-        out[i] = draft(design, spec, i);
-        if (folded)
-            foldUp(design, out[i]);
-    });
+    forEachIndex(out.size(), [&](std::size_t i) { out[i] = draft(design, spec, i); });
     return out;
 }
+
+Mockup mockupOf(const Design& design, const Pattern& pattern) { return formOf(design.form).fold(design, pattern); }
 
 } // namespace tectonis

@@ -2,9 +2,12 @@
 // The drafting table: what a form or a feature draws with. Pieces, seams, marks and steps go into one Pattern.
 #pragma once
 
+#include "mockup/mockup.hpp"
 #include "pattern/pattern.hpp"
 
 #include <initializer_list>
+#include <list>
+#include <map>
 
 namespace tectonis {
 
@@ -14,6 +17,7 @@ public:
 
     Pattern pattern;
     const Design& design;
+    std::list<Step> steps;          ///< goes into the pattern in the proposed order. std::list: steps are put in between others
     std::vector<LayerRule> patches; ///< layers that features ask for: a patch behind a snap
 
     /// A dimension's value. @throws InputError if there is none.
@@ -22,7 +26,7 @@ public:
     /// Id of the design's first feature of a kind; empty if there is none.
     std::string firstOf(const std::string& kind) const;
     /// A code that no piece has yet: the letter and the next number.
-    std::string freeCode(const std::string& letter) const;
+    std::string freeCode(const std::string& letter);
 
     /// Works a number out by its formula and keeps the working for the docket.
     double work(Working w);
@@ -52,6 +56,9 @@ public:
     std::vector<EdgeUse> runWithout(const std::string& pieceKey, const std::string& without);
     /// Edges from the one called @p first to the one called @p last, in outline order.
     std::vector<EdgeUse> runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last);
+
+private:
+    std::map<std::string, int> m_lastCode; // by letter: codes are never given back, so all below are taken
 };
 
 /// A seam of the shell's body in which a face's outline lies, and on which side.
@@ -87,11 +94,11 @@ public:
 /// @throws InputError as evaluate() does, or if features lack what they need.
 Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size);
 
-/// Folds a drafted pattern's mock-up.
-void foldUp(const Design& design, Pattern& pattern);
-
-/// All sizes, with their mock-ups if @p folded: a window shows one size at a time and folds that itself.
+/// All sizes.
 /// @throws InputError as draft().
-std::vector<Pattern> draftAll(const Design& design, bool folded = true);
+std::vector<Pattern> draftAll(const Design& design);
+
+/// The bag folded up from a drafted pattern, with what it carries.
+Mockup mockupOf(const Design& design, const Pattern& pattern);
 
 } // namespace tectonis

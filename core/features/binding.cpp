@@ -57,16 +57,15 @@ public:
         const double length = d.work({f.id, f.key("length"), "Binding, whole length", "run + overlap", {{"run", run}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "once along the seams' stitch lines"});
         const int strips = std::max(1, int(std::ceil(length / (material(d.pattern.materials.at("lining")).width - 20))));
         drawRectangle(d.add({.key = f.id, .code = d.freeCode("G"), .name = f.named("Binding strip"), .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = strips}), cut, length / strips, 0);
-        const Step* sewn = nullptr;
-        for (const auto& step : d.pattern.steps)
-            if (std::any_of(step.seams.begin(), step.seams.end(), [&](const std::string& s) { return std::find(seams.begin(), seams.end(), s) != seams.end(); }) && (step.kind == StepKind::Seam))
-                sewn = &step;
-        if (!sewn)
+        const auto last = std::find_if(d.steps.rbegin(), d.steps.rend(), [&](const Step& step) {
+            return step.kind == StepKind::Seam && std::find_first_of(step.seams.begin(), step.seams.end(), seams.begin(), seams.end()) != step.seams.end();
+        });
+        if (last == d.steps.rend())
             throw InputError(f.id, "no step sews the seams that are to be bound");
-        const std::string part = sewn->yields;
+        const std::string part = last->yields;
         Step bind{.id = f.key("on"), .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers, .text = "Trim the allowances level. Open the binding, sew it on along its first fold, fold it over the edge and stitch the other side through all layers. Fold the end in over the beginning.",
-                  .kind = StepKind::Topstitch, .phase = sewn->phase, .consumes = {part, f.id}, .yields = part, .pieces = {f.id}, .seams = {seams.front()}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The row catches the binding on both sides."};
-        d.pattern.steps.insert(d.pattern.steps.begin() + (sewn - d.pattern.steps.data()) + 1, std::move(bind));
+                  .kind = StepKind::Topstitch, .phase = last->phase, .consumes = {part, f.id}, .yields = part, .pieces = {f.id}, .seams = {seams.front()}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The row catches the binding on both sides."};
+        d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
     }
 
     /// Seams of the body round a face.
@@ -89,7 +88,7 @@ public:
         for (const auto* side : {&d.pattern.seam("mouth")->a, &d.pattern.seam("mouth")->b})
             for (const auto& use : *side)
                 d.piece(use.piece).edge(use.edge)->allowance = 0;
-        for (auto& step : d.pattern.steps)
+        for (auto& step : d.steps)
             if (step.id == "mouth") {
                 step.title = "Drop the lining in and baste the mouth";
                 step.text = "Put the lining, wrong side out, into the shell, raw edges level; match seams and centres; baste {4} from the edge all round.";

@@ -1,17 +1,120 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Circular drawstring pouch: two discs bagged out, a channel at its own radius, two cords in opposite directions.
+#include "buildup/layers.hpp"
 #include "drafting/coat.hpp"
 #include "forms/form.hpp"
 #include "mockup/folder.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
+
+/// A disc drawn together at its channel. The floor lies flat; from there each radius rises along arcs of its own true length, and each ring of the
+/// cloth keeps its true length in even folds. What cannot be had without stretch is the change from the flat floor to the first folds.
+class Gathered {
+public:
+    static constexpr int panels = 48; // flat parts between folds
+    static constexpr double floorShare = 0.36;
+    const double floor; ///< radius of the flat floor, mm
+
+    /// @p radius of the disc; @p neck: distance of the channel from the centre on the flat cloth. Drawn shut, the cloth of @p thickness fills the circle within the channel:
+    /// its area is the ring's length times the thickness.
+    Gathered(double radius, double neck, double thickness) : floor(floorShare * neck), m_neck(neck)
+    {
+        const double shut = std::sqrt(2 * neck * thickness), rise = (neck - floor) / 2;
+        // The wall leans out, then in, is upright in the channel and opens above it; how far it leans in brings it from the floor's radius to that of the channel.
+        double low = 0, high = 2;
+        for (int i = 0; i < 60; ++i) {
+            const double in = (low + high) / 2;
+            m_arcs = {Bow{floor, neck - rise, 0.35, -in}, {neck - rise, neck, -in, 0}, {neck, radius, 0, 0.8}};
+            (profile(neck).out > shut ? low : high) = in;
+        }
+    }
+
+    /// Where the point lies that is @p away from the centre of the flat cloth, at @p turn radians round it, @p inwards mm within the shell's face.
+    Vec3 at(double away, double turn, double inwards) const
+    {
+        const auto [out, up, lean] = profile(away);
+        // Folds: alternate radii lie to the outside and to the inside of the arc, square to it, so that their distance is the flat cloth's chord.
+        const double c = std::cos(lean), s = std::sin(lean), half = pi / panels;
+        const double depth = std::sqrt(std::max(0.0, away * away - out * out) / (std::pow(c * std::cos(half), 2) + s * s)) * std::sin(half);
+        const double outwards = (std::lround(turn / (2 * pi) * panels) % 2 == 0 ? depth : -depth) - inwards;
+        const double across = out + outwards * c;
+        return {std::cos(turn) * across, up - outwards * s, -std::sin(turn) * across};
+    }
+
+    /// Height of the straight cylinder that stands on the floor within the wall: where the first arc comes back to the floor's radius.
+    double upright() const
+    {
+        const Bow& bow = m_arcs.front();
+        return (bow.to - bow.from) * 2 * std::sin(bow.leanFrom) / (bow.leanFrom - bow.leanTo);
+    }
+
+    std::vector<Facet> facets(const Piece& piece, double inwards, double radius) const
+    {
+        const std::vector<double> rings = ringsTo(radius);
+        std::vector<Facet> out;
+        for (std::size_t k = 0; k + 1 < rings.size(); ++k)
+            for (int i = 0; i < panels; ++i) {
+                const double a = 2 * pi * i / panels, b = 2 * pi * (i + 1) / panels;
+                Facet f{piece.key, "cloth", piece.name, {at(rings[k], b, inwards), at(rings[k + 1], b, inwards), at(rings[k + 1], a, inwards), at(rings[k], a, inwards)}, {false, k + 2 == rings.size(), false, false}};
+                out.push_back(std::move(f));
+            }
+        return out;
+    }
+
+    /// Volume in litres up to the channel, closed flat there: the cones from the channel's centre to all flat parts.
+    double litres(double inwards) const
+    {
+        const Vec3 top{0, at(m_neck, 0, inwards).y, 0};
+        double six = 0;
+        for (const auto& f : facets({}, inwards, m_neck))
+            for (std::size_t i = 1; i + 1 < f.corners.size(); ++i)
+                six += dot(f.corners[0] - top, cross(f.corners[i] - top, f.corners[i + 1] - top));
+        return six / 6 / 1e6;
+    }
+
+private:
+    /// A part of the radius, from one distance on the flat cloth to another, whose lean from the upright (radians, outwards) changes evenly.
+    struct Bow {
+        double from = 0, to = 0, leanFrom = 0, leanTo = 0;
+    };
+    struct Spot {
+        double out = 0, up = 0, lean = pi / 2;
+    };
+
+    Spot profile(double away) const
+    {
+        Spot spot{std::min(away, floor)};
+        for (const Bow& bow : m_arcs) {
+            if (away <= bow.from)
+                break;
+            const double length = bow.to - bow.from, turn = bow.leanTo - bow.leanFrom;
+            spot.lean = bow.leanFrom + turn * std::min(1.0, (away - bow.from) / length);
+            spot.out += length * (std::cos(bow.leanFrom) - std::cos(spot.lean)) / turn;
+            spot.up += length * (std::sin(spot.lean) - std::sin(bow.leanFrom)) / turn;
+        }
+        return spot;
+    }
+
+    std::vector<double> ringsTo(double radius) const
+    {
+        std::vector<double> out{0};
+        for (const auto& [to, parts] : {std::pair{floor, 1}, {m_neck, 12}, {radius, 4}})
+            for (double from = out.back(), i = 1; i <= parts && out.back() < radius; ++i)
+                out.push_back(std::min(radius, std::lerp(from, to, i / parts)));
+        return out;
+    }
+
+    const double m_neck;
+    std::array<Bow, 3> m_arcs;
+};
 
 class CirclePouch : public Form {
 public:
@@ -27,12 +130,12 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"radius", "Radius", "Finished radius of the open pouch.", "180", step(20), "60", "600"},
-            {"channel", "Channel radius", "From the centre to the middle of the channel.", "radius - 40", follow(), "40", "radius - channel.width/2 - 8"},
+            {"radius", "Radius", "Finished radius of the open pouch.", "180", step(20), "80", "600"},
+            {"channel", "Channel radius", "From the centre to the middle of the channel.", "max(radius - 40, 0.65*radius)", follow(), "40", "radius - channel.width/2 - 8"},
             {"channel.width", "Channel width", "Between the two rows of stitching that make the channel.", "14", hold(), "6", "40"},
             {"tail", "Cord tail", "Length of cord left free at each end, outside the channel.", "180", hold(), "40", "600"},
-            {"pocket.radius", "Pocket radius", "Radius of the inner disc that makes the pockets.", "0.62*radius", follow(), "30", "channel - channel.width/2 - 5"},
-            {"pocket.floor", "Floor radius", "Radius of the plain floor within the pockets.", "0.3*radius", follow(), "10", "pocket.radius - 20"},
+            {"pocket.radius", "Pocket radius", "Radius of the inner disc that makes the pockets.", "min(0.62*radius, channel - channel.width/2 - 5)", follow(), "30", "channel - channel.width/2 - 5"},
+            {"pocket.floor", "Floor radius", "Radius of the plain floor within the pockets.", "min(0.3*radius, pocket.radius - 20)", follow(), "10", "pocket.radius - 20"},
             {"pockets", "Pockets", "Number of pockets round the floor.", "8", hold(), "3", "16", DimensionSpec::Quantity::Count},
             {"allowance.body", "Rim allowance", "Seam allowance round the discs.", "8", hold(), "5", "15"},
             {"opening.length", "Turning opening", "Length left open in the rim to turn the pouch through.", "min(110, 0.9*radius)", hold(), "40", "radius"},
@@ -60,7 +163,7 @@ public:
     {
         Pattern& p = d.pattern;
         const double r = d("radius"), s = d("allowance.body"), rho = d("channel");
-        p.width = p.height = p.depth = 2 * r;
+        p.width = p.depth = 2 * r; // laid flat
         drawDisc(d.add({.key = "disc", .code = "A", .name = "Disc", .group = PieceGroup::Shell, .role = "panel", .material = "shell"}), r, s);
         drawDisc(d.add({.key = "lining.disc", .code = "LA", .name = "Lining disc", .group = PieceGroup::Lining, .role = "lining panel", .material = "lining"}), r, s);
         Piece& disc = d.piece("disc");
@@ -76,8 +179,11 @@ public:
         d.work({"disc", "rim.length", "Rim", "2*pi*radius", {{"radius", r}}, 0, Kind::Geometry, "mm", "on the stitch line"});
         d.work({"disc", "cut.radius", "Cut radius", "radius + allowance", {{"radius", r}, {"allowance", s}}, 0, Kind::Geometry, "mm", ""});
         p.hardware.push_back({"Cord", 2, cord, lengthToken(cord) + " each", "as you like"});
-        p.spaces.push_back({"main", "Main space", 1.2 * rho, rho * 0.6, 1.2 * rho, 0, false});
-        p.spaces.back().endRadius = 0.6 * rho;
+        const Gathered shut(r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", "lining.disc", "lining"));
+        d.work({"disc", "floor.flat", "Flat floor, drawn shut", "share*channel", {{"share", Gathered::floorShare}, {"channel", rho}}, 0, Kind::Trade, "mm", "radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but strains the gathers"});
+        p.height = shut.at(r, 0, 0).y;
+        p.spaces.push_back({"main", "Main space", 2 * shut.floor, shut.upright(), 2 * shut.floor, 0, false});
+        p.spaces.back().endRadius = shut.floor;
         if (d.choice("inner") == "yes")
             drawPockets(d);
         p.handles = {{"radius", "disc", {r, 0}, {1, 0}, 1}, {"channel", "disc", {0, rho}, {0, 1}, 1}};
@@ -132,33 +238,39 @@ public:
                    .consumes = {"bag"}, .yields = "bag", .pieces = {"disc"}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine, bodkin", .check = "Pulled, the pouch closes evenly.", .cautions = {"Long cords: a strangulation hazard for small children."}});
     }
 
-    /// Gathered: the floor stays flat, from there the cloth stands up and is drawn together. Not free of stretch: gathers take up the girth.
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const double r = p.values.at("radius"), floor = 0.45 * r, neck = p.values.at("channel");
-        const auto at = [=](Point q) {
-            const double away = norm(q), up = std::max(away - floor, 0.0), share = std::min(1.0, up / (neck - floor));
-            const double out = away <= floor ? away : floor * (1 - 0.55 * share * share) + (away > neck ? (away - neck) * 0.5 : 0);
-            const Point way = unit(q);
-            return Vec3{way.x * out, up, -way.y * out};
-        };
+        const double r = p.values.at("radius"), neck = p.values.at("channel"), thick = thicknessOf(p, *p.piece("disc")), lined = thicknessOf(p, *p.piece("lining.disc"));
+        const Gathered body(r, neck, thick + lined);
         Mockup m;
-        constexpr int n = 48, rings = 10;
-        double six = 0;
-        for (int k = 0; k < rings; ++k)
-            for (int i = 0; i < n; ++i) {
-                const double r0 = r * k / rings, r1 = r * (k + 1) / rings, a = 2 * pi * i / n, b = 2 * pi * (i + 1) / n;
-                Facet f{"disc", "cloth", "Disc", {at(polar(a) * r0), at(polar(a) * r1), at(polar(b) * r1), at(polar(b) * r0)}, {false, k + 1 == rings, false, false}};
-                std::reverse(f.corners.begin(), f.corners.end());
-                f.seamAfter = {false, k + 1 == rings, false, false};
-                if (r1 <= neck)
-                    for (std::size_t c = 1; c + 1 < f.corners.size(); ++c)
-                        six += dot(f.corners[0] - Vec3{0, neck - floor, 0}, cross(f.corners[c] - Vec3{0, neck - floor, 0}, f.corners[c + 1] - Vec3{0, neck - floor, 0}));
+        const auto addDisc = [&](const char* piece, double inwards, double radius, Facet::Coat coat, const char* kind) {
+            for (auto& f : body.facets(*p.piece(piece), inwards, radius)) {
+                f.coat = coat, f.kind = kind;
                 m.facets.push_back(std::move(f));
             }
-        m.litres = std::abs(six) / 6 / 1e6;
+        };
+        addDisc("disc", 0, r, Facet::Coat::Shell, "cloth");
+        m.litres = body.litres(0);
+        addDisc("lining.disc", thick, r, Facet::Coat::Lining, "cloth");
+        m.liningLitres = body.litres(thick);
+        if (p.piece("pockets"))
+            addDisc("pockets", thick + lined + 0.6, p.values.at("pocket.radius"), Facet::Coat::Lining, "overlay");
+        for (const double side : {-1.0, 1.0}) {
+            std::vector<Vec3> path;
+            for (int i = 0; i <= Gathered::panels; i += 2) { // over the outer folds
+                const double turn = 2 * pi * i / Gathered::panels;
+                const Vec3 on = body.at(neck, turn, -2);
+                path.push_back(Vec3{side * on.x, on.y, on.z});
+            }
+            const Vec3 out = path.front();
+            // The tail hangs aslant and lies on the table as far as it reaches.
+            const double tail = p.values.at("tail"), drop = std::min(out.y, 0.8 * tail), lying = std::max(0.0, tail - drop / 0.8);
+            path.insert(path.begin(), {out.x + side * 0.75 * drop, out.y - drop, out.z});
+            path.insert(path.begin(), path.front() + Vec3{side * lying, 0, 0});
+            foldRibbon(m, "", "Cord", path, {0, 4, 0});
+        }
         placeThings(m, design, p);
-        m.handles = {{"radius", {floor, 0, 0}, {1, 0, 0}, 1 / 0.45}};
+        m.handles = {{"radius", body.at(body.floor, 0, 0), {1, 0, 0}, 1 / Gathered::floorShare}};
         return m;
     }
 };

@@ -35,6 +35,7 @@ std::optional<Segment> offsetSegment(const Segment& s, double a, double b)
 std::vector<Lane> lanesOf(const std::vector<OffsetEdge>& edges)
 {
     std::vector<Lane> lanes;
+    lanes.reserve(2 * edges.size());
     for (const auto& edge : edges) {
         Run simple;
         for (const auto& s : edge.run) {
@@ -249,16 +250,10 @@ bool crossing(Point a, Point b, Point c, Point d, Point& where)
 
 Run offsetOutline(const std::vector<OffsetEdge>& edges, double mitreLimit)
 {
-    std::vector<Lane> lanes = lanesOf(edges);
-    const std::vector<Lane> fresh = lanes;
-    std::vector<bool> gone(lanes.size(), false);
+    std::vector<Lane> fresh = lanesOf(edges), lanes;
     // A lane that a join consumes is dropped and all joins are made again without it.
-    for (std::size_t attempt = 0; attempt <= fresh.size(); ++attempt) {
-        lanes.clear();
-        std::vector<std::size_t> origin;
-        for (std::size_t i = 0; i < fresh.size(); ++i)
-            if (!gone[i])
-                lanes.push_back(fresh[i]), origin.push_back(i);
+    for (;;) {
+        lanes = fresh;
         if (lanes.size() < 2)
             break;
         std::vector<Run> between(lanes.size());
@@ -267,13 +262,14 @@ Run offsetOutline(const std::vector<OffsetEdge>& edges, double mitreLimit)
             const std::size_t next = (i + 1) % lanes.size();
             bool aGone = false;
             if (!join(lanes[i], lanes[next], mitreLimit, between[i], aGone)) {
-                gone[origin[aGone ? i : next]] = true;
+                fresh.erase(fresh.begin() + std::ptrdiff_t(aGone ? i : next));
                 again = true;
             }
         }
         if (again)
             continue;
         Run out;
+        out.reserve(2 * lanes.size());
         for (std::size_t i = 0; i < lanes.size(); ++i) {
             if (lengthOf(lanes[i].shape) > kSame)
                 out.push_back(lanes[i].shape);

@@ -2,6 +2,7 @@
 // A neutral figure of chosen height beside or wearing the bag, to judge its size and the drop of strap or handle.
 #pragma once
 
+#include "mockup/mockup.hpp"
 #include "pattern/pattern.hpp"
 
 namespace tectonis {

@@ -2,6 +2,7 @@
 // Folds a drafted pattern into space: a form says how each body piece bends, the rest follows from pieces, seams, overlays and fittings.
 #pragma once
 
+#include "mockup/dress.hpp"
 #include "pattern/pattern.hpp"
 
 #include <functional>
@@ -41,6 +42,12 @@ private:
     /// A narrow strip that shows a layer's thickness along a run: from @p from to @p to mm outside the surface.
     void addThickness(const Laid& laid, const Run& run, double from, double to, Mockup& m) const;
     void addFitting(const Fitting& fitting, Mockup& m) const;
+    /// Where a piece ends free or at the mouth its thickness shows.
+    void addFreeEdges(Mockup& m) const;
+    /// Lays an overlay on the piece below it and adds its facets.
+    void layOverlay(const Overlay& overlay, Mockup& m);
+    double litresWithin(const Mockup& m, const std::vector<EdgeUse>& mouth) const;
+    void findGap(Mockup& m) const;
     /// Points of one side of a seam at equal shares of its length; empty if a piece of it is not laid.
     std::vector<Vec3> sampled(const std::vector<EdgeUse>& side, int parts) const;
 
@@ -70,29 +77,5 @@ private:
     Polyline m_line;
     std::vector<double> m_along;
 };
-
-/// A ribbon along a path in space, @p across wide from edge to edge.
-void foldRibbon(Mockup& m, const std::string& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across);
-
-/// Handles of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height: half an ellipse each over its spread.
-void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth);
-
-/// Lays every flap over the mouth of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height.
-void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth);
-
-/// Lays the bands of a recessed zip level across the mouth; open, they hang down.
-void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth);
-
-/// Draws the strap at its shortest between the rings at ±@p ring.x, as half an ellipse of the strap's true length, and the rings.
-void foldStrap(Mockup& m, const Pattern& p, Vec3 ring);
-
-/// Puts the things to carry into their places, bottom up.
-void placeThings(Mockup& m, const Design& design, const Pattern& p);
-
-/// Flaps, handles, strap and things to carry of a bag whose faces stand at z = ±@p halfDepth; rings hang at x = ±@p ringX.
-void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth, double ringX);
-
-/// Height of half an ellipse over the chord @p width whose length is @p length (Ramanujan's second formula); 0 if it is too short.
-double bowHeight(double width, double length);
 
 } // namespace tectonis

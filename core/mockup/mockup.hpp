@@ -2,6 +2,7 @@
 // The bag folded up: pieces bent into space. Millimetres, x right, y up, z towards the viewer of the front.
 #pragma once
 
+#include <cmath>
 #include <string>
 #include <vector>
 
@@ -15,6 +16,13 @@ struct Vec3 {
 };
 constexpr double dot(Vec3 a, Vec3 b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
 constexpr Vec3 cross(Vec3 a, Vec3 b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
+
+/// The zero vector stays itself.
+inline Vec3 unitOf(Vec3 v)
+{
+    const double n = std::sqrt(dot(v, v));
+    return n > 0 ? v * (1 / n) : v;
+}
 
 /// A flat polygon of the folded bag.
 struct Facet {

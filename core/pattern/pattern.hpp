@@ -5,7 +5,6 @@
 
 #include "design/evaluate.hpp"
 #include "geometry/outline.hpp"
-#include "mockup/mockup.hpp"
 #include "pattern/working.hpp"
 
 #include <deque>
@@ -241,7 +240,6 @@ struct Pattern {
     std::vector<Piece> gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline
     std::vector<Space> spaces;
     std::vector<Working> workings;
-    Mockup mockup;
 
     const Piece* piece(const std::string& key) const;
     const Piece* pieceByCode(const std::string& code) const;

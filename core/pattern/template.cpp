@@ -79,6 +79,7 @@ Run rightHalf(const Run& closed, double axis)
 Run cutLineOf(const Piece& piece)
 {
     std::vector<OffsetEdge> edges;
+    edges.reserve(piece.edges.size());
     for (const auto& e : piece.edges)
         edges.push_back({e.stitch, e.onFold ? 0 : e.allowance, e.onFold ? 0 : e.allowanceAtEnd.value_or(e.allowance), e.corner, e.hem});
     return offsetOutline(edges);

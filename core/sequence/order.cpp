@@ -96,18 +96,18 @@ const std::vector<std::string>& phases()
 
 void proposeOrder(Drafter& d)
 {
-    auto& steps = d.pattern.steps;
-    std::vector<Step> ordered = interliningSteps(d); // their phase is the first
-    const std::size_t all = ordered.size() + steps.size();
+    std::vector<Step>& ordered = d.pattern.steps;
+    ordered = interliningSteps(d); // their phase is the first
+    const std::size_t all = ordered.size() + d.steps.size();
     ordered.reserve(all);
     for (const auto& phase : phases())
-        for (auto& step : steps)
+        for (auto& step : d.steps)
             if (step.phase == phase)
                 ordered.push_back(std::move(step));
     if (ordered.size() != all)
         throw std::logic_error("a step names a phase that is not in phases()");
-    steps = std::move(ordered);
-    for (auto& step : steps)
+    d.steps.clear();
+    for (auto& step : ordered)
         step.minutes = workMinutes(d, step);
 }
 

@@ -11,6 +11,7 @@
 #include <catch2/catch.hpp>
 
 #include <atomic>
+#include <map>
 #include <stdexcept>
 
 using namespace tectonis;
@@ -165,10 +166,10 @@ TEST_CASE("The lining's volume is smaller by its walls, for boxes to the digit")
         INFO(form);
         Design d = newDesign(form);
         setChoice(d, "lining.fit", "same");
-        const Mockup same = draftAll(d)[1].mockup;
+        const Mockup same = mockupOf(d, draftAll(d)[1]);
         CHECK(same.liningLitres == Approx(same.litres).epsilon(1e-9));
         setChoice(d, "lining.fit", "smaller");
-        const Mockup smaller = draftAll(d)[1].mockup;
+        const Mockup smaller = mockupOf(d, draftAll(d)[1]);
         CHECK(smaller.litres == Approx(same.litres).epsilon(1e-9));
         CHECK(smaller.liningLitres < smaller.litres);
         CHECK(smaller.liningLitres > 0.7 * smaller.litres);
@@ -200,7 +201,7 @@ TEST_CASE("Opened, a flap stands up from its hinge without stretch and bands han
     const Pattern p = draftAll(d)[1];
     double closed = 0, opened = 0, lowest = 1e9;
     int bands = 0;
-    for (Facet f : p.mockup.facets) {
+    for (Facet f : mockupOf(d, p).facets) {
         if (f.kind == "flap") {
             closed += areaOfFacets({f});
             lowest = std::min(lowest, f.opened.front().y);
@@ -230,6 +231,51 @@ TEST_CASE("Bends cut a piece into flat facets; only outlines are stitch lines")
     CHECK(all == 24);
     CHECK(stitched == 10);
     CHECK(areaOfFacets(ofKind(m, "cloth")) == Approx(90 * 60));
+}
+
+TEST_CASE("A gathered disc keeps its cloth: rings and radii by their true length, the volume by frusta")
+{
+    for (const char* radius : {"100", "180", "420"}) {
+        INFO("radius " << radius);
+        Design d = newDesign("circle-pouch");
+        assign(d, std::string("radius=") + radius);
+        const Pattern p = draftAll(d)[1];
+        const Mockup m = mockupOf(d, p);
+        std::vector<Facet> shell;
+        for (const auto& f : ofKind(m, "cloth"))
+            if (f.coat == Facet::Coat::Shell)
+                shell.push_back(f);
+        const double r = p.values.at("radius"), neck = p.values.at("channel");
+        CHECK(areaOfFacets(shell) == Approx(pi * r * r).epsilon(0.02)); // a polygon of 48 sides lacks 0.3 %
+        double rim = 0;
+        std::map<double, std::vector<Vec3>> rings; // by distance on the flat cloth, from the order in which they come
+        for (std::size_t i = 0; i < shell.size(); ++i) {
+            const Facet& f = shell[i];
+            const Vec3 v = f.corners[2] - f.corners[1];
+            rim += f.seamAfter[1] ? std::sqrt(dot(v, v)) : 0;
+            rings[double(i / 48)].push_back(f.corners[2]);
+        }
+        // What the room inside promises lies within the folded wall: no ring below its height is narrower.
+        for (const auto& [k, ring] : rings)
+            for (const Vec3 q : ring)
+                if (k > 0 && k < 13 && q.y < p.spaces.front().height)
+                    CHECK(std::hypot(q.x, q.z) > 0.85 * p.spaces.front().width / 2); // the folds reach in
+        CHECK(rim == Approx(2 * 48 * r * std::sin(pi / 48))); // chords of the flat disc
+        // Frusta of cones between the rings' mean circles (handbook formula); 13 rings lie below the channel.
+        double volume = 0, below = 0, height = 0;
+        const auto away = [](Vec3 q) { return std::hypot(q.x, q.z); };
+        for (int k = 0; k < 13; ++k) {
+            const auto& ring = rings[k];
+            const double out = (away(ring[0]) + away(ring[1])) / 2, up = (ring[0].y + ring[1].y) / 2;
+            if (k > 0)
+                volume += pi * (up - height) * (below * below + below * out + out * out) / 3;
+            below = out, height = up;
+        }
+        CHECK(m.litres == Approx(volume / 1e6).epsilon(0.05));
+        CHECK(pi * below * below == Approx(2 * pi * neck * 0.9).epsilon(0.6)); // drawn shut, the opening is filled by cloth about 0.9 mm thick
+        CHECK(m.liningLitres < m.litres);
+        CHECK(ofKind(m, "strap").size() == 2 * 26); // two cords with a tail each to see
+    }
 }
 
 TEST_CASE("Work side by side: every index once, the lowest error is told, and the next work is sound again")

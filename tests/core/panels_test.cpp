@@ -138,7 +138,7 @@ TEST_CASE("Cut across: halves are closed, keep the whole's area, carry the new e
     CHECK(d.pattern.lengthOfSide(d.pattern.seams[0].a) == Approx(d.pattern.lengthOfSide(d.pattern.seams[0].b)));
     CHECK(d.pattern.seams[0].a.front().piece == "up"); // from the left mouth downwards
     CHECK(d.pattern.seams[0].a.back().piece == "up");
-    CHECK(d.pattern.steps[0].pieces == std::vector<std::string>{"up", "low", "strip"});
+    CHECK(d.steps.front().pieces == std::vector<std::string>{"up", "low", "strip"});
     CHECK_THROWS_AS(d.piece("p"), std::logic_error);
 }
 
