@@ -127,6 +127,8 @@ QWidget* MainWindow::buildTopBar()
     row->setSpacing(4);
     m_name = new QLabel;
     m_name->setFont(pixelFont(13, QFont::Medium));
+    m_name->setFixedWidth(380); // a menu bar does not lay its corner out again when a name gets longer
+    m_name->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(m_name);
     row->addSpacing(14);
     m_chips = new QHBoxLayout;
@@ -259,7 +261,9 @@ void MainWindow::showTitle()
 {
     const QString file = m_document.fileName().isEmpty() ? QString("not saved yet") : QFileInfo(m_document.fileName()).fileName();
     setWindowTitle(QString("%1%2 – Tectonis").arg(file, m_document.modified() ? " *" : ""));
-    m_name->setText(text(m_document.design().name) + (m_document.modified() ? "  ·  changed" : ""));
+    const QString changed = m_document.modified() ? "  ·  changed" : "", name = text(m_document.design().name);
+    m_name->setText(m_name->fontMetrics().elidedText(name, Qt::ElideRight, m_name->width() - m_name->fontMetrics().horizontalAdvance(changed)) + changed);
+    m_name->setToolTip(name);
 }
 
 /// A message that stays until it is put away; what was open stays open.

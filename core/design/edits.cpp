@@ -3,6 +3,7 @@
 
 #include "buildup/layers.hpp"
 #include "buildup/material.hpp"
+#include "checks/finding.hpp"
 #include "design/formula.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
@@ -14,6 +15,7 @@
 #include <algorithm>
 #include <cctype>
 #include <cmath>
+#include <limits>
 #include <set>
 
 namespace tectonis {
@@ -237,23 +239,29 @@ void setSizes(Design& design, const std::vector<std::string>& sizes, const std::
 
 namespace {
 
-/// Leaves a new feature on the first face where it can be drafted: a second flap hangs from another face than the first.
-/// On none of them, it stays on the first, for validation to say why not.
+/// Leaves a new feature on the first face where it can be drafted and nothing new is to mend or doubtful: a second pocket does not lie on the first.
+/// Where every face has its faults, on the one that has fewest; on none of them, it stays on the first, for validation to say why not.
 void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id)
 {
-    for (const auto& choice : kind.choices(formOf(design.form)))
-        if (choice.name == "site") {
-            std::string& site = design.choices.at(id + ".site");
-            const std::string first = site;
-            for (const auto& [name, unused] : choice.options)
-                try {
-                    site = name;
-                    validate(design);
-                    return;
-                } catch (const InputError&) {
-                }
-            site = first;
+    auto choices = kind.choices(formOf(design.form));
+    const auto choice = std::find_if(choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "site"; });
+    if (choice == choices.end())
+        return;
+    // What belongs into the lining looks for room there first, what belongs outside, outside.
+    const auto inside = [&](const auto& option) { return option.first.starts_with("lining"); };
+    const bool within = inside(choice->options.front());
+    std::stable_partition(choice->options.begin(), choice->options.end(), [&](const auto& option) { return inside(option) == within; });
+    std::string& site = design.choices.at(id + ".site");
+    std::string best = site;
+    std::size_t fewest = std::numeric_limits<std::size_t>::max();
+    for (const auto& [name, unused] : choice->options)
+        try {
+            site = name;
+            if (const std::size_t faults = checkAll(design, validated(design)).size(); faults < fewest)
+                best = name, fewest = faults;
+        } catch (const InputError&) {
         }
+    site = best;
 }
 
 } // namespace
@@ -278,6 +286,7 @@ std::string addFeature(Design& design, const std::string& kind)
             id = feature.shortName() + std::to_string(i);
         next.features.push_back({id, kind});
         fillIn(next);
+        feature.settle(next, id);
         sitWhereItFits(next, feature, id);
     });
     return id;

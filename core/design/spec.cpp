@@ -86,7 +86,7 @@ DesignSpec makeSpec(const Design& design)
         }
         for (auto c : kind.choices(form)) {
             if (c.options.empty())
-                throw InputError(feature.id, fmt::format("the form “{}” has no face for it to sit on", form.name()));
+                throw InputError(kind.name(), fmt::format("the form “{}” has no face that can carry it", form.name()));
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }

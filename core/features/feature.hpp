@@ -29,6 +29,8 @@ public:
     virtual bool cutsAcross() const { return false; }
     /// Can the form carry it? A reason in words if not.
     virtual std::string unfit(const Form&) const { return ""; }
+    /// Makes a part that was just added to @p design suit the parts that are there already.
+    virtual void settle(Design&, const std::string& /*id*/) const {}
     virtual void draft(FeatureScope& f) const = 0;
 };
 

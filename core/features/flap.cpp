@@ -42,6 +42,14 @@ public:
                 {"edge", "Flap's edge", "Sewn right sides together and turned; or wrong sides together, the raw edges painted.", {{"turned", "Turned"}, {"raw", "Raw, painted"}}}};
     }
 
+    void settle(Design& design, const std::string& id) const override
+    {
+        // Its seam passes below the ends of handles, not under them.
+        for (const auto& other : design.features)
+            if (other.kind == "handles")
+                design.dimensions.at(id + ".hinge").value = "min(face.height/3, " + other.id + ".end + 15)";
+    }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;

@@ -25,6 +25,8 @@ public:
 
     std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back")}; }
 
+    std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;

@@ -49,11 +49,19 @@ public:
         return {std::cos(turn) * across, up - outwards * s, -std::sin(turn) * across};
     }
 
-    /// Height of the straight cylinder that stands on the floor within the wall: where the first arc comes back to the floor's radius.
-    double upright() const
+    struct Room {
+        double radius = 0, height = 0;
+    };
+    /// The largest upright cylinder on the floor within the wall.
+    Room room() const
     {
-        const Bow& bow = m_arcs.front();
-        return (bow.to - bow.from) * 2 * std::sin(bow.leanFrom) / (bow.leanFrom - bow.leanTo);
+        Room best;
+        constexpr int parts = 400;
+        for (int i = 1; i <= parts; ++i)
+            if (const Spot s = profile(std::lerp(floor, m_neck, double(i) / parts)); s.lean < 0) // where the wall leans in it bounds the top
+                if (const double radius = std::min(s.out, floor); radius * radius * s.up > best.radius * best.radius * best.height)
+                    best = {radius, s.up};
+        return best;
     }
 
     std::vector<Facet> facets(const Piece& piece, double inwards, double radius) const
@@ -182,8 +190,9 @@ public:
         const Gathered shut(r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", "lining.disc", "lining"));
         d.work({"disc", "floor.flat", "Flat floor, drawn shut", "share*channel", {{"share", Gathered::floorShare}, {"channel", rho}}, 0, Kind::Trade, "mm", "radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but strains the gathers"});
         p.height = shut.at(r, 0, 0).y;
-        p.spaces.push_back({"main", "Main space", 2 * shut.floor, shut.upright(), 2 * shut.floor, 0, false});
-        p.spaces.back().endRadius = shut.floor;
+        const auto [radius, height] = shut.room();
+        p.spaces.push_back({"main", "Main space", 2 * radius, height, 2 * radius, 0, false});
+        p.spaces.back().endRadius = radius;
         if (d.choice("inner") == "yes")
             drawPockets(d);
         p.handles = {{"radius", "disc", {r, 0}, {1, 0}, 1}, {"channel", "disc", {0, rho}, {0, 1}, 1}};

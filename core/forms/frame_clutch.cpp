@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Rigid-frame clutch: two rigid half shells, padded and covered; everything is drafted from the frame's own measures.
+#include "drafting/coat.hpp"
 #include "drafting/plans.hpp"
 #include "forms/form.hpp"
 #include "mockup/folder.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
+#include <tuple>
 
 namespace tectonis {
 namespace {
@@ -36,8 +38,8 @@ public:
     }
 
     std::vector<ChoiceSpec> choices() const override { return {}; }
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "frame.width - 2*radius"}, {"face.height", "frame.height"}, {"mouth.depth", "frame.depth"}}; }
-    std::vector<SiteSpec> sites() const override { return {}; }
+    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "frame.width - 2*radius"}, {"face.height", "frame.height - 2*(shell.wall + cover.thick + card.clear)"}, {"mouth.depth", "frame.depth"}}; }
+    std::vector<SiteSpec> sites() const override { return {{"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}}; }
 
     void furnish(Design& design) const override
     {
@@ -60,7 +62,9 @@ public:
                                     "the card lies inside the half shell and is smaller by its covering thickness on each edge"});
         const double cw = w - 2 * less, ch = h - 2 * less, cr = std::max(r - less, 1.0);
         outline(d.add({.key = "card", .code = "R", .name = "Lining card", .group = PieceGroup::Interlining, .role = "card", .material = "card", .count = 2}), cw, ch, cr, 0);
-        outline(d.add({.key = "card cover", .code = "L", .name = "Card cover", .group = PieceGroup::Lining, .role = "lining", .material = "lining", .count = 2}), cw, ch, cr, d("turn.in"));
+        for (const auto& [key, code, name] : {std::tuple{"lining.front", "LA", "Card cover, front"}, {"lining.back", "LB", "Card cover, back"}})
+            outline(d.add({.key = key, .code = code, .name = name, .group = PieceGroup::Lining, .role = "lining", .material = "lining"}), cw, ch, cr, d("turn.in"));
+        addFaces(d, sites(), ch / 2);
         d.piece("cover").note = "Notch the turn-in at the corners.";
         d.work({"cover", "frame.girth", "Rim of the frame, once round", "2*(width + height) - 8*radius + 2*pi*radius", {{"width", w}, {"height", h}, {"radius", r}}, 0, Kind::Geometry, "mm", "for edging, cord or chain"});
         p.hardware.push_back({"Rigid frame with hinge and clasp", 1, w, lengthToken(w) + " × " + lengthToken(h) + " × " + lengthToken(d("frame.depth")), "as all metal"});
@@ -87,18 +91,18 @@ public:
         step("pad", "Pad the half shells", "Glue the padding on the face of each half shell, centred.", StepKind::Flat, "Small parts", {"padding"}, "padded shells", {"padding"}, "The padding ends short of the rim all round.");
         step("cover", "Cover the half shells", "Centre the cover, draw it over the rim and glue the turn-in of " + lengthToken(d("turn.in")) + " inside: straights first, then notch and lay the corners.", StepKind::Flat, "Shell assembly",
              {"cover", "padded shells"}, "shell", {"cover"}, "The cloth is smooth at all corners; let it dry.");
-        step("card", "Cover the lining cards", "Glue the card covers' turn-in of " + lengthToken(d("turn.in")) + " to the back of the cards.", StepKind::Flat, "Lining", {"card", "card cover"}, "lining", {"card", "card cover"}, "Each covered card drops into its half shell.");
-        step("set", "Set the cards", "Glue the covered cards into the half shells; press until dry.", StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", "card cover"}, "The frame closes and clasps freely.");
+        step("card", "Cover the lining cards", "Glue the card covers' turn-in of " + lengthToken(d("turn.in")) + " to the back of the cards.", StepKind::Flat, "Lining", {"card", "lining.front", "lining.back"}, "lining", {"card", "lining.front", "lining.back"}, "Each covered card drops into its half shell.");
+        step("set", "Set the cards", "Glue the covered cards into the half shells; press until dry.", StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", "lining.front", "lining.back"}, "The frame closes and clasps freely.");
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const double z = p.depth / 2, h = p.height / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
-            const std::string cover = coat.of.empty() ? "cover" : "card cover";
-            const double at = coat.of.empty() ? z : z - 1; // the cards lie inside
-            folder.lay(cover, [=](Point q) { return Vec3{q.x, q.y + h, at}; });
-            folder.lay(cover, [=](Point q) { return Vec3{-q.x, q.y + h, -at}; }, {}, {}, 1);
+            const bool shell = coat.of.empty();
+            const double at = shell ? z : z - 1; // the cards lie inside
+            folder.lay(shell ? "cover" : "lining.front", [=](Point q) { return Vec3{q.x, q.y + h, at}; });
+            folder.lay(shell ? "cover" : "lining.back", [=](Point q) { return Vec3{-q.x, q.y + h, -at}; }, {}, {}, shell ? 1 : 0);
         });
         // The rim is not a seam: the cover is drawn over it.
         const Polyline rim = flattened(p.piece("cover")->stitch(), 0.4);

@@ -324,7 +324,11 @@ TEST_CASE("Match marks of wall and base lie at the same lengths; a flap stitched
 TEST_CASE("Two pockets on one place are a finding with distances")
 {
     Design d = newDesign("gusseted-satchel");
-    addFeature(d, "slip-pocket"); // same default place as the first
+    addFeature(d, "slip-pocket"); // goes where it is in nobody's way
+    CHECK(d.choices.at("slip.site") == "lining front");
+    CHECK(d.choices.at("slip2.site") == "back"); // the other lining face holds a window zip pocket
+    CHECK(checkAll(d, draftAll(d)).size() == checkAll(newDesign("gusseted-satchel"), draftAll(newDesign("gusseted-satchel"))).size());
+    setChoice(d, "slip2.site", "lining front");
     const auto findings = checkAll(d, draftAll(d));
     const auto collision = [](const Findings& all) { return std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.check == "collision"; }); };
     REQUIRE(collision(findings) != findings.end());

@@ -116,6 +116,7 @@ TEST_CASE("An inset zip in a tapered, round-cornered panel: the gusset still agr
 {
     Design d = with("gusseted-satchel", {"taper=12"});
     addFeature(d, "inset-zip");
+    assign(d, "inset.site=front");
     assign(d, "inset.drop=150");
     const Pattern p = medium(d), whole = medium(with("gusseted-satchel", {"taper=12"}));
     double cloth = 0;

@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Each form drafted from nothing by hand, as its first user would: click, drag, type, add a pocket and a flap, look at every stage.
+#include "driven.hpp"
+
+#include "forms/form.hpp"
+
+using namespace tectonis;
+
+namespace {
+
+/// Adds a part by its drawing; the refusal's words, empty if it was taken.
+QString addPart(Shown& s, const char* kind)
+{
+    QString said;
+    const auto connection = QObject::connect(&s.window.document(), &Document::refused, &s.window, [&](const QString& m) { said = m; });
+    QTest::mouseClick(s.find<QPushButton>("addPart"), Qt::LeftButton);
+    QTest::mouseClick(s.find<QAbstractButton>((std::string("add.") + kind).c_str()), Qt::LeftButton);
+    QCoreApplication::processEvents();
+    s.window.activateWindow();
+    QCoreApplication::processEvents();
+    QObject::disconnect(connection);
+    return said;
+}
+
+/// Seams of all sizes agree and nothing stops the pattern from being cut.
+void checkClean(const Document& document)
+{
+    for (const auto& p : document.patterns())
+        for (const auto& seam : p.seams) {
+            INFO("size " << p.size << ", " << seam.name << ": " << seam.lengthA << " / " << seam.lengthB);
+            CHECK(std::abs(seam.difference()) < 0.01);
+        }
+    for (const auto& f : document.findings()) {
+        INFO(f.subject << ": " << f.text);
+        CHECK(f.severity != Severity::Error);
+    }
+}
+
+} // namespace
+
+TEST_CASE("From nothing: each form is clicked, dragged, typed over, given a pocket and a flap, and is clean in all stages")
+{
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        Shown s;
+        Document& document = s.window.document();
+        s.press(Qt::Key_1);
+        QTest::mouseClick(s.find<QAbstractButton>(("form." + form->id()).c_str()), Qt::LeftButton);
+        QCoreApplication::processEvents();
+        checkClean(document);
+
+        // Its first handle on the mock-up is dragged outwards: the dimension grows.
+        auto* view = s.find<MockupView>("mockup");
+        REQUIRE(!document.mockup().handles.empty());
+        const std::string dragged = document.mockup().handles.front().dimension;
+        const double before = document.pattern().values.at(dragged);
+        const QPoint at = view->handleAt(dragged).toPoint();
+        REQUIRE(view->rect().contains(at));
+        drag(view, at, at + QPoint(at.x() >= view->width() / 2 ? 20 : -20, at.x() >= view->width() / 2 ? -4 : 0));
+        INFO("dragged " << dragged << " from " << before << " to " << document.pattern().values.at(dragged));
+        CHECK(document.pattern().values.at(dragged) != Approx(before));
+        checkClean(document);
+
+        // A pocket and a flap: taken, or refused with the reason.
+        const bool faces = !form->sites().empty();
+        for (const char* kind : {"slip-pocket", "flap"}) {
+            INFO("adding " << kind);
+            const std::size_t parts = document.design().features.size();
+            const QString said = addPart(s, kind);
+            INFO("said: " << said.toStdString());
+            if (document.design().features.size() == parts)
+                CHECK(said.size() > 30); // the reason in words
+            else
+                CHECK(said.isEmpty());
+            if (faces && std::string(kind) == "slip-pocket")
+                CHECK(document.design().features.size() == parts + 1);
+        }
+        checkClean(document);
+        for (int key = Qt::Key_1; key <= Qt::Key_9; ++key) {
+            s.press(Qt::Key(key));
+            CHECK(!s.window.grab().isNull());
+        }
+    }
+}
