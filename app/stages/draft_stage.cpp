@@ -5,15 +5,14 @@
 #include "qtext.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
+#include "seam_ledger.hpp"
 #include "stages.hpp"
 
+#include <QCheckBox>
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
-#include <QSignalBlocker>
 #include <QSlider>
-#include <QTableWidget>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -319,18 +318,25 @@ public:
         connect(real, &QPushButton::clicked, bench, &Bench::trueSize);
         connect(&document, &Document::changed, this, [bench] { bench->say(); });
         connect(&document, &Document::viewChanged, this, [bench] { bench->say(); });
-        auto* ledger = makeLedger(document, bench);
+        auto* ledger = new SeamLedger(document);
+        ledger->picked = [bench](const std::string& seam) { bench->takeSeam(seam); };
+        ledger->hide();
+        auto* sizes = new QCheckBox("All sizes");
+        sizes->setObjectName("ledgerSizes");
+        sizes->setToolTip("A row for each size of every seam");
+        sizes->hide();
+        connect(sizes, &QCheckBox::toggled, ledger, &SeamLedger::setAllSizes);
         auto* book = new QPushButton("Ledger");
         book->setObjectName("ledgerButton");
         book->setCheckable(true);
         book->setToolTip("Every seam with both runs, their lengths, ease and allowance");
-        connect(book, &QPushButton::toggled, this, [this, ledger, &document](bool on) {
+        connect(book, &QPushButton::toggled, this, [ledger, sizes](bool on) {
             ledger->setVisible(on);
-            fillLedger(document, ledger);
+            sizes->setVisible(on);
+            ledger->fill();
         });
-        for (auto signal : {&Document::changed, &Document::viewChanged})
-            connect(&document, signal, this, [this, ledger, &document] { fillLedger(document, ledger); });
         bar->addWidget(said, 1);
+        bar->addWidget(sizes);
         bar->addWidget(book);
         bar->addWidget(walked);
         bar->addWidget(walk);
@@ -339,80 +345,6 @@ public:
         column->addWidget(bench, 1);
         column->addWidget(ledger);
         column->addLayout(bar);
-    }
-
-private:
-    /// Every seam of the size in view; picking a row lights the seam up on the bench.
-    QTableWidget* makeLedger(Document& document, DraftBench* bench)
-    {
-        auto* ledger = new QTableWidget(0, 10);
-        ledger->setObjectName("ledger");
-        ledger->setAccessibleName("Seam ledger");
-        ledger->setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference", "Allowance", "Open, start", "Open, end"});
-        ledger->verticalHeader()->hide();
-        ledger->verticalHeader()->setDefaultSectionSize(24);
-        ledger->setSelectionBehavior(QAbstractItemView::SelectRows);
-        ledger->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
-        ledger->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
-        for (const auto& [column, width] : {std::pair{1, 92}, {2, 72}, {3, 92}, {4, 72}, {5, 60}, {6, 80}, {7, 76}, {8, 88}, {9, 82}})
-            ledger->setColumnWidth(column, width);
-        ledger->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-        ledger->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-        ledger->setFixedHeight(210);
-        ledger->hide();
-        connect(ledger, &QTableWidget::currentCellChanged, this, [ledger, bench, &document](int row) {
-            if (row >= 0 && std::size_t(row) < document.pattern().seams.size())
-                bench->takeSeam(document.pattern().seams[std::size_t(row)].key);
-        });
-        // How much of a partial seam is left open at its ends is typed here.
-        connect(ledger, &QTableWidget::cellChanged, this, [this, ledger, &document](int row, int column) {
-            if (column < 8 || std::size_t(row) >= document.pattern().seams.size())
-                return;
-            const Seam& s = document.pattern().seams[std::size_t(row)];
-            const std::string value = ledger->item(row, column)->text().toStdString(), key = s.key;
-            SeamEnds ends{s.openStart, s.openEnd};
-            document.edit("Seam left open: " + text(s.name), [&](Design& d) {
-                (column == 8 ? ends.start : ends.end) = parseLength(value, document.unit());
-                setSeamEnds(d, key, ends);
-            });
-            fillLedger(document, ledger);
-        });
-        return ledger;
-    }
-
-    void fillLedger(Document& document, QTableWidget* ledger)
-    {
-        if (!ledger->isVisible())
-            return; // laying out what nobody sees is what makes a drag slow
-        const Pattern& p = document.pattern();
-        const QSignalBlocker quiet(ledger);
-        ledger->setRowCount(int(p.seams.size()));
-        const auto run = [&](const std::vector<EdgeUse>& side) {
-            QStringList list;
-            for (const auto& use : side)
-                if (const Piece* piece = p.piece(use.piece); piece && !list.contains(text(piece->code)))
-                    list << text(piece->code);
-            return list.join(" + ");
-        };
-        int row = 0;
-        for (const auto& s : p.seams) {
-            double worst = 0;
-            for (const auto& size : document.patterns())
-                if (const Seam* other = size.seam(s.key); other && std::abs(other->difference()) > std::abs(worst))
-                    worst = other->difference();
-            const QStringList cells{text(s.name), run(s.a), document.len(s.lengthA), run(s.b), document.len(s.lengthB), s.ease == 0 ? "none" : document.len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
-                                    std::abs(worst) < 0.005 ? "none" : document.len(worst), s.allowance > 0 ? document.len(s.allowance) : text(s.stitch), document.len(s.openStart), document.len(s.openEnd)};
-            for (int c = 0; c < cells.size(); ++c) {
-                auto* item = new QTableWidgetItem(cells[c]);
-                item->setToolTip(c == 6 ? cells[c] + ", the worst of all sizes" : cells[c]);
-                if (c == 6 && std::abs(worst) > 0.01)
-                    item->setForeground(theme().error);
-                if (c < 8)
-                    item->setFlags(Qt::ItemIsSelectable | Qt::ItemIsEnabled);
-                ledger->setItem(row, c, item);
-            }
-            ++row;
-        }
     }
 };
 

@@ -29,7 +29,7 @@ protected:
     };
 
     /// The faces of the bag, each with the pieces it was cut into one above the other, then every other piece that carries a fitting or a
-    /// placement; in rows about as wide as the window. Straps lie below.
+    /// placement. Straps lie below.
     std::vector<Face> faces() const
     {
         const Pattern& p = doc().pattern();
@@ -52,27 +52,32 @@ protected:
         for (const auto& piece : p.pieces)
             if (wanted.contains(piece.key) && piece.role != "strap" && taken.insert(piece.key).second)
                 groups.push_back({&piece});
-        constexpr double apart = 40, stacked = 34; // mm: room for the names
-        double widths = 0, tallest = 0;
-        for (const auto& group : groups) {
-            double wide = 0, tall = 0;
-            for (const Piece* piece : group)
-                wide = std::max(wide, boundsOf(piece->cut).width()), tall += boundsOf(piece->cut).height() + stacked;
-            widths += wide + apart, tallest = std::max(tallest, tall);
+        // As many side by side as shows them largest in this window.
+        std::vector<Face> best;
+        double scale = 0;
+        for (std::size_t across = 1; across <= groups.size(); ++across) {
+            auto laid = inRows(groups, across);
+            const Box box = withStraps(laid);
+            if (const double fits = std::min(width() / box.width(), height() / box.height()); fits > scale)
+                best = std::move(laid), scale = fits;
         }
-        double row = std::sqrt(1.5 * widths * tallest);
-        for (const auto& strap : p.straps)
-            row = std::max(row, strap.cutLength);
+        return best;
+    }
+
+    /// Faces in rows of @p across, the pieces of each one above the other.
+    static std::vector<Face> inRows(const std::vector<std::vector<const Piece*>>& groups, std::size_t across)
+    {
+        constexpr double apart = 40, stacked = 34; // mm: room for the names
         std::vector<Face> out;
         double x = 0, top = 0, low = 0;
-        for (const auto& group : groups) {
+        for (std::size_t i = 0; i < groups.size(); ++i) {
             double wide = 0;
-            for (const Piece* piece : group)
+            for (const Piece* piece : groups[i])
                 wide = std::max(wide, boundsOf(piece->cut).width());
-            if (x > 0 && x + wide > row)
-                x = 0, top = low - 2 * stacked;
+            if (i % across == 0)
+                x = 0, top = i == 0 ? 0 : low - 2 * stacked;
             double y = top;
-            for (const Piece* piece : group) {
+            for (const Piece* piece : groups[i]) {
                 const Box b = boundsOf(piece->cut);
                 const double left = x + (wide - b.width()) / 2;
                 out.push_back({piece, {left - b.x0, y - b.y1}, {left, y - b.height(), left + b.width(), y}});
@@ -84,27 +89,31 @@ protected:
         return out;
     }
 
-    double strapTop() const
+    static double strapTop(const std::vector<Face>& faces)
     {
         double low = 0;
-        for (const auto& f : faces())
+        for (const auto& f : faces)
             low = std::min(low, f.box.y0);
         return low - 60;
     }
+    double strapTop() const { return strapTop(faces()); }
 
-    Box extent() const override
+    /// What the faces and the straps below them take.
+    Box withStraps(const std::vector<Face>& faces) const
     {
         Box all;
-        for (const auto& f : faces())
+        for (const auto& f : faces)
             all.add(f.box);
         all.add(Point{0, 40});
-        double y = strapTop();
+        double y = strapTop(faces);
         for (const auto& s : doc().pattern().straps) {
             all.add(Point{s.cutLength, y - s.width - 150});
             y -= s.width + 150;
         }
         return all;
     }
+
+    Box extent() const override { return withStraps(faces()); }
 
     std::vector<ScreenHandle> handles() const
     {

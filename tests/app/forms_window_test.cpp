@@ -113,6 +113,31 @@ TEST_CASE("The seam ledger lists every seam with both runs; picking one says bot
     s.window.document().undoStack().undo();
     QCoreApplication::processEvents();
     CHECK(ledger->item(row, 8)->text() == "0 mm");
+    // All sizes, one below the other; a row of another size is typed into as well.
+    s.find<QCheckBox>("ledgerSizes")->click();
+    QCoreApplication::processEvents();
+    const auto& sizes = s.window.document().patterns();
+    REQUIRE(ledger->rowCount() == int(sizes.front().seams.size() * sizes.size()));
+    for (int r = 0; r < ledger->rowCount(); ++r) {
+        const Pattern& size = sizes[std::size_t(r) % sizes.size()];
+        const Seam& seam = size.seams[std::size_t(r) / sizes.size()];
+        CHECK(ledger->item(r, 0)->text() == QString::fromStdString(size.size + "  " + seam.name));
+        CHECK(ledger->item(r, 4)->text() == s.window.document().len(seam.lengthB));
+    }
+    ledger->setCurrentCell(3 * row + 2, 9);
+    ledger->editItem(ledger->item(3 * row + 2, 9));
+    editor = ledger->findChild<QLineEdit*>();
+    REQUIRE(editor);
+    editor->selectAll();
+    QTest::keyClicks(editor, "20");
+    QTest::keyClick(editor, Qt::Key_Return);
+    QCoreApplication::processEvents();
+    for (int k = 0; k < 3; ++k)
+        CHECK(ledger->item(3 * row + k, 9)->text() == "20 mm");
+    s.window.document().undoStack().undo();
+    s.find<QCheckBox>("ledgerSizes")->click();
+    QCoreApplication::processEvents();
+    CHECK(ledger->rowCount() == int(s.window.document().pattern().seams.size()));
     // Lengths follow the unit.
     s.window.document().setUnit(Unit::Inch);
     QCoreApplication::processEvents();
