@@ -235,12 +235,8 @@ bool stepsSection(Flow& flow, const Design& design, const std::vector<const Patt
         flow.paragraph(QString::number(++number) + ".  " + text(s.title), 3.9, QFont::DemiBold, kInk, 0, words);
         flow.paragraph(text(s.text, unit), 3.4, QFont::Normal, kInk, 0, words);
         QStringList facts;
-        if (!s.tool.empty())
-            facts << text(s.tool);
-        if (!s.stitch.empty())
-            facts << text(s.stitch);
-        if (s.allowance > 0)
-            facts << "allowance " + text(formatLength(s.allowance, unit));
+        for (const auto& fact : factsOf(s, unit))
+            facts << text(fact);
         facts << text(formatNumber(s.minutes, 1)) + " min";
         flow.paragraph(facts.join("  ·  "), 3.0, QFont::Normal, kFaint, 0, words);
         if (!s.check.empty())

@@ -113,6 +113,8 @@ void drawFold(QPainter& p, const View& view, const Edge& fold, const PieceLook& 
     for (const Point tip : {a, b})
         for (const double side : {-1.0, 1.0})
             p.drawLine(view(tip), view(tip - out * head + Point{-out.y, out.x} * (side * head * 0.6)));
+    if (!look.foldWords)
+        return;
     const QPointF middle = view(lerp(a, b, 0.5) - out * inside);
     const QPointF along = view(b) - view(a);
     double angle = degrees(std::atan2(along.y(), along.x()));

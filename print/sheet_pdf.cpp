@@ -166,6 +166,7 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
             continue;
         View view = viewOn(ink.scale, plan, page);
         view.placement = spot.placement;
+        look.foldWords = had == spot.patterns.begin();
         drawPiece(ink.p, view, *piece, look);
         for (const auto& layer : piece->layers) {
             QPen pen(size.color, 0.2 * ink.scale);

@@ -252,12 +252,8 @@ private:
         const Theme& t = theme();
         QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p style='margin:0 0 6px 0'>%4</p>").arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(), text(s.text, m_document.unit()).toHtmlEscaped());
         QStringList facts;
-        if (!s.tool.empty())
-            facts << text(s.tool);
-        if (!s.stitch.empty())
-            facts << text(s.stitch);
-        if (s.allowance > 0)
-            facts << "allowance " + m_document.len(s.allowance);
+        for (const auto& fact : factsOf(s, m_document.unit()))
+            facts << text(fact);
         facts << QString("%1 min of %2 min in all").arg(s.minutes, 0, 'f', 1).arg(minutes, 0, 'f', 0);
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>").arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
         for (const auto& w : m_document.pattern().workings)

@@ -154,4 +154,15 @@ std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
     return order;
 }
 
+std::vector<std::string> factsOf(const Step& step, Unit unit)
+{
+    std::vector<std::string> facts;
+    for (const std::string* words : {&step.tool, &step.stitch})
+        if (!words->empty())
+            facts.push_back(*words);
+    if (step.allowance > 0)
+        facts.push_back("allowance " + formatLength(step.allowance, unit));
+    return facts;
+}
+
 } // namespace tectonis

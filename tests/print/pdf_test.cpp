@@ -229,3 +229,21 @@ TEST_CASE("Pieces as SVG and the cut list as text")
     REQUIRE(cli("export " + demo + " cutlist -o " + list).code == 0);
     CHECK_THAT(slurp(list), Contains("B2\tBack, lower") && Contains("Notions") && Contains("Size L"));
 }
+
+TEST_CASE("Templates on the fold: nested sizes say it once at each fold, and every size's bracket is drawn")
+{
+    Design d = loadDesign(demo);
+    d.choices["templates"] = "half";
+    const std::string file = scratch / "folded.tectonis", one = scratch / "one.pdf", all = scratch / "nested.pdf";
+    saveDesign(d, file);
+    REQUIRE(cli("export " + file + " sheets --size M -o " + one).code == 0);
+    REQUIRE(cli("export " + file + " sheets -o " + all).code == 0);
+    const auto times = [](const std::string& pdf) {
+        const std::string text = std::regex_replace(shell("pdftotext " + pdf + " -").out, std::regex("\\s+"), " ");
+        const std::regex words("place on the fold");
+        return std::distance(std::sregex_iterator(text.begin(), text.end(), words), std::sregex_iterator());
+    };
+    CHECK(times(one) > 4);
+    CHECK(times(all) > 4);
+    CHECK(times(all) < 2 * times(one)); // three sizes; tiles of A4 cut larger sizes a little differently
+}
