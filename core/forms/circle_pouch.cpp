@@ -3,126 +3,17 @@
 #include "buildup/layers.hpp"
 #include "drafting/coat.hpp"
 #include "forms/form.hpp"
-#include "mockup/folder.hpp"
+#include "mockup/dress.hpp"
+#include "mockup/gathered.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
-
-/// A disc drawn together at its channel. The floor lies flat; from there each radius rises along arcs of its own true length, and each ring of the
-/// cloth keeps its true length in even folds. What cannot be had without stretch is the change from the flat floor to the first folds.
-class Gathered {
-public:
-    static constexpr int panels = 48; // flat parts between folds
-    static constexpr double floorShare = 0.36;
-    const double floor; ///< radius of the flat floor, mm
-
-    /// @p radius of the disc; @p neck: distance of the channel from the centre on the flat cloth. Drawn shut, the cloth of @p thickness fills the circle within the channel:
-    /// its area is the ring's length times the thickness.
-    Gathered(double radius, double neck, double thickness) : floor(floorShare * neck), m_neck(neck)
-    {
-        const double shut = std::sqrt(2 * neck * thickness), rise = (neck - floor) / 2;
-        // The wall leans out, then in, is upright in the channel and opens above it; how far it leans in brings it from the floor's radius to that of the channel.
-        double low = 0, high = 2;
-        for (int i = 0; i < 60; ++i) {
-            const double in = (low + high) / 2;
-            m_arcs = {Bow{floor, neck - rise, 0.35, -in}, {neck - rise, neck, -in, 0}, {neck, radius, 0, 0.8}};
-            (profile(neck).out > shut ? low : high) = in;
-        }
-    }
-
-    /// Where the point lies that is @p away from the centre of the flat cloth, at @p turn radians round it, @p inwards mm within the shell's face.
-    Vec3 at(double away, double turn, double inwards) const
-    {
-        const auto [out, up, lean] = profile(away);
-        // Folds: alternate radii lie to the outside and to the inside of the arc, square to it, so that their distance is the flat cloth's chord.
-        const double c = std::cos(lean), s = std::sin(lean), half = pi / panels;
-        const double depth = std::sqrt(std::max(0.0, away * away - out * out) / (std::pow(c * std::cos(half), 2) + s * s)) * std::sin(half);
-        const double outwards = (std::lround(turn / (2 * pi) * panels) % 2 == 0 ? depth : -depth) - inwards;
-        const double across = out + outwards * c;
-        return {std::cos(turn) * across, up - outwards * s, -std::sin(turn) * across};
-    }
-
-    struct Room {
-        double radius = 0, height = 0;
-    };
-    /// The largest upright cylinder on the floor within the wall.
-    Room room() const
-    {
-        Room best;
-        constexpr int parts = 400;
-        for (int i = 1; i <= parts; ++i)
-            if (const Spot s = profile(std::lerp(floor, m_neck, double(i) / parts)); s.lean < 0) // where the wall leans in it bounds the top
-                if (const double radius = std::min(s.out, floor); radius * radius * s.up > best.radius * best.radius * best.height)
-                    best = {radius, s.up};
-        return best;
-    }
-
-    std::vector<Facet> facets(const Piece& piece, double inwards, double radius) const
-    {
-        const std::vector<double> rings = ringsTo(radius);
-        std::vector<Facet> out;
-        for (std::size_t k = 0; k + 1 < rings.size(); ++k)
-            for (int i = 0; i < panels; ++i) {
-                const double a = 2 * pi * i / panels, b = 2 * pi * (i + 1) / panels;
-                Facet f{piece.key, "cloth", piece.name, {at(rings[k], b, inwards), at(rings[k + 1], b, inwards), at(rings[k + 1], a, inwards), at(rings[k], a, inwards)}, {false, k + 2 == rings.size(), false, false}};
-                out.push_back(std::move(f));
-            }
-        return out;
-    }
-
-    /// Volume in litres up to the channel, closed flat there: the cones from the channel's centre to all flat parts.
-    double litres(double inwards) const
-    {
-        const Vec3 top{0, at(m_neck, 0, inwards).y, 0};
-        double six = 0;
-        for (const auto& f : facets({}, inwards, m_neck))
-            for (std::size_t i = 1; i + 1 < f.corners.size(); ++i)
-                six += dot(f.corners[0] - top, cross(f.corners[i] - top, f.corners[i + 1] - top));
-        return six / 6 / 1e6;
-    }
-
-private:
-    /// A part of the radius, from one distance on the flat cloth to another, whose lean from the upright (radians, outwards) changes evenly.
-    struct Bow {
-        double from = 0, to = 0, leanFrom = 0, leanTo = 0;
-    };
-    struct Spot {
-        double out = 0, up = 0, lean = pi / 2;
-    };
-
-    Spot profile(double away) const
-    {
-        Spot spot{std::min(away, floor)};
-        for (const Bow& bow : m_arcs) {
-            if (away <= bow.from)
-                break;
-            const double length = bow.to - bow.from, turn = bow.leanTo - bow.leanFrom;
-            spot.lean = bow.leanFrom + turn * std::min(1.0, (away - bow.from) / length);
-            spot.out += length * (std::cos(bow.leanFrom) - std::cos(spot.lean)) / turn;
-            spot.up += length * (std::sin(spot.lean) - std::sin(bow.leanFrom)) / turn;
-        }
-        return spot;
-    }
-
-    std::vector<double> ringsTo(double radius) const
-    {
-        std::vector<double> out{0};
-        for (const auto& [to, parts] : {std::pair{floor, 1}, {m_neck, 12}, {radius, 4}})
-            for (double from = out.back(), i = 1; i <= parts && out.back() < radius; ++i)
-                out.push_back(std::min(radius, std::lerp(from, to, i / parts)));
-        return out;
-    }
-
-    const double m_neck;
-    std::array<Bow, 3> m_arcs;
-};
 
 class CirclePouch : public Form {
 public:
