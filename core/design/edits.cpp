@@ -294,42 +294,75 @@ std::string addFeature(Design& design, const std::string& kind)
 
 namespace {
 
-/// Replaces a name's beginning wherever a name begins in a formula.
-void renameIn(std::string& formula, const std::string& from, const std::string& to)
+/// Replaces a name's beginning wherever a name begins in a formula. True if there was one.
+bool renameIn(std::string& formula, const std::string& from, const std::string& to)
 {
     const auto partOfName = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '.'; };
+    bool found = false;
     for (std::size_t at = formula.find(from); at != std::string::npos; at = formula.find(from, at)) {
         const bool begins = at == 0 || !partOfName(formula[at - 1]);
         if (begins)
             formula.replace(at, from.size(), to);
+        found |= begins;
         at += begins ? to.size() : from.size();
+    }
+    return found;
+}
+
+/// Dimensions that ask a part that is about to go keep the values they have, in every size.
+void keepValuesWithout(Design& design, const std::string& id)
+{
+    std::vector<Values> values;
+    const DesignSpec& spec = specOf(design);
+    for (std::size_t i = 0; i < design.sizes.size(); ++i)
+        values.push_back(evaluate(design, spec, i));
+    const auto asks = [&](std::string formula) { return renameIn(formula, id + ".", id + "."); };
+    const std::size_t base = sizeIndex(design, design.baseSize);
+    for (auto& [name, d] : design.dimensions) {
+        if (name.starts_with(id + "."))
+            continue;
+        for (auto& [size, own] : d.bySize)
+            if (asks(own))
+                own = formatNumber(values[sizeIndex(design, size)].at(name), 6);
+        if (!asks(d.value))
+            continue;
+        d.value = formatNumber(values[base].at(name), 6);
+        // Where the size rule makes another value of that number, the size gets its own.
+        for (std::size_t i = 0; i < values.size(); ++i)
+            if (const double was = values[i].at(name); std::abs(grown(d.rule, values[base].at(name), double(i) - double(base)) - was) > 1e-6)
+                d.bySize.try_emplace(design.sizes[i], formatNumber(was, 6));
     }
 }
 
 void takeOut(Design& design, const std::string& id)
 {
-    const auto it = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.id == id; });
+    const auto named = [](const std::string& wanted) { return [wanted](const Feature& f) { return f.id == wanted; }; };
+    const auto it = std::find_if(design.features.begin(), design.features.end(), named(id));
     if (it == design.features.end())
         throw InputError(id, "the design has no such feature");
-    const std::string kind = it->kind;
-    design.features.erase(it);
-    std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });
-    std::erase_if(design.choices, [&](const auto& c) { return c.first.starts_with(id + "."); });
-    if (const auto other = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; }); other != design.features.end()) {
+    const auto other = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == it->kind && f.id != id; });
+    if (other != design.features.end()) {
         // Formulas that asked for its dimensions ask the other one.
         for (auto& [name, d] : design.dimensions) {
+            if (name.starts_with(id + "."))
+                continue;
             renameIn(d.value, id + ".", other->id + ".");
             for (auto& [size, own] : d.bySize)
                 renameIn(own, id + ".", other->id + ".");
         }
-        return;
+    } else {
+        // What cannot be without it goes first.
+        std::vector<std::string> lost;
+        for (const auto& f : design.features)
+            if (const auto needs = featureKind(f.kind).needs(); std::find(needs.begin(), needs.end(), it->kind) != needs.end())
+                lost.push_back(f.id);
+        for (const auto& dependent : lost)
+            takeOut(design, dependent);
+        keepValuesWithout(design, id);
     }
-    std::vector<std::string> lost;
-    for (const auto& f : design.features)
-        if (const auto needs = featureKind(f.kind).needs(); std::find(needs.begin(), needs.end(), kind) != needs.end())
-            lost.push_back(f.id);
-    for (const auto& other : lost)
-        takeOut(design, other);
+    design.features.erase(std::find_if(design.features.begin(), design.features.end(), named(id)));
+    std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });
+    std::erase_if(design.choices, [&](const auto& c) { return c.first.starts_with(id + "."); });
 }
 
 } // namespace

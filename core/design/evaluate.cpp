@@ -90,19 +90,11 @@ private:
         if (const auto own = d.bySize.find(m_size); own != d.bySize.end())
             return formula(name, own->second);
         const double base = formula(name, d.value);
-        switch (d.rule.kind) {
-        case SizeRule::Kind::Step: return base + m_step * d.rule.amount;
-        case SizeRule::Kind::Ratio: return base * std::pow(d.rule.amount, m_step);
-        case SizeRule::Kind::Stock: {
-            const auto table = stockTables().find(d.rule.stock);
-            if (table == stockTables().end())
-                throw InputError(name, fmt::format("there is no stock table “{}”", d.rule.stock));
-            return snapToStock(table->second, base + m_step * d.rule.amount);
+        try {
+            return grown(d.rule, base, m_step);
+        } catch (const InputError& e) {
+            throw InputError(name, e.problem());
         }
-        case SizeRule::Kind::Hold:
-        case SizeRule::Kind::Follow: break;
-        }
-        return base;
     }
 
     const Design& m_design;
@@ -133,6 +125,23 @@ void checkRange(const Design& design, const DimensionSpec& spec, const Values& v
 }
 
 } // namespace
+
+double grown(const SizeRule& rule, double base, double steps)
+{
+    switch (rule.kind) {
+    case SizeRule::Kind::Step: return base + steps * rule.amount;
+    case SizeRule::Kind::Ratio: return base * std::pow(rule.amount, steps);
+    case SizeRule::Kind::Stock: {
+        const auto table = stockTables().find(rule.stock);
+        if (table == stockTables().end())
+            throw InputError("", fmt::format("there is no stock table “{}”", rule.stock));
+        return snapToStock(table->second, base + steps * rule.amount);
+    }
+    case SizeRule::Kind::Hold:
+    case SizeRule::Kind::Follow: break;
+    }
+    return base;
+}
 
 std::string prefixOf(const std::string& dimension)
 {

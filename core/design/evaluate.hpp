@@ -14,6 +14,10 @@ using Values = std::unordered_map<std::string, double>;
 /// @throws InputError naming dimension and size when a formula names nothing or itself, or a value is out of range.
 Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size);
 
+/// What a size rule makes of the base size's value, @p steps sizes up (negative: down).
+/// @throws InputError if the rule names no stock table.
+double grown(const SizeRule& rule, double base, double steps);
+
 /// Allowed range of one dimension, given the other values.
 struct Range {
     double min = 0, max = 0;

@@ -138,8 +138,10 @@ void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
     for (const auto& spec : specs) {
         const std::string face = spec.lining ? spec.name.substr(7) : spec.name; // "lining back" is the lining's "back"
         const std::string piece = std::string(spec.lining ? "lining." : "") + face;
+        // The lining may be drafted smaller: its mouth lies where its own piece ends.
+        const double lower = spec.lining && d.pattern.piece(face) ? boundsOf(d.piece(face).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1 : 0;
         const bool side = face == "left" || face == "right"; // as wide as the bag is deep
-        d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top, d(side ? "mouth.depth" : "face.width"), d("face.height"), spec.lining ? "Lining" : face == "front" ? "Shell front" : "Shell back", spec.lining});
+        d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top - lower, d(side ? "mouth.depth" : "face.width"), d("face.height"), spec.lining ? "Lining" : face == "front" ? "Shell front" : "Shell back", spec.lining});
     }
 }
 

@@ -107,3 +107,27 @@ TEST_CASE("Sequence rules hold for every form: a lining sewn before its pocket, 
     CHECK(!brokenRules(p, order).empty());
     CHECK(dryRun(p, orderOf(d, p)).back().zip == "open");
 }
+
+TEST_CASE("A dimension that asks a part keeps its value in every size when the part goes; with another of its kind it asks that one")
+{
+    Design d = newDesign("large-tote");
+    addFeature(d, "flap"); // hangs below the handles' ends
+    CHECK_THAT(d.dimensions.at("flap.hinge").value, Catch::Contains("handles.end"));
+    assign(d, "slip.drop=handles.end/2 + 12");
+    const auto before = draftAll(d);
+    removeFeature(d, "handles");
+    CHECK(d.dimensions.at("slip.drop").value.find("handles") == std::string::npos);
+    const auto after = draftAll(d);
+    for (std::size_t i = 0; i < before.size(); ++i)
+        for (const char* name : {"flap.hinge", "slip.drop"}) {
+            INFO(name << " in " << before[i].size);
+            CHECK(after[i].values.at(name) == Approx(before[i].values.at(name)).margin(1e-6));
+        }
+    Design two = newDesign("boxed-corner");
+    addFeature(two, "slip-pocket");
+    assign(two, "opening.length=slip.width + 15");
+    assign(two, "slip2.width=90");
+    removeFeature(two, "slip");
+    CHECK(two.dimensions.at("opening.length").value == "slip2.width + 15");
+    CHECK(draftAll(two)[1].values.at("opening.length") == Approx(105));
+}
