@@ -6,6 +6,8 @@
 #include "buildup/material.hpp"
 #include "checks/carry.hpp"
 #include "checks/finding.hpp"
+#include "forms/form.hpp"
+#include "units/error.hpp"
 
 #include <fmt/format.h>
 
@@ -246,4 +248,45 @@ TEST_CASE("A repair mends what it was offered for, in the size it was offered in
             ++mended;
         }
     CHECK(mended >= int(broken.size()) - 1);
+}
+
+TEST_CASE("A drop is measured from the mouth of the very face: on every form, every face, in every size")
+{
+    for (const Form* form : forms())
+        for (const char* kind : {"slip-pocket", "patch-pocket", "label"}) {
+            Design d = newDesign(form->id());
+            std::string id;
+            try {
+                id = addFeature(d, kind);
+            } catch (const InputError&) {
+                continue; // no face for it
+            }
+            for (const auto& site : form->sites())
+                for (const char* fit : {"smaller", "same"}) {
+                    INFO(form->id() << ", " << kind << " on " << site.name << ", lining " << fit);
+                    Design placed = d;
+                    try {
+                        if (placed.choices.contains("lining.fit"))
+                            setChoice(placed, "lining.fit", fit);
+                        setChoice(placed, id + ".site", site.name);
+                    } catch (const InputError&) {
+                        continue; // too large for this face, as its range says
+                    }
+                    for (const auto& p : draftAll(placed)) {
+                        const Site& face = *p.site(site.name);
+                        const auto place = std::find_if(p.places.begin(), p.places.end(), [&](const Place& at) { return at.feature == id; });
+                        REQUIRE(place != p.places.end());
+                        CHECK(face.top - place->area.y1 == Approx(p.values.at(id + ".drop")).margin(1e-6));
+                        // The mouth is the piece's upper stitch line, but for a facing above it, a roll, or a fold.
+                        const bool lower = (form->id() == "large-tote" && site.lining) || form->id() == "roll-top" || form->id() == "envelope-clutch";
+                        double edge = -1e300;
+                        for (const auto& key : face.pieces)
+                            edge = std::max(edge, boundsOf(p.piece(key)->stitch()).y1);
+                        if (lower)
+                            CHECK(face.top < edge);
+                        else
+                            CHECK(face.top == Approx(edge).margin(1e-6));
+                    }
+                }
+        }
 }
