@@ -181,6 +181,7 @@ Docket::Docket(Document& document, QWidget* parent) : QWidget(parent), m_documen
     });
     connect(&document, &Document::changed, this, &Docket::refresh);
     connect(&document, &Document::viewChanged, this, &Docket::refresh);
+    connect(&document, &Document::viewChanged, m_refusal, &QWidget::hide);
     connect(&document, &Document::refused, this, [this](const QString& message) {
         m_refusal->setText(message);
         m_refusal->setStyleSheet(QString("color:%1; padding:4px;").arg(theme().error.name()));
@@ -407,6 +408,7 @@ void Docket::typed(QTreeWidgetItem* item, int column)
 
 void Docket::setStage(int stage)
 {
+    m_refusal->hide(); // who goes on has read it
     // Brief: the body; Fittings: what is fitted; elsewhere as the user left it.
     for (int g = 0; g < m_dimensions->topLevelItemCount(); ++g) {
         auto* item = m_dimensions->topLevelItem(g);

@@ -309,8 +309,8 @@ bool renameIn(std::string& formula, const std::string& from, const std::string& 
     return found;
 }
 
-/// Dimensions that ask a part that is about to go keep the values they have, in every size.
-void keepValuesWithout(Design& design, const std::string& id)
+/// Dimensions whose names begin with @p those and that ask a part that is about to go keep the values they have, in every size.
+void keepValuesWithout(Design& design, const std::string& id, const std::string& those)
 {
     std::vector<Values> values;
     const DesignSpec& spec = specOf(design);
@@ -319,7 +319,7 @@ void keepValuesWithout(Design& design, const std::string& id)
     const auto asks = [&](std::string formula) { return renameIn(formula, id + ".", id + "."); };
     const std::size_t base = sizeIndex(design, design.baseSize);
     for (auto& [name, d] : design.dimensions) {
-        if (name.starts_with(id + "."))
+        if (name.starts_with(id + ".") || !name.starts_with(those))
             continue;
         for (auto& [size, own] : d.bySize)
             if (asks(own))
@@ -342,7 +342,8 @@ void takeOut(Design& design, const std::string& id)
         throw InputError(id, "the design has no such feature");
     const auto other = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == it->kind && f.id != id; });
     if (other != design.features.end()) {
-        // Formulas that asked for its dimensions ask the other one.
+        // Formulas that asked for its dimensions ask the other one, which cannot ask itself.
+        keepValuesWithout(design, id, other->id + ".");
         for (auto& [name, d] : design.dimensions) {
             if (name.starts_with(id + "."))
                 continue;
@@ -358,7 +359,7 @@ void takeOut(Design& design, const std::string& id)
                 lost.push_back(f.id);
         for (const auto& dependent : lost)
             takeOut(design, dependent);
-        keepValuesWithout(design, id);
+        keepValuesWithout(design, id, "");
     }
     design.features.erase(std::find_if(design.features.begin(), design.features.end(), named(id)));
     std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });

@@ -93,6 +93,11 @@ TEST_CASE("A refused value is explained in place and the old value stands")
     CHECK_FALSE(s.window.document().modified());
     s.type("Corner radius", "55");
     CHECK_FALSE(refusal->isVisibleTo(&s.window));
+    // Who goes on to another stage has read it.
+    s.type("Corner radius", "400");
+    CHECK(refusal->isVisibleTo(&s.window));
+    s.press(Qt::Key_4);
+    CHECK_FALSE(refusal->isVisibleTo(&s.window));
 }
 
 TEST_CASE("Units: the same length in mm, cm and inches; inches can be typed")

@@ -127,7 +127,10 @@ TEST_CASE("A dimension that asks a part keeps its value in every size when the p
     addFeature(two, "slip-pocket");
     assign(two, "opening.length=slip.width + 15");
     assign(two, "slip2.width=90");
+    assign(two, "slip2.height=slip.height - 20"); // the other one cannot ask itself
+    const double height = draftAll(two)[1].values.at("slip2.height");
     removeFeature(two, "slip");
+    CHECK(draftAll(two)[1].values.at("slip2.height") == Approx(height));
     CHECK(two.dimensions.at("opening.length").value == "slip2.width + 15");
     CHECK(draftAll(two)[1].values.at("opening.length") == Approx(105));
 }
