@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace tectonis {
 
@@ -24,7 +25,7 @@ Bench::Bench(Document& document, const QString& name, QWidget* parent) : QWidget
     connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
 }
 
-View Bench::view() const { return m_fit ? View::fit(extent(), rect(), 26) : m_view; }
+View Bench::view() const { return m_own ? m_held : m_fit ? View::fit(extent(), rect(), 26) : m_view; }
 
 void Bench::fitAll()
 {
@@ -74,7 +75,9 @@ void Bench::wheelEvent(QWheelEvent* event) { zoom(std::pow(1.0015, event->angleD
 void Bench::mousePressEvent(QMouseEvent* event)
 {
     m_last = event->position();
-    m_own = event->button() == Qt::LeftButton && press(view().plane(m_last), m_last);
+    const View seen = view();
+    m_own = event->button() == Qt::LeftButton && press(seen.plane(m_last), m_last);
+    m_held = seen;
     m_pan = !m_own;
 }
 
@@ -97,9 +100,10 @@ void Bench::mouseMoveEvent(QMouseEvent* event)
 
 void Bench::mouseReleaseEvent(QMouseEvent*)
 {
-    if (m_own)
+    if (std::exchange(m_own, false))
         release();
-    m_own = m_pan = false;
+    m_pan = false;
+    update();
 }
 
 void Bench::keyPressEvent(QKeyEvent* event)

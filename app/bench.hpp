@@ -3,6 +3,7 @@
 #pragma once
 
 #include "document.hpp"
+#include "handles.hpp"
 #include "theme.hpp"
 
 #include <QWidget>
@@ -20,6 +21,8 @@ public:
 
     /// Where a point of the plane is in the widget.
     QPointF onScreen(Point p) const { return view()(p); }
+    /// A dimension's handle as it is shown; without a name if it has none here.
+    virtual ScreenHandle handle(const std::string& /*dimension*/) const { return {}; }
 
 protected:
     Document& doc() const { return m_document; }
@@ -45,6 +48,7 @@ private:
     Document& m_document;
     bool m_fit = true, m_scaleShown = true;
     View m_view;
+    View m_held; ///< what is seen while the stage's own drag goes on: nothing moves but what is dragged
     bool m_own = false, m_pan = false;
     QPointF m_last;
 };

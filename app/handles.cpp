@@ -3,6 +3,7 @@
 
 #include "fonts.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace tectonis {
@@ -34,6 +35,12 @@ std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& ba
     return out;
 }
 
+ScreenHandle handleOf(const std::vector<ScreenHandle>& handles, const std::string& dimension)
+{
+    const auto it = std::find_if(handles.begin(), handles.end(), [&](const ScreenHandle& h) { return h.dimension == dimension; });
+    return it == handles.end() ? ScreenHandle{} : *it;
+}
+
 bool HandleDrag::press(const std::vector<ScreenHandle>& handles, QPointF at)
 {
     const ScreenHandle* h = under(handles, at);
@@ -60,6 +67,13 @@ void HandleDrag::move(QPointF at)
     const QString label = QString::fromStdString(spec ? spec->label : name);
     m_document.edit(QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { setDimensionMm(d, name, mm, size); },
                     QString("drag %1 %2").arg(QString::fromStdString(name)).arg(m_drags));
+}
+
+QPointF HandleDrag::heldAt() const
+{
+    const auto& values = m_document.pattern().values;
+    const auto now = values.find(m_held.dimension);
+    return m_held.at + m_held.direction * (now == values.end() ? 0 : (now->second - m_value) / m_held.gain);
 }
 
 void HandleDrag::hover(const std::vector<ScreenHandle>& handles, QPointF at)

@@ -22,6 +22,9 @@ struct ScreenHandle {
 /// The pattern's handles on pieces that lie at @p placeOf; pieces it has no place for are left out.
 std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string& piece)>& placeOf);
 
+/// A dimension's handle; one without a dimension's name if it is not among them.
+ScreenHandle handleOf(const std::vector<ScreenHandle>& handles, const std::string& dimension);
+
 class HandleDrag {
 public:
     explicit HandleDrag(Document& document) : m_document(document) {}
@@ -31,6 +34,8 @@ public:
     void move(QPointF at);
     void release() { m_held.dimension.clear(); }
     const std::string& held() const { return m_held.dimension; }
+    /// Where the handle in hand belongs now: as far along its arrow from where it was taken as its dimension has grown.
+    QPointF heldAt() const;
     void hover(const std::vector<ScreenHandle>& handles, QPointF at);
 
     /// Draws all handles; labels stay inside @p bounds and do not cover one another.

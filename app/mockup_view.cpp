@@ -65,6 +65,8 @@ void MockupView::turnTo(double yaw, double pitch)
 
 MockupView::Camera MockupView::camera() const
 {
+    if (m_held)
+        return *m_held;
     Camera c;
     const double cy = std::cos(m_yaw), sy = std::sin(m_yaw), cp = std::cos(m_pitch), sp = std::sin(m_pitch);
     c.right = {cy, 0, -sy};
@@ -248,14 +250,6 @@ std::vector<ScreenHandle> MockupView::screenHandles() const
     return out;
 }
 
-QPointF MockupView::handleAt(const std::string& dimension) const
-{
-    for (const auto& h : screenHandles())
-        if (h.dimension == dimension)
-            return h.at;
-    return {};
-}
-
 std::string MockupView::pieceAt(QPointF at) const
 {
     const auto shown = shownFacets(camera());
@@ -312,6 +306,8 @@ void MockupView::mousePressEvent(QMouseEvent* event)
     m_last = event->position();
     m_moved = false;
     m_turning = event->button() == Qt::LeftButton && !m_drag.press(screenHandles(), m_last);
+    if (!m_drag.held().empty())
+        m_held = camera();
 }
 
 void MockupView::mouseMoveEvent(QMouseEvent* event)
@@ -337,6 +333,7 @@ void MockupView::mouseReleaseEvent(QMouseEvent* event)
         m_document.takePiece(pieceAt(event->position()));
     m_turning = false;
     m_drag.release();
+    m_held.reset();
     update();
 }
 

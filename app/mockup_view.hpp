@@ -6,6 +6,8 @@
 
 #include <QWidget>
 
+#include <optional>
+
 namespace tectonis {
 
 class MockupView : public QWidget {
@@ -24,7 +26,8 @@ public:
     const Look& look() const { return m_look; }
     void turnTo(double yaw, double pitch);
     /// Where a dimension's handle is in the widget; null point if it has none. For tests and guided tours.
-    QPointF handleAt(const std::string& dimension) const;
+    ScreenHandle handle(const std::string& dimension) const { return handleOf(screenHandles(), dimension); }
+    QPointF handleAt(const std::string& dimension) const { return handle(dimension).at; }
     /// Piece whose face is on top at a point; empty if none.
     std::string pieceAt(QPointF at) const;
 
@@ -45,6 +48,7 @@ private:
         double depth(Vec3 v) const { return dot(v, back); }
     };
     Camera camera() const;
+    std::optional<Camera> m_held; ///< while a handle is dragged nothing moves but what follows it
     std::vector<ScreenHandle> screenHandles() const;
     struct Shown {
         Facet facet;

@@ -58,6 +58,8 @@ public:
         update();
     }
 
+    ScreenHandle handle(const std::string& dimension) const override { return handleOf(handles(), dimension); }
+
 protected:
     struct Spot {
         const Piece* piece;
@@ -68,7 +70,7 @@ protected:
     /// Lays the pieces in rows: shell, lining, strips; long strips lie down below.
     const std::vector<Spot>& laid() const
     {
-        if (!m_laid.empty())
+        if (!m_laid.empty() || layAsHeld())
             return m_laid;
         // The row width that shows the pieces largest in this window.
         double best = 0, bestScale = 0;
@@ -82,6 +84,26 @@ protected:
         }
         layRows(best);
         return m_laid;
+    }
+
+    /// While a handle is dragged every piece lies where it lay, and the one in hand so that its handle is under the pointer.
+    bool layAsHeld() const
+    {
+        if (m_drag.held().empty())
+            return false;
+        for (const auto& [key, at] : m_kept)
+            if (const Piece* piece = doc().pattern().piece(key)) {
+                Spot spot{piece, at, {}};
+                for (const auto& h : doc().pattern().handles)
+                    if (h.piece == key && h.dimension == m_drag.held() && key == doc().pieceInHand()) {
+                        const Point off = view().plane(m_drag.heldAt()) - at(h.at);
+                        spot.at.dx += off.x, spot.at.dy += off.y;
+                    }
+                spot.box = boundsOf(placed(piece->cut, spot.at));
+                m_laid.push_back(spot);
+            }
+        std::stable_partition(m_laid.begin(), m_laid.end(), [&](const Spot& s) { return s.piece->key != doc().pieceInHand(); }); // it lies on top
+        return !m_laid.empty();
     }
 
     void layRows(double wide) const
@@ -223,8 +245,12 @@ protected:
 
     bool press(Point q, QPointF at) override
     {
-        if (m_drag.press(handles(), at))
+        if (m_drag.press(handles(), at)) {
+            m_kept.clear();
+            for (const auto& s : laid())
+                m_kept.emplace_back(s.piece->key, s.at);
             return true;
+        }
         for (const auto& s : laid())
             if (s.box.contains(q)) {
                 doc().takePiece(s.piece->key);
@@ -236,6 +262,7 @@ protected:
     void release() override
     {
         m_drag.release();
+        m_laid.clear();
         update();
     }
 
@@ -277,6 +304,7 @@ protected:
 
 private:
     HandleDrag m_drag;
+    std::vector<std::pair<std::string, Placement>> m_kept; ///< where each piece lay when a handle was taken
     mutable std::vector<Spot> m_laid;
     std::string m_seam, m_hoverPiece, m_hoverEdge;
 

@@ -2,6 +2,7 @@
 // Each form drafted from nothing by hand, as its first user would: click, drag, type, add a pocket and a flap, look at every stage.
 #include "driven.hpp"
 
+#include "bench.hpp"
 #include "forms/form.hpp"
 
 using namespace tectonis;
@@ -81,4 +82,76 @@ TEST_CASE("From nothing: each form is clicked, dragged, typed over, given a pock
             CHECK(!s.window.grab().isNull());
         }
     }
+}
+
+namespace {
+
+/// Drags a handle by @p by in steps and checks that it does not run ahead of the pointer nor back. True if it is right under it.
+template <class At> bool dragFollowed(Document& document, QWidget* w, const std::string& dimension, QPointF by, At handleAt)
+{
+    const QPointF from = handleAt();
+    if (!w->rect().adjusted(8, 8, -8, -8).contains(from.toPoint()))
+        return false;
+    const double before = document.pattern().values.at(dimension);
+    QTest::mousePress(w, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 5; ++i) {
+        const QPointF at = from.toPoint() + by * i / 5.0;
+        QMouseEvent move(QEvent::MouseMove, at, w->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+        QCoreApplication::sendEvent(w, &move);
+    }
+    const QPointF now = handleAt(), wanted = from + by;
+    // Along the arrow as far as the pointer; a range may end before, then it stays where it ends.
+    INFO(dimension << " from " << from.x() << " " << from.y() << " to " << now.x() << " " << now.y() << ", pointer at " << wanted.x() << " " << wanted.y() << "; value " << before << " to "
+                   << document.pattern().values.at(dimension));
+    const double along = QPointF::dotProduct(now - from, by) / std::hypot(by.x(), by.y()), pulled = std::hypot(by.x(), by.y());
+    CHECK(along <= pulled + 3);
+    CHECK(along >= -1);
+    if (std::abs(document.pattern().values.at(dimension) - before) > 1e-6)
+        CHECK(along > 0.4);
+    QTest::mouseRelease(w, Qt::LeftButton, {}, (from + by).toPoint());
+    QCoreApplication::processEvents();
+    while (document.undoStack().canUndo() && std::abs(document.pattern().values.at(dimension) - before) > 1e-6)
+        document.undoStack().undo();
+    QCoreApplication::processEvents();
+    return std::abs(along - pulled) < 3;
+}
+
+} // namespace
+
+TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and on the pieces of every form")
+{
+    int followed = 0, under = 0;
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        Shown s;
+        Document& document = s.window.document();
+        s.press(Qt::Key_1);
+        QTest::mouseClick(s.find<QAbstractButton>(("form." + form->id()).c_str()), Qt::LeftButton);
+        QCoreApplication::processEvents();
+        auto* view = s.find<MockupView>("mockup");
+        for (std::size_t i = 0; i < document.mockup().handles.size(); ++i) {
+            const MockupHandle h = document.mockup().handles[i];
+            const QPointF arrow = view->handle(h.dimension).direction;
+            const double n = std::hypot(arrow.x(), arrow.y());
+            if (n < 0.05)
+                continue; // it points at the viewer
+            under += dragFollowed(document, view, h.dimension, arrow / n * 12, [&] { return view->handleAt(h.dimension); });
+            ++followed;
+        }
+        s.press(Qt::Key_2);
+        auto* bench = s.find<Bench>("draftBench");
+        const auto handles = document.pattern().handles;
+        for (const auto& h : handles) {
+            document.takePiece(h.piece);
+            QCoreApplication::processEvents();
+            const QPointF arrow = bench->handle(h.dimension).direction;
+            const double n = std::hypot(arrow.x(), arrow.y());
+            if (n < 0.01)
+                continue;
+            under += dragFollowed(document, bench, h.dimension, arrow / n * 10, [&] { return bench->handle(h.dimension).at; });
+            ++followed;
+        }
+    }
+    CHECK(followed > 60);
+    CHECK(under > 0.8 * followed); // the others ended at their range
 }
