@@ -21,6 +21,8 @@ class FittingsBench : public Bench {
 public:
     explicit FittingsBench(Document& document) : Bench(document, "Fittings on the faces"), m_drag(document) { setObjectName("fittingsBench"); }
 
+    ScreenHandle handle(const std::string& dimension) const override { return handleOf(handles(), dimension); }
+
 protected:
     struct Face {
         const Piece* piece;
@@ -52,6 +54,8 @@ protected:
         for (const auto& piece : p.pieces)
             if (wanted.contains(piece.key) && piece.role != "strap" && taken.insert(piece.key).second)
                 groups.push_back({&piece});
+        if (m_across > 0)
+            return inRows(groups, m_across);
         // As many side by side as shows them largest in this window.
         std::vector<Face> best;
         double scale = 0;
@@ -59,7 +63,7 @@ protected:
             auto laid = inRows(groups, across);
             const Box box = withStraps(laid);
             if (const double fits = std::min(width() / box.width(), height() / box.height()); fits > scale)
-                best = std::move(laid), scale = fits;
+                best = std::move(laid), scale = fits, m_best = across;
         }
         return best;
     }
@@ -309,9 +313,12 @@ protected:
 
     bool press(Point q, QPointF at) override
     {
-        if (m_drag.press(handles(), at))
+        if (m_drag.press(handles(), at)) {
+            m_across = m_best;
             return true;
+        }
         if (const Held held = partAt(q); !held.feature.empty()) {
+            m_across = m_best;
             m_held = held;
             doc().takePiece(doc().pattern().piece(held.feature) ? held.feature : held.piece);
             return true;
@@ -326,6 +333,7 @@ protected:
     {
         m_drag.release();
         m_held = {};
+        m_across = 0;
     }
     void hover(Point q, QPointF at) override
     {
@@ -369,6 +377,8 @@ private:
 
     HandleDrag m_drag;
     Held m_held;
+    mutable std::size_t m_best = 1; ///< faces side by side, as last chosen
+    std::size_t m_across = 0;       ///< kept while something is dragged; 0: chosen anew
 };
 
 } // namespace
