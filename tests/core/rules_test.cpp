@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Each rule of the sequence on two steps of its own: kept in one order, broken in the other, with its reason; and the dry run by hand.
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+
+#include <catch2/catch.hpp>
+
+using namespace tectonis;
+using Catch::Contains;
+
+namespace {
+
+/// Two steps that nothing but the rule binds.
+struct Case {
+    const char* rule;
+    Pattern pattern; ///< steps in the right order
+    const char* reason;
+};
+
+Pattern two(Step first, Step second)
+{
+    Pattern p;
+    first.id = first.title = "first", second.id = second.title = "second";
+    p.steps = {std::move(first), std::move(second)};
+    return p;
+}
+
+std::vector<Case> cases()
+{
+    std::vector<Case> out;
+    out.push_back({"interlining first", two({.kind = StepKind::Interline, .pieces = {"front"}}, {.kind = StepKind::Seam, .pieces = {"front", "back"}}), "before a piece is joined"});
+
+    Pattern snap = two({.kind = StepKind::Hardware, .pieces = {"front"}, .fittings = {"snap.half"}}, {.kind = StepKind::Seam, .pieces = {"front", "lining"}});
+    snap.fittings.push_back({.key = "snap.half", .name = "Snap", .piece = "front", .kind = Fitting::Kind::Snap});
+    out.push_back({"one-layer hardware first", snap, "one layer and its patch"});
+
+    out.push_back({"flat work while flat", two({.kind = StepKind::Flat, .consumes = {"front"}, .pieces = {"front", "pocket"}}, {.kind = StepKind::Seam, .pieces = {"front", "back"}}), "while the piece lies flat"});
+
+    Pattern trapped = two({.kind = StepKind::Baste, .pieces = {"tab", "gusset"}}, {.kind = StepKind::Seam, .seams = {"side"}});
+    trapped.seams.push_back({.key = "side", .name = "Side", .trapped = {"tab"}});
+    out.push_back({"baste what is trapped", trapped, "basted before that seam"});
+
+    out.push_back({"clip before the curve", two({.kind = StepKind::Clip, .yields = "gusset", .pieces = {"gusset"}}, {.kind = StepKind::Seam, .yields = "shell", .pieces = {"front", "gusset"}}), "clipped before it is pinned"});
+
+    Pattern board = two({.kind = StepKind::Hardware, .pieces = {"base.board"}}, {.kind = StepKind::CloseOpening});
+    board.pieces.push_back({.key = "base.board", .code = "R", .name = "Base board", .role = "board"});
+    out.push_back({"board before closing", board, "before the opening is closed"});
+
+    Step turn{.kind = StepKind::Turn};
+    turn.turnsThrough = true;
+    out.push_back({"opening closed last", two(turn, {.kind = StepKind::CloseOpening}), "closed last"});
+
+    out.push_back({"topstitch before the next seam", two({.kind = StepKind::Topstitch, .pieces = {"front"}}, {.kind = StepKind::Seam, .pieces = {"front", "gusset"}}), "pressed and topstitched before another seam"});
+
+    out.push_back({"uses what is made", two({.kind = StepKind::Seam, .consumes = {"front", "back"}, .yields = "shell"}, {.kind = StepKind::Turn, .consumes = {"shell"}, .yields = "bag"}), "needs “shell”"});
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("Each rule is kept in its order and broken in the other, with its reason")
+{
+    for (const Case& c : cases()) {
+        INFO(c.rule);
+        CHECK(brokenRules(c.pattern, {0, 1}).empty());
+        const auto broken = brokenRules(c.pattern, {1, 0});
+        REQUIRE(broken.size() == 1);
+        CHECK(broken.front().rule == c.rule);
+        CHECK(broken.front().early == 1); // what is done too early, as an index into the steps
+        CHECK(broken.front().late == 0);
+        CHECK_THAT(broken.front().reason, Contains(c.reason));
+    }
+}
+
+TEST_CASE("A rule does not bind steps on other pieces")
+{
+    for (const Case& c : cases()) {
+        if (std::string(c.rule) == "board before closing" || std::string(c.rule) == "opening closed last" || std::string(c.rule) == "uses what is made")
+            continue; // these are about the bag as a whole
+        INFO(c.rule);
+        Pattern p = c.pattern;
+        p.steps[1].pieces = {"elsewhere", "far away"};
+        p.steps[1].seams.clear();
+        CHECK(brokenRules(p, {1, 0}).empty());
+    }
+}
+
+TEST_CASE("Dry run by hand: parts come and go, the opening opens and closes, a zip stays where it was put")
+{
+    Pattern p;
+    for (const char* key : {"front", "back", "lining"})
+        p.pieces.push_back({.key = key, .code = key, .name = key});
+    p.seams.push_back({.key = "shell", .name = "Shell"});
+    p.seams.push_back({.key = "join", .name = "Join", .open = 120});
+    p.fittings.push_back({.key = "zip", .name = "Zip", .piece = "front", .kind = Fitting::Kind::Zip});
+    Step zip{.id = "zip", .title = "Zip", .kind = StepKind::Flat, .consumes = {"front"}, .yields = "front", .pieces = {"front"}, .fittings = {"zip"}};
+    Step sew{.id = "sew", .title = "Sew", .kind = StepKind::Seam, .consumes = {"front", "back"}, .yields = "shell", .pieces = {"front", "back"}, .seams = {"shell"}};
+    Step join{.id = "join", .title = "Join", .kind = StepKind::Seam, .consumes = {"shell", "lining"}, .yields = "bag", .pieces = {"lining"}, .seams = {"join"}};
+    Step turn{.id = "turn", .title = "Turn", .kind = StepKind::Turn, .consumes = {"bag"}, .yields = "bag"};
+    turn.turnsThrough = true;
+    Step close{.id = "close", .title = "Close", .kind = StepKind::CloseOpening, .consumes = {"bag"}, .yields = "bag", .seams = {"join"}};
+    p.steps = {zip, sew, join, turn, close};
+
+    const auto right = dryRun(p, {0, 1, 2, 3, 4});
+    REQUIRE(right.size() == 5);
+    const std::vector<std::vector<std::string>> parts{{"back", "front", "lining"}, {"lining", "shell"}, {"bag"}, {"bag"}, {"bag"}};
+    const std::vector<std::string> opening{"", "", "open", "open", "closed"};
+    for (std::size_t i = 0; i < right.size(); ++i) {
+        INFO("after " << p.steps[i].id);
+        CHECK(right[i].parts == parts[i]);
+        CHECK(right[i].opening == opening[i]);
+        CHECK(right[i].zip == "in, closed");
+        CHECK(right[i].problems.empty());
+    }
+
+    // Closed before it is turned: told at both steps.
+    const auto wrong = dryRun(p, {0, 1, 2, 4, 3});
+    REQUIRE(wrong.size() == 5);
+    REQUIRE(wrong[3].problems.size() == 1);
+    CHECK_THAT(wrong[3].problems.front(), Contains("before “Turn”") && Contains("closed last"));
+    REQUIRE(!wrong[4].problems.empty());
+    CHECK_THAT(wrong[4].problems.front(), Contains("no open seam or zip"));
+
+    // An open zip is a way out as well.
+    Step open = sew;
+    open.opensZips = {"zip"};
+    p.steps[1] = open;
+    p.seams[1].open = 0;
+    const auto throughZip = dryRun(p, {0, 1, 2, 3, 4});
+    CHECK(throughZip[3].problems.empty());
+    CHECK(throughZip[3].zip == "open");
+}
+
+TEST_CASE("Facts of a step: only what it has, the allowance in the unit asked for")
+{
+    Step s;
+    CHECK(factsOf(s, Unit::Mm).empty());
+    s.tool = "sewing machine", s.stitch = "3 mm", s.allowance = 9.525;
+    CHECK(factsOf(s, Unit::Mm) == std::vector<std::string>{"sewing machine", "3 mm", "allowance 9.53 mm"});
+    CHECK(factsOf(s, Unit::Inch).back() == "allowance 3/8 in");
+}
