@@ -154,6 +154,9 @@ private:
             auto* fixed = new QTableWidgetItem(r + 1 == rows ? QString() : shown(measures()[std::size_t(r)], measures()[std::size_t(r)].predicted(m_document.pattern())));
             fixed->setFlags(Qt::ItemIsEnabled);
             m_table->setItem(r, 0, fixed);
+            // What this bag does not have is not asked for.
+            m_table->setRowHidden(r, r + 1 < rows && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
+                                         && std::all_of(trials.begin(), trials.end(), [&](const Trial& t) { return t.*measures()[std::size_t(r)].value == 0; }));
             for (std::size_t k = 0; k < trials.size(); ++k) {
                 QString s;
                 bool off = false;

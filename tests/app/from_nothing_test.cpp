@@ -176,3 +176,26 @@ TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and 
     CHECK(followed > 80);
     CHECK(under > 0.8 * followed); // the others ended at their range
 }
+
+TEST_CASE("The trial asks only for what the bag has: no strap, no zip on a flat pouch; both on the satchel")
+{
+    const auto asked = [](Shown& s) {
+        s.press(Qt::Key_9);
+        QStringList names;
+        auto* table = s.find<QTableWidget>("trials");
+        for (int r = 0; r < table->rowCount(); ++r)
+            if (!table->isRowHidden(r))
+                names << table->verticalHeaderItem(r)->text();
+        return names;
+    };
+    Shown satchel;
+    CHECK(asked(satchel).contains("Strap, longest"));
+    CHECK(asked(satchel).contains("Zip opening"));
+    Shown pouch;
+    pouch.press(Qt::Key_1);
+    QTest::mouseClick(pouch.find<QAbstractButton>("form.flat-pouch"), Qt::LeftButton);
+    QCoreApplication::processEvents();
+    CHECK_FALSE(asked(pouch).contains("Strap, longest"));
+    CHECK_FALSE(asked(pouch).contains("Zip opening"));
+    CHECK(asked(pouch).contains("Finished width"));
+}
