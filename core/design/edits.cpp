@@ -241,7 +241,8 @@ namespace {
 
 /// Leaves a new feature on the first face where it can be drafted and nothing new is to mend or doubtful: a second pocket does not lie on the first.
 /// Where every face has its faults, on the one that has fewest; on none of them, it stays on the first, for validation to say why not.
-void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id)
+/// @p before: what is to mend or doubtful without it.
+void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before)
 {
     auto choices = kind.choices(formOf(design.form));
     const auto choice = std::find_if(choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "site"; });
@@ -259,6 +260,8 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
             site = name;
             if (const std::size_t faults = checkAll(design, validated(design)).size(); faults < fewest)
                 best = name, fewest = faults;
+            if (fewest <= before)
+                break;
         } catch (const InputError&) {
         }
     site = best;
@@ -274,6 +277,7 @@ std::string addFeature(Design& design, const std::string& kind)
         for (const auto& needed : feature.needs())
             if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
                 addFeature(next, needed);
+        const std::size_t before = checkAll(next, validated(next)).size();
         // Names under the id must be the feature's alone: "zip.length" may be the form's.
         const DesignSpec& spec = specOf(next);
         const auto taken = [&](const std::string& name) {
@@ -287,7 +291,7 @@ std::string addFeature(Design& design, const std::string& kind)
         next.features.push_back({id, kind});
         fillIn(next);
         feature.settle(next, id);
-        sitWhereItFits(next, feature, id);
+        sitWhereItFits(next, feature, id, before);
     });
     return id;
 }

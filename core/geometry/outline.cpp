@@ -321,16 +321,25 @@ bool insideOutline(const Polyline& closed, Point p)
     return inside;
 }
 
+namespace {
+
+/// Square of a point's distance from the straight between two points.
+double squareTo(Point a, Point b, Point p)
+{
+    const Point d = b - a, to = p - a;
+    const double n = dot(d, d), t = n > 0 ? std::clamp(dot(to, d) / n, 0.0, 1.0) : 0;
+    const Point off = to - d * t;
+    return dot(off, off);
+}
+
+} // namespace
+
 double distanceTo(const Polyline& line, Point p)
 {
     double best = 1e300;
-    for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-        const Point d = line[i + 1] - line[i];
-        const double n = dot(d, d);
-        const double t = n > 0 ? std::clamp(dot(p - line[i], d) / n, 0.0, 1.0) : 0;
-        best = std::min(best, distance(p, line[i] + d * t));
-    }
-    return best;
+    for (std::size_t i = 0; i + 1 < line.size(); ++i)
+        best = std::min(best, squareTo(line[i], line[i + 1], p));
+    return line.size() < 2 ? best : std::sqrt(best);
 }
 
 bool containsOutline(const Polyline& outer, const Polyline& inner, double slack)

@@ -14,14 +14,27 @@ double axisOf(const Piece& piece) { return boundsOf(piece.stitch()).centre().x; 
 
 Point mirrored(Point p, double axis) { return {2 * axis - p.x, p.y}; }
 
-bool onLine(const Polyline& line, Point p) { return distanceTo(line, p) <= kSame; }
+/// Most chords of a fine line are far from the point: a look at their box spares the distance.
+bool liesOn(const Polyline& line, Point p)
+{
+    for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+        const Point a = line[i], b = line[i + 1];
+        if (p.x < std::min(a.x, b.x) - kSame || p.x > std::max(a.x, b.x) + kSame || p.y < std::min(a.y, b.y) - kSame || p.y > std::max(a.y, b.y) + kSame)
+            continue;
+        const Point d = b - a, off = p - a;
+        const double n = dot(d, d), t = n > 0 ? std::clamp(dot(off, d) / n, 0.0, 1.0) : 0;
+        if (norm(off - d * t) <= kSame)
+            return true;
+    }
+    return false;
+}
 
 /// Every corner of each line's mirror image lies on one of the lines.
 bool mirrorsItself(const std::vector<Polyline>& lines, double axis)
 {
     return std::all_of(lines.begin(), lines.end(), [&](const Polyline& line) {
         return std::all_of(line.begin(), line.end(), [&](Point p) {
-            return std::any_of(lines.begin(), lines.end(), [&](const Polyline& other) { return onLine(other, mirrored(p, axis)); });
+            return std::any_of(lines.begin(), lines.end(), [&](const Polyline& other) { return liesOn(other, mirrored(p, axis)); });
         });
     });
 }
