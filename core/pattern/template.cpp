@@ -29,9 +29,45 @@ bool liesOn(const Polyline& line, Point p)
     return false;
 }
 
-/// Every corner of each line's mirror image lies on one of the lines.
-bool mirrorsItself(const std::vector<Polyline>& lines, double axis)
+bool near(Point a, Point b) { return distance(a, b) <= kSame; }
+
+/// The same line on the paper, whichever way it runs.
+bool sameShape(const Segment& a, const Segment& b)
 {
+    if (a.index() != b.index())
+        return false;
+    if (const auto* c = std::get_if<Cubic>(&a)) {
+        const auto& d = std::get<Cubic>(b);
+        return (near(c->p0, d.p0) && near(c->p1, d.p1) && near(c->p2, d.p2) && near(c->p3, d.p3)) || (near(c->p0, d.p3) && near(c->p1, d.p2) && near(c->p2, d.p1) && near(c->p3, d.p0));
+    }
+    if (const auto* c = std::get_if<Arc>(&a); c && std::abs(c->sweep) > 2 * pi - 1e-9) {
+        const auto& d = std::get<Arc>(b);
+        return near(c->centre, d.centre) && std::abs(c->radius - d.radius) <= kSame && std::abs(d.sweep) > 2 * pi - 1e-9;
+    }
+    const bool ends = (near(startOf(a), startOf(b)) && near(endOf(a), endOf(b))) || (near(startOf(a), endOf(b)) && near(endOf(a), startOf(b)));
+    return ends && near(pointAlong(a, lengthOf(a) / 2), pointAlong(b, lengthOf(b) / 2));
+}
+
+/// Each segment's mirror image is one of the segments.
+bool mirrorsBySegments(const std::vector<Run>& runs, double axis)
+{
+    const auto there = [&](const Segment& wanted) {
+        return std::any_of(runs.begin(), runs.end(), [&](const Run& run) { return std::any_of(run.begin(), run.end(), [&](const Segment& s) { return sameShape(s, wanted); }); });
+    };
+    return std::all_of(runs.begin(), runs.end(), [&](const Run& run) {
+        return std::all_of(run.begin(), run.end(), [&](const Segment& s) { return there(placed(s, Placement{2 * axis, 0, 0, true})); });
+    });
+}
+
+/// Every corner of each line's mirror image lies on one of the lines.
+bool mirrorsItself(const std::vector<Run>& runs, double axis)
+{
+    if (mirrorsBySegments(runs, axis))
+        return true;
+    // The halves may be broken into segments differently.
+    std::vector<Polyline> lines;
+    for (const auto& run : runs)
+        lines.push_back(flattened(run, 0.002)); // finer than the tolerance: chords of a circle are no mirror image of each other
     return std::all_of(lines.begin(), lines.end(), [&](const Polyline& line) {
         return std::all_of(line.begin(), line.end(), [&](Point p) {
             return std::any_of(lines.begin(), lines.end(), [&](const Polyline& other) { return liesOn(other, mirrored(p, axis)); });
@@ -101,16 +137,15 @@ Run cutLineOf(const Piece& piece)
 bool isSymmetric(const Piece& piece)
 {
     const double axis = axisOf(piece);
-    std::vector<Polyline> lines;
+    std::vector<Run> lines, outlines;
     for (const auto& line : piece.lines)
-        lines.push_back(flattened(line.run, 0.002)); // finer than the tolerance: chords of a circle are no mirror image of each other
-    std::vector<Polyline> outlines;
+        lines.push_back(line.run);
     for (const auto& layer : piece.layers)
-        outlines.push_back(flattened(layer.outline, 0.002));
+        outlines.push_back(layer.outline);
     const auto drillThere = [&](Point p) {
         return std::any_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
     };
-    return mirrorsItself({flattened(piece.cut, 0.002)}, axis) && mirrorsItself({flattened(piece.stitch(), 0.002)}, axis) && mirrorsItself(lines, axis) && mirrorsItself(outlines, axis)
+    return mirrorsItself({piece.cut}, axis) && mirrorsItself({piece.stitch()}, axis) && mirrorsItself(lines, axis) && mirrorsItself(outlines, axis)
         && std::all_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return drillThere(mirrored(d.at, axis)); });
 }
 
