@@ -10,6 +10,15 @@ using namespace tectonis;
 
 namespace {
 
+/// A new design of a form, by a click on its drawing in the Brief.
+Document& choose(Shown& s, const std::string& form)
+{
+    s.press(Qt::Key_1);
+    QTest::mouseClick(s.find<QAbstractButton>(("form." + form).c_str()), Qt::LeftButton);
+    QCoreApplication::processEvents();
+    return s.window.document();
+}
+
 /// Adds a part by its drawing; the refusal's words, empty if it was taken.
 QString addPart(Shown& s, const char* kind)
 {
@@ -45,10 +54,7 @@ TEST_CASE("From nothing: each form is clicked, dragged, typed over, given a pock
     for (const Form* form : forms()) {
         INFO(form->id());
         Shown s;
-        Document& document = s.window.document();
-        s.press(Qt::Key_1);
-        QTest::mouseClick(s.find<QAbstractButton>(("form." + form->id()).c_str()), Qt::LeftButton);
-        QCoreApplication::processEvents();
+        Document& document = choose(s, form->id());
         checkClean(document);
 
         // Its first handle on the mock-up is dragged outwards: the dimension grows.
@@ -125,10 +131,7 @@ TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and 
     for (const Form* form : forms()) {
         INFO(form->id());
         Shown s;
-        Document& document = s.window.document();
-        s.press(Qt::Key_1);
-        QTest::mouseClick(s.find<QAbstractButton>(("form." + form->id()).c_str()), Qt::LeftButton);
-        QCoreApplication::processEvents();
+        Document& document = choose(s, form->id());
         auto* view = s.find<MockupView>("mockup");
         for (std::size_t i = 0; i < document.mockup().handles.size(); ++i) {
             const MockupHandle h = document.mockup().handles[i];
@@ -157,9 +160,7 @@ TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and 
     for (const char* form : {"gusseted-satchel", "boxed-corner", "roll-top", "large-tote"}) {
         INFO(form);
         Shown s;
-        Document& document = s.window.document();
-        s.press(Qt::Key_1);
-        QTest::mouseClick(s.find<QAbstractButton>((std::string("form.") + form).c_str()), Qt::LeftButton);
+        Document& document = choose(s, form);
         for (const char* kind : {"patch-pocket", "zip-pocket", "label", "inset-zip"})
             document.edit("", [&](Design& d) { addFeature(d, kind); });
         s.press(Qt::Key_4);
@@ -192,9 +193,7 @@ TEST_CASE("The trial asks only for what the bag has: no strap, no zip on a flat 
     CHECK(asked(satchel).contains("Strap, longest"));
     CHECK(asked(satchel).contains("Zip opening"));
     Shown pouch;
-    pouch.press(Qt::Key_1);
-    QTest::mouseClick(pouch.find<QAbstractButton>("form.flat-pouch"), Qt::LeftButton);
-    QCoreApplication::processEvents();
+    choose(pouch, "flat-pouch");
     CHECK_FALSE(asked(pouch).contains("Strap, longest"));
     CHECK_FALSE(asked(pouch).contains("Zip opening"));
     CHECK(asked(pouch).contains("Finished width"));
