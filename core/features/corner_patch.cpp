@@ -2,6 +2,7 @@
 // Corner patches on the lower corners of a face, with rows of rivets along their free sides.
 #include "drafting/cut.hpp"
 #include "features/feature.hpp"
+#include "fittings/rivet.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -51,9 +52,11 @@ public:
         const std::string faceKey = face.key;
         const double n = std::round(f("rivets"));
         const double count = d.work({f.id, f.key("count"), "Rivets", "2*row*corners", {{"row", n}, {"corners", 2}}, 0, Kind::Trade, "", "two rows to a patch, two patches"});
-        const double stack = d.stack(face.role, face.key, face.material) + d.stack("patch", f.id, "overlay");
-        const double post = d.work({f.id, f.key("post"), "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus {2} to {3}; take the next length in stock"});
-        d.pattern.hardware.push_back({"Rivet", int(count), f("rivet"), lengthToken(f("rivet")) + " head, " + lengthToken(post) + " post", "one finish for all metal"});
+        std::vector<Pierced> through{{face.role, face.key, face.material}, {"patch", f.id, "overlay"}};
+        for (const auto& o : d.pattern.overlays)
+            if (const Piece& on = d.piece(o.piece); o.on == face.key && on.role == "overlay") // a second layer lies under the patch
+                through.push_back({on.role, on.key, on.material});
+        addRivets(d, f.id, f.id, int(count), f("rivet"), through);
 
         std::vector<std::string> set;
         const Placement mirror{2 * site.x, 0, 0, true};

@@ -4,6 +4,7 @@
 #include "drafting/panels.hpp"
 #include "drafting/plans.hpp"
 #include "drafting/walls.hpp"
+#include "fittings/rivet.hpp"
 #include "forms/form.hpp"
 #include "units/words.hpp"
 
@@ -143,9 +144,10 @@ public:
             for (auto& e : patch.edges)
                 e.allowance = e.name == "bottom" ? d("allowance.body") : 0;
             const double count = d.work({"corner", "rivet.count", "Rivets in all", "2*row*corners*faces", {{"row", double(n)}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "", "rows × corners × faces; two rows to a patch"});
-            const double stack = d.stack("panel", "front", "shell") + d.stack("overlay", "overlay.front", "overlay") * (d.choice("overlay") == "yes" ? 2 : 1);
-            const double post = d.work({"corner", "rivet.post", "Rivet post", "stack + 2.5", {{"stack", stack}}, 0, Kind::Trade, "mm", "the stack plus {2} to {3}; take the next length in stock"});
-            p.hardware.push_back({"Rivet", int(count), d("rivet"), lengthToken(d("rivet")) + " head, " + lengthToken(post) + " post", "one finish for all metal"});
+            std::vector<Pierced> through{{"panel", "front", "shell"}, {"patch", "corner", "overlay"}};
+            if (d.choice("overlay") == "yes")
+                through.push_back({"overlay", "overlay.front", "overlay"});
+            addRivets(d, "corner", "rivet", int(count), d("rivet"), through);
         }
         std::vector<std::string> set;
         for (const double sign : {-1.0, 1.0}) {

@@ -3,12 +3,15 @@
 #include "drawn.hpp"
 #include "geos.hpp"
 
+#include "buildup/layers.hpp"
+#include "buildup/material.hpp"
 #include "drafting/cut.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "units/error.hpp"
+#include "units/words.hpp"
 
 #include <set>
 
@@ -167,8 +170,17 @@ TEST_CASE("Overlays and corner patches cover the same area as GEOS's intersectio
         CHECK(std::any_of(rivets.begin(), rivets.end(), [&](Point q) { return distance({-q.x, q.y}, r) < 1e-6; }));
     }
     CHECK(worked(p, "corner.count") == 12);
-    // Post: what it goes through plus 2.5 mm (common practice, no source).
-    CHECK(worked(p, "corner.post") > 2.5);
+    // Post: what it goes through, foam compressed, plus 2.5 mm, and the next length sold (common practice, no source).
+    const auto foot = [](const char* id) { return material(id).underFoot(); };
+    double through = foot(d.materials.at("shell").c_str()) + 2 * foot(d.materials.at("overlay").c_str()); // face, second layer, patch
+    for (const auto& rule : d.layers)
+        through += rule.pieces == "panel" || rule.pieces == "patch" || rule.pieces == "overlay" ? foot(rule.material.c_str()) : 0;
+    CHECK(worked(p, "corner.post") == Approx(through + 2.5));
+    CHECK(worked(p, "corner.post") < thicknessOf(p, *p.piece("front")) + 2.5); // foam as it lies would make it too long
+    const double sold = worked(p, "corner.stock");
+    CHECK(sold >= worked(p, "corner.post"));
+    CHECK(sold - worked(p, "corner.post") <= 2);
+    CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) { return h.kind == "Rivet" && h.sizeText.find(lengthToken(sold) + " post") != std::string::npos; }));
 }
 
 TEST_CASE("A corner cut aslant is an isosceles triangle where the face is square")
