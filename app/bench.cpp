@@ -56,7 +56,11 @@ void Bench::paintEvent(QPaintEvent*)
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), theme().bench);
     const View v = view();
-    draw(p, v);
+    Labels labels(QRectF(rect()).adjusted(3, 3, -3, -3));
+    labels.avoid(QRectF(0, height() - 30, 190, 30)); // the rule
+    draw(p, v, labels);
+    labels.draw(p);
+    m_labels = labels.placed();
     if (!m_scaleShown)
         return;
     // A rule at the lower left tells the scale.

@@ -21,6 +21,8 @@ public:
 
     /// Where a point of the plane is in the widget.
     QPointF onScreen(Point p) const { return view()(p); }
+    /// Words as they were last placed.
+    const std::vector<PlacedLabel>& labels() const { return m_labels; }
     /// A dimension's handle as it is shown; without a name if it has none here.
     virtual ScreenHandle handle(const std::string& /*dimension*/) const { return {}; }
 
@@ -29,7 +31,8 @@ protected:
     View view() const;
 
     virtual Box extent() const = 0;                 ///< what has to be in view, mm
-    virtual void draw(QPainter& painter, const View& view) = 0;
+    /// Words go to @p labels, which finds them free places when all is drawn.
+    virtual void draw(QPainter& painter, const View& view, Labels& labels) = 0;
     virtual bool press(Point, QPointF) { return false; } ///< true: this drag is the stage's own
     virtual void drag(Point, QPointF) {}
     virtual void release() {}
@@ -51,6 +54,7 @@ private:
     View m_held; ///< what is seen while the stage's own drag goes on: nothing moves but what is dragged
     bool m_own = false, m_pan = false;
     QPointF m_last;
+    std::vector<PlacedLabel> m_labels;
 };
 
 } // namespace tectonis

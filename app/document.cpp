@@ -70,7 +70,12 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
         change(after);
         m_fresh = validated(after); // set() takes these over instead of drafting again
     } catch (const InputError& e) {
-        emit refused(QString::fromStdString(e.what()));
+        m_fresh.clear();
+        emit refused(worded(e));
+        return false;
+    } catch (const std::exception& e) {
+        m_fresh.clear();
+        emit refused(QString::fromUtf8(e.what()));
         return false;
     }
     if (after == m_design) {
@@ -83,11 +88,33 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     return true;
 }
 
-QString Document::shown(const DimensionSpec& spec, double value) const
+QString Document::dims(std::initializer_list<double> mm) const
+{
+    QStringList out;
+    for (const double v : mm)
+        out << QString::fromStdString(formatLengthBare(v, m_unit));
+    return out.join(" × ") + " " + QString::fromUtf8(unitSign(m_unit).data());
+}
+
+/// A refusal in the words of the window: a dimension goes by its label.
+QString Document::worded(const InputError& e) const
+{
+    for (const auto& d : m_spec.dimensions)
+        if (e.place() == d.name || e.place().starts_with(d.name + " ") || e.place().starts_with(d.name + ","))
+            return QString::fromStdString(d.label + e.place().substr(d.name.size()) + ": " + e.problem());
+    return QString::fromUtf8(e.what());
+}
+
+bool Document::counts(const DimensionSpec& spec) const
+{
+    return tectonis::counts(spec, [&](const std::string& name) { return pattern().values.at(name); }, m_design.choices);
+}
+
+QString Document::shown(const DimensionSpec& spec, double value, bool own) const
 {
     if (spec.quantity == DimensionSpec::Quantity::Length)
-        return len(value);
-    return QString::fromStdString(formatNumber(value)) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+        return own && m_unit != Unit::Inch ? exact(value) : len(value);
+    return QString::fromStdString(formatNumber(value, own ? 2 : 1)) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
 }
 
 void Document::setSize(std::size_t index)
@@ -131,13 +158,27 @@ void Document::takeStep(const std::string& id)
     emit viewChanged();
 }
 
-void Document::open(const QString& file) { takeOver(loadDesign(file.toStdString()), file); }
+std::vector<std::string> Document::open(const QString& file)
+{
+    const std::filesystem::path path = file.toStdString();
+    const std::string bytes = readWhole(path);
+    ReadDesign read = readDesign(bytes, path.filename().string());
+    takeOver(std::move(read.design), file, true, stampOfBytes(bytes));
+    return std::move(read.told);
+}
 
-void Document::takeOver(Design design, const QString& file, bool asSaved)
+bool Document::changedOnDisk() const
+{
+    const std::string now = m_file.isEmpty() ? std::string() : stampOf(m_file.toStdString());
+    return !now.empty() && now != m_stamp;
+}
+
+void Document::takeOver(Design design, const QString& file, bool asSaved, const std::string& stamp)
 {
     validate(design);
     m_undo.clear();
     m_file = file;
+    m_stamp = stamp;
     m_size = sizeIndex(design, design.baseSize);
     m_design.sizes.clear(); // so that set() goes to the base size
     set(std::move(design));
@@ -148,8 +189,10 @@ void Document::takeOver(Design design, const QString& file, bool asSaved)
 
 void Document::save(const QString& file)
 {
-    saveDesign(m_design, file.toStdString());
+    const std::string bytes = designText(m_design);
+    writeWhole(file.toStdString(), bytes);
     m_file = file;
+    m_stamp = stampOfBytes(bytes);
     m_undo.setClean();
     emit fileChanged();
 }

@@ -5,6 +5,7 @@
 #include "checks/finding.hpp"
 #include "design/edits.hpp"
 #include "mockup/mockup.hpp"
+#include "units/error.hpp"
 
 #include <QObject>
 #include <QUndoStack>
@@ -27,15 +28,23 @@ public:
     const Findings& findings() const { return m_findings; }
     QUndoStack& undoStack() { return m_undo; }
     QString fileName() const { return m_file; }
+    const std::string& stamp() const { return m_stamp; } ///< of the file as it was opened or saved
+    /// Has somebody else changed or made the file @p file since it was opened or saved here?
+    bool changedOnDisk() const;
     bool modified() const { return !m_undo.isClean(); }
 
     std::size_t size() const { return m_size; }
     Unit unit() const { return m_unit; }
     const std::string& pieceInHand() const { return m_piece; }
     const std::string& stepInHand() const { return m_step; }
-    QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); }
-    /// A dimension's value with its unit: a length in the unit chosen, degrees, or a plain count.
-    QString shown(const DimensionSpec& spec, double value) const;
+    QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); }   ///< to what can be set
+    /// "340 × 250 × 120 mm": the unit once.
+    QString dims(std::initializer_list<double> mm) const;
+    QString exact(double mm) const { return QString::fromStdString(exactLength(mm, m_unit)); } ///< for workings and own values
+    /// A dimension's value with its unit: a length in the unit chosen, degrees, or a plain count. @p own: as the user gave it, else to what can be set.
+    QString shown(const DimensionSpec& spec, double value, bool own = false) const;
+    /// Does the dimension mean anything with the design's choices in the size looked at?
+    bool counts(const DimensionSpec& spec) const;
 
     void setSize(std::size_t index);
     void setUnit(Unit unit);
@@ -46,9 +55,10 @@ public:
     /// Edits with the same non-empty @p merge key in a row become one (a drag).
     bool edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge = {});
 
-    /// @throws InputError if the file cannot be read; the open design stays.
-    void open(const QString& file);
-    void takeOver(Design design, const QString& file, bool asSaved = true);
+    /// Returns what there is to tell of the file. @throws InputError if the file cannot be read; the open design stays.
+    std::vector<std::string> open(const QString& file);
+    /// @p stamp: of the file when the design was read from it; empty if there is none.
+    void takeOver(Design design, const QString& file, bool asSaved = true, const std::string& stamp = {});
     /// @throws InputError if it cannot be written.
     void save(const QString& file);
 
@@ -61,6 +71,7 @@ signals:
 private:
     friend class DesignEdit;
     void set(Design design);
+    QString worded(const InputError& refusal) const;
 
     Design m_design;
     DesignSpec m_spec;
@@ -69,6 +80,7 @@ private:
     Findings m_findings;
     QUndoStack m_undo;
     QString m_file;
+    std::string m_stamp;
     std::size_t m_size = 0;
     Unit m_unit = Unit::Mm;
     std::string m_piece, m_step;

@@ -82,10 +82,9 @@ void HandleDrag::hover(const std::vector<ScreenHandle>& handles, QPointF at)
     m_hovered = h ? h->dimension : "";
 }
 
-void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, const QRectF& bounds, std::optional<QPointF> centre) const
+void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, Labels& labels, std::optional<QPointF> centre, const std::function<bool(const ScreenHandle&)>& named) const
 {
     const Theme& t = theme();
-    std::vector<QRectF> taken;
     for (const auto& h : handles) {
         const bool hot = h.dimension == m_held.dimension || h.dimension == m_hovered;
         const double n = std::hypot(h.direction.x(), h.direction.y());
@@ -98,30 +97,14 @@ void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, con
         }
         p.setBrush(hot ? t.accent : t.surface);
         p.drawEllipse(h.at, kGrip, kGrip);
+        labels.avoid(QRectF(h.at - QPointF(kGrip + 2, kGrip + 2), QSizeF(2 * kGrip + 4, 2 * kGrip + 4)));
+        if (!hot && named && !named(h))
+            continue;
         const auto* spec = m_document.spec().dimension(h.dimension);
         const QString text = QString::fromStdString(spec ? spec->label : h.dimension) + "  " + m_document.len(m_document.pattern().values.at(h.dimension));
-        p.setFont(pixelFont(12, QFont::Medium));
-        QRectF box = p.fontMetrics().boundingRect(text).adjusted(-6, -3, 6, 3);
-        box.moveCenter(h.at + QPointF(0, -kGrip - 16));
-        if (std::abs(d.y()) > 0.7)
-            box.moveCenter(h.at + QPointF(kGrip + 10 + box.width() / 2, 0));
-        if (centre) {
-            const QPointF out = h.at - *centre;
-            const double n2 = std::max(1e-9, std::hypot(out.x(), out.y())), reach = kGrip + 14;
-            box.moveCenter(h.at + out / n2 * reach + QPointF(out.x() / n2 * box.width() / 2, out.y() / n2 * box.height() / 2));
-        }
-        for (int tries = 0; tries < 8; ++tries)
-            for (const auto& other : taken)
-                if (box.intersects(other))
-                    box.moveTop(other.bottom() + 2);
-        box.moveLeft(std::clamp(box.left(), bounds.left() + 4, std::max(bounds.left() + 4, bounds.right() - box.width() - 4)));
-        box.moveTop(std::clamp(box.top(), bounds.top() + 4, std::max(bounds.top() + 4, bounds.bottom() - box.height() - 4)));
-        taken.push_back(box);
-        p.setPen(QPen(hot ? t.accent : t.line, 1));
-        p.setBrush(t.surface);
-        p.drawRoundedRect(box, 4, 4);
-        p.setPen(t.ink);
-        p.drawText(box, Qt::AlignCenter, text);
+        const QPointF out = centre ? h.at - *centre : std::abs(d.y()) > 0.7 ? QPointF(1, 0) : QPointF(0, -1);
+        const double far = std::hypot(out.x(), out.y());
+        labels.add({text, h.at, far > 1e-9 ? out / far : QPointF(0, -1), kGrip + 9, hot ? 9 : 5, true, hot, {}});
     }
 }
 

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "document.hpp"
+#include "labels.hpp"
 #include "theme.hpp"
 
 #include <QPainter>
@@ -38,9 +39,9 @@ public:
     QPointF heldAt() const;
     void hover(const std::vector<ScreenHandle>& handles, QPointF at);
 
-    /// Draws all handles; labels stay inside @p bounds and do not cover one another.
-    /// With @p centre, labels stand on the far side of their grip from it.
-    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, const QRectF& bounds, std::optional<QPointF> centre = {}) const;
+    /// Draws the grips and hands their words to @p labels: those that @p named gives true for, and always the one in hand or under the pointer.
+    /// With @p centre, words rather stand on the far side of their grip from it.
+    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, Labels& labels, std::optional<QPointF> centre = {}, const std::function<bool(const ScreenHandle&)>& named = {}) const;
 
 private:
     Document& m_document;

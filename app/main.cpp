@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // tectonis [FILE]: the desktop application. --shots DIR writes a picture of every stage and ends.
+#include "application.hpp"
 #include "fonts.hpp"
 #include "main_window.hpp"
 #include "shell/stage_signs.hpp"
@@ -74,7 +75,7 @@ int takePictures(tectonis::MainWindow& window, const QString& folder)
 
 int main(int argc, char** argv)
 {
-    QApplication app(argc, argv);
+    tectonis::Application app(argc, argv);
     QApplication::setApplicationName("Tectonis");
     QApplication::setOrganizationName("tectonis");
     QApplication::setApplicationVersion(TECTONIS_VERSION);

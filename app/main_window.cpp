@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "main_window.hpp"
+#include "application.hpp"
 #include "qtext.hpp"
 
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
 #include "mockup_view.hpp"
+#include "shell/ask_file.hpp"
+#include "shell/banner.hpp"
 #include "shell/docket.hpp"
 #include "shell/rail.hpp"
 #include "shell/run_sheet.hpp"
@@ -28,19 +31,21 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QShortcut>
+#include <QTimer>
 #include <QVBoxLayout>
 
 namespace tectonis {
 namespace {
 
-const char* kFilter = "Tectonis designs (*.tectonis)";
+const char* kFilter = "Tectonis designs (*.tectonis);;All files (*)";
+const char* kEnding = ".tectonis";
 
 } // namespace
 
 MainWindow::MainWindow() : m_recovery(m_document)
 {
     resize(1280, 800);
-    setMinimumSize(1024, 640);
+    setMinimumSize(1000, 590); // with a frame and its title this is 1024 × 640
     m_runSheet = new RunSheet(m_document);
     m_docket = new Docket(m_document);
     m_snags = new SnagLine(m_document);
@@ -52,7 +57,8 @@ MainWindow::MainWindow() : m_recovery(m_document)
     auto* column = new QVBoxLayout(centre);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
-    column->addWidget(buildBanner());
+    m_banner = new Banner;
+    column->addWidget(m_banner);
     column->addWidget(new Rail(m_document));
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
@@ -77,14 +83,34 @@ MainWindow::MainWindow() : m_recovery(m_document)
         m_docket->showDimension(key);
     });
     connect(&m_document, &Document::changed, this, &MainWindow::fillChips);
+    connect(&m_document, &Document::changed, this, &MainWindow::showTitle);
     connect(&m_document, &Document::viewChanged, this, &MainWindow::fillChips);
     connect(&m_document, &Document::fileChanged, this, &MainWindow::showTitle);
     connect(&m_document.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::showTitle);
+    // The bare number goes to a stage where nothing can be typed; with Ctrl it always does.
     for (int i = 0; i < 9; ++i)
-        connect(new QShortcut(QKeySequence(Qt::Key_1 + i), this), &QShortcut::activated, this, [this, i] { goTo(i); });
+        for (const auto& key : {QKeySequence(Qt::Key_1 + i), QKeySequence(int(Qt::CTRL) | (Qt::Key_1 + i))})
+            connect(new QShortcut(key, this), &QShortcut::activated, this, [this, i] { goTo(i); });
+    if (auto* app = dynamic_cast<Application*>(qApp))
+        app->failed = [this](const QString& words) { complain(words); };
+    m_docket->left = [this] { m_stages->currentWidget()->setFocus(); };
     fillChips();
     showTitle();
     goTo(0);
+}
+
+/// The widgets go before the document that they show: an open field would still be written.
+MainWindow::~MainWindow()
+{
+    if (auto* app = dynamic_cast<Application*>(qApp))
+        app->failed = {};
+    delete takeCentralWidget();
+}
+
+void MainWindow::finishTyping()
+{
+    if (QWidget* typing = focusWidget())
+        typing->clearFocus();
 }
 
 void MainWindow::buildMenus()
@@ -92,10 +118,12 @@ void MainWindow::buildMenus()
     auto* file = menuBar()->addMenu("&File");
     auto* fresh = file->addMenu("&New");
     for (const Form* form : forms())
-        fresh->addAction(text(form->name()), this, [this, form] { newDesignOf(form->id()); });
+        fresh->addAction(text(form->name()), this, [this, form] { newDesignOf(form->id()); })->setObjectName("new." + text(form->id()));
     file->addAction("&Open…", QKeySequence::Open, this, &MainWindow::openDialog);
     m_recent = file->addMenu("Open &recent");
     connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    m_putAway = file->addMenu("&Unsaved work put away");
+    connect(m_putAway, &QMenu::aboutToShow, this, &MainWindow::fillPutAway);
     file->addSeparator();
     file->addAction("&Save", QKeySequence::Save, this, [this] { save(false); });
     file->addAction("Save &as…", QKeySequence::SaveAs, this, [this] { save(true); });
@@ -109,8 +137,11 @@ void MainWindow::buildMenus()
     editMenu->addAction(undo);
     editMenu->addAction(redo);
     editMenu->addAction("Take the &part in hand out", QKeySequence::Delete, this, [this] {
-        const std::string id = featureOf(m_document.design(), m_document.pieceInHand());
-        if (!id.empty())
+        const Piece* piece = m_document.pattern().piece(m_document.pieceInHand());
+        const std::string id = piece ? piece->owner : "";
+        if (id.empty())
+            emit m_document.refused("The piece in hand belongs to the bag's form. What can be taken out are its parts: pockets, flaps, straps.");
+        else
             m_document.edit(text("Take out: " + id), [&](Design& d) { removeFeature(d, id); });
     });
     auto* look = menuBar()->addMenu("&View");
@@ -127,13 +158,18 @@ QWidget* MainWindow::buildTopBar()
     row->setSpacing(4);
     m_name = new QLabel;
     m_name->setFont(pixelFont(13, QFont::Medium));
-    m_name->setFixedWidth(380); // a menu bar does not lay its corner out again when a name gets longer
+    m_name->setFixedWidth(300); // a menu bar does not lay its corner out again when a name gets longer
     m_name->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     row->addWidget(m_name);
     row->addSpacing(14);
     m_chips = new QHBoxLayout;
     m_chips->setSpacing(3);
     row->addLayout(m_chips);
+    m_sizeChoice = new QComboBox;
+    m_sizeChoice->setObjectName("sizeChoice");
+    m_sizeChoice->setAccessibleName("Size that is looked at");
+    connect(m_sizeChoice, &QComboBox::activated, this, [this](int i) { m_document.setSize(std::size_t(i)); });
+    row->addWidget(m_sizeChoice);
     row->addSpacing(10);
     auto* units = new QButtonGroup(bar);
     int i = 0;
@@ -155,12 +191,32 @@ QWidget* MainWindow::buildTopBar()
 void MainWindow::fillChips()
 {
     const auto& sizes = m_document.design().sizes;
-    if (m_chips->count() != int(sizes.size())) {
+    int wide = 0;
+    for (const auto& s : sizes)
+        wide += std::max(34, fontMetrics().horizontalAdvance(text(s)) + 16) + 3;
+    const bool many = wide > 230; // chips would push the rest off the bar
+    m_sizeChoice->setVisible(many);
+    QStringList names;
+    for (const auto& s : sizes)
+        names << "Size " + text(s);
+    QStringList shown;
+    for (int i = 0; i < m_sizeChoice->count(); ++i)
+        shown << m_sizeChoice->itemText(i);
+    if (shown != names) {
+        m_sizeChoice->clear();
+        m_sizeChoice->addItems(names);
+        m_sizeChoice->setFixedWidth(many ? 130 : 10);
+        placeOnMenuBar();
+    }
+    m_sizeChoice->setCurrentIndex(int(m_document.size()));
+    const std::size_t chips = many ? 0 : sizes.size();
+    if (m_chips->count() != int(chips)) {
         while (auto* item = m_chips->takeAt(0)) {
+            item->widget()->hide();
             item->widget()->deleteLater();
             delete item;
         }
-        for (std::size_t k = 0; k < sizes.size(); ++k) {
+        for (std::size_t k = 0; k < chips; ++k) {
             auto* b = new QPushButton;
             b->setCheckable(true);
             b->setFixedHeight(24);
@@ -173,64 +229,62 @@ void MainWindow::fillChips()
             m_chips->addWidget(b);
         }
     }
-    for (std::size_t k = 0; k < sizes.size(); ++k) {
+    for (std::size_t k = 0; k < chips; ++k) {
         auto* b = static_cast<QPushButton*>(m_chips->itemAt(int(k))->widget());
-        b->setText(text(sizes[k]));
+        b->setText(text(sizes[k]).replace("&", "&&"));
         b->setObjectName("size." + text(sizes[k]));
         b->setAccessibleName("Size " + text(sizes[k]));
         b->setChecked(k == m_document.size());
     }
 }
 
-QWidget* MainWindow::buildBanner()
+/// A menu bar lays its corner out only when that changes.
+void MainWindow::placeOnMenuBar()
 {
-    m_banner = new QWidget;
-    auto* row = new QHBoxLayout(m_banner);
-    row->setContentsMargins(10, 4, 10, 4);
-    m_bannerText = new QLabel;
-    m_bannerText->setWordWrap(true);
-    m_bannerYes = new QPushButton("Open it");
-    m_bannerNo = new QPushButton("Put it away");
-    row->addWidget(m_bannerText, 1);
-    row->addWidget(m_bannerYes);
-    row->addWidget(m_bannerNo);
-    m_banner->hide();
-    connect(m_bannerYes, &QPushButton::clicked, this, [this] {
-        try {
-            m_document.takeOver(loadDesign(m_found.toStdString()), {}, false);
-            Recovery::discard(m_found);
-            m_banner->hide();
-        } catch (const InputError& e) {
-            m_bannerText->setText(e.what());
-        }
-    });
-    connect(m_bannerNo, &QPushButton::clicked, this, [this] {
-        if (!m_found.isEmpty())
-            Recovery::discard(m_found);
-        m_found.clear();
-        m_banner->hide();
-    });
-    return m_banner;
+    if (QWidget* corner = menuBar()->cornerWidget()) {
+        corner->adjustSize();
+        menuBar()->setCornerWidget(corner, Qt::TopRightCorner);
+        corner->show();
+    }
 }
 
 void MainWindow::offerRecovery()
 {
-    m_found = Recovery::leftover();
-    if (m_found.isEmpty())
-        return;
-    m_bannerText->setText("Tectonis did not end properly last time. Unsaved work from " + QFileInfo(m_found).lastModified().toString("d MMMM, hh:mm") + " was kept.");
-    m_bannerYes->show();
-    m_bannerNo->setText("Put it away");
-    m_banner->show();
+    for (const Leftover& found : Recovery::leftovers()) {
+        const QString of = found.name.isEmpty() ? QString() : QString(" on “%1”").arg(found.name), from = found.file.isEmpty() ? QString() : QString(", opened from %1,").arg(QFileInfo(found.file).fileName());
+        m_banner->tellLater({QString("Tectonis did not end properly. Unsaved work%1%2 from %3 was kept.").arg(of, from, found.when.toString("d MMMM, hh:mm")),
+                             {{"Open it", [this, found] { return mayLeave() && openLeftover(found); }},
+                              {"Put it away", [found] {
+                                   Recovery::putAway(found);
+                                   return true;
+                               }}}});
+    }
+}
+
+bool MainWindow::openLeftover(const Leftover& leftover)
+{
+    try {
+        ReadDesign read = readDesign(readWhole(leftover.copy.toStdString()), QFileInfo(leftover.copy).fileName().toStdString());
+        m_document.takeOver(std::move(read.design), leftover.file, false, leftover.stamp.toStdString());
+        m_recovery.adopt(leftover);
+        m_recovery.keep();
+        return true;
+    } catch (const std::exception& e) {
+        complain(QString::fromUtf8(e.what()) + " The copy stays where it is: " + leftover.copy);
+        return false;
+    }
 }
 
 void MainWindow::goTo(int stage)
 {
     m_stages->setCurrentIndex(stage);
     m_runSheet->choose(stage);
-    m_docket->setStage(stage);
+    m_docket->follow(dynamic_cast<DocketSource*>(m_stages->widget(stage)));
     if (m_mockup)
         m_mockup->setVisible(stage != 0);
+    // What was typed into before lets go, so that the next key is the stage's.
+    if (QWidget* now = m_stages->currentWidget(); isVisible() && now)
+        now->setFocus();
 }
 
 void MainWindow::toggleMockup()
@@ -266,53 +320,72 @@ void MainWindow::showTitle()
     m_name->setToolTip(name);
 }
 
-/// A message that stays until it is put away; what was open stays open.
-void MainWindow::complain(const QString& message)
-{
-    m_found.clear();
-    m_bannerText->setText(message);
-    m_bannerYes->hide();
-    m_bannerNo->setText("Understood");
-    m_banner->show();
-}
+void MainWindow::complain(const QString& message) { m_banner->tell({message}); }
 
 bool MainWindow::openFile(const QString& file)
 {
     try {
-        m_document.open(file);
+        const auto told = m_document.open(file);
         remember(file);
+        rememberFolder(file);
+        m_banner->clearTold();
+        for (const auto& words : told)
+            m_banner->tell({text(words)});
         return true;
-    } catch (const InputError& e) {
-        complain(e.what());
+    } catch (const std::exception& e) {
+        complain(QString::fromUtf8(e.what()));
         return false;
     }
 }
 
+/// Another program, or another window, may have saved the file meanwhile.
+bool MainWindow::mayReplaceChanged()
+{
+    QMessageBox box(QMessageBox::Warning, "Tectonis", QString("“%1” was changed by another program or window since it was opened here. Saving would put yours in its place.").arg(QFileInfo(m_document.fileName()).fileName()),
+                    QMessageBox::NoButton, this);
+    box.setTextFormat(Qt::PlainText);
+    auto* other = box.addButton("Save under another name…", QMessageBox::AcceptRole);
+    auto* replace = box.addButton("Put mine in its place", QMessageBox::DestructiveRole);
+    auto* cancel = box.addButton(QMessageBox::Cancel);
+    box.setDefaultButton(other);
+    box.setEscapeButton(cancel);
+    box.exec();
+    if (box.clickedButton() == other) {
+        save(true);
+        return false;
+    }
+    return box.clickedButton() == replace;
+}
+
 bool MainWindow::save(bool as)
 {
+    finishTyping();
     QString file = m_document.fileName();
     if (as || file.isEmpty())
-        file = QFileDialog::getSaveFileName(this, "Save the design", file.isEmpty() ? text(m_document.design().name) + ".tectonis" : file, kFilter);
+        file = askFileToWrite(this, "Save the design", file.isEmpty() ? text(safeFileName(m_document.design().name)) + kEnding : file, kEnding, kFilter, m_document.fileName());
     if (file.isEmpty())
         return false;
-    if (QFileInfo(file).suffix().isEmpty())
-        file += ".tectonis";
+    if (file == m_document.fileName() && m_document.changedOnDisk() && !mayReplaceChanged())
+        return !m_document.modified(); // it may have been saved under another name
     try {
         m_document.save(file);
         remember(file);
-        m_banner->hide();
+        m_recovery.keep();
+        m_banner->clearTold();
         return true;
-    } catch (const InputError& e) {
-        complain(e.what());
+    } catch (const std::exception& e) {
+        complain(QString::fromUtf8(e.what()));
         return false;
     }
 }
 
 bool MainWindow::mayLeave()
 {
+    finishTyping();
     if (!m_document.modified())
         return true;
     QMessageBox box(QMessageBox::Question, "Tectonis", QString("“%1” has changes that are not saved.").arg(text(m_document.design().name)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    box.setTextFormat(Qt::PlainText);
     box.setDefaultButton(QMessageBox::Save);
     switch (box.exec()) {
     case QMessageBox::Save: return save(false);
@@ -325,7 +398,7 @@ void MainWindow::openDialog()
 {
     if (!mayLeave())
         return;
-    const QString file = QFileDialog::getOpenFileName(this, "Open a design", QFileInfo(m_document.fileName()).path(), kFilter);
+    const QString file = QFileDialog::getOpenFileName(this, "Open a design", m_document.fileName().isEmpty() ? lastFolder() : QFileInfo(m_document.fileName()).path(), kFilter);
     if (!file.isEmpty())
         openFile(file);
 }
@@ -349,12 +422,43 @@ void MainWindow::fillRecent()
 {
     m_recent->clear();
     for (const QString& file : QSettings().value("recent").toStringList())
-        m_recent->addAction(file, this, [this, file] {
+        m_recent->addAction(QString(file).replace("&", "&&"), this, [this, file] {
             if (mayLeave())
                 openFile(file);
         });
     if (m_recent->isEmpty())
         m_recent->addAction("Nothing yet")->setEnabled(false);
+}
+
+void MainWindow::fillPutAway()
+{
+    m_putAway->clear();
+    for (const Leftover& copy : Recovery::putAwayCopies())
+        m_putAway->addAction(QString("%1, %2").arg(copy.name.isEmpty() ? QFileInfo(copy.copy).fileName() : copy.name, copy.when.toString("d MMMM, hh:mm")).replace("&", "&&"), this, [this, copy] {
+            if (mayLeave())
+                openLeftover(copy);
+        });
+    if (m_putAway->isEmpty())
+        m_putAway->addAction("Nothing")->setEnabled(false);
+}
+
+void MainWindow::showEvent(QShowEvent* event)
+{
+    QMainWindow::showEvent(event);
+    QTimer::singleShot(60, this, &MainWindow::fitScreen); // its frame is known only then
+}
+
+/// The window with its frame lies inside the screen.
+void MainWindow::fitScreen()
+{
+    if (isMaximized() || isFullScreen() || !screen())
+        return;
+    const QRect room = screen()->availableGeometry(), frame = frameGeometry();
+    const QSize border = frame.size() - size(), most = room.size() - border;
+    if (width() > most.width() || height() > most.height())
+        resize(size().boundedTo(most));
+    if (!room.contains(frameGeometry()))
+        move(std::max(room.left(), std::min(frameGeometry().left(), room.right() + 1 - frameGeometry().width())), std::max(room.top(), std::min(frameGeometry().top(), room.bottom() + 1 - frameGeometry().height())));
 }
 
 void MainWindow::closeEvent(QCloseEvent* event)

@@ -7,12 +7,13 @@
 #include <QMainWindow>
 #include <QStackedWidget>
 
+class QComboBox;
 class QHBoxLayout;
 class QLabel;
-class QPushButton;
 
 namespace tectonis {
 
+class Banner;
 class Docket;
 class RunSheet;
 class SnagLine;
@@ -21,30 +22,39 @@ class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
     MainWindow();
+    ~MainWindow() override;
 
     Document& document() { return m_document; }
     void goTo(int stage);
     int stage() const { return m_stages->currentIndex(); }
     bool openFile(const QString& file);
+    /// Offers what runs left that did not end properly.
     void offerRecovery();
     void setDark(bool dark);
+    /// A message that stays until it is put away; what was open stays open.
+    void complain(const QString& message);
 
 protected:
     void closeEvent(QCloseEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
 private:
     void buildMenus();
     QWidget* buildTopBar();
-    QWidget* buildBanner();
     void fillChips();
     void showTitle();
-    void complain(const QString& message);
     bool save(bool as);
+    bool mayReplaceChanged(); ///< asks if somebody else changed the file since; sets nothing
+    bool openLeftover(const Leftover& leftover);
     bool mayLeave(); ///< asks about unsaved changes; true if the design may be left
     void openDialog();
     void newDesignOf(const std::string& form);
     void remember(const QString& file);
     void fillRecent();
+    void fillPutAway();
+    void fitScreen();
+    void finishTyping(); ///< what stands in an open field counts
+    void placeOnMenuBar();
     void toggleMockup();
 
     Document m_document;
@@ -54,13 +64,11 @@ private:
     Docket* m_docket;
     SnagLine* m_snags;
     QHBoxLayout* m_chips;
-    QWidget* m_banner;
-    QLabel* m_bannerText;
-    QPushButton *m_bannerYes, *m_bannerNo;
-    QMenu* m_recent;
+    QComboBox* m_sizeChoice; ///< in place of the chips where there are many sizes
+    Banner* m_banner;
+    QMenu *m_recent, *m_putAway;
     QLabel* m_name;
     QWidget* m_mockup = nullptr;
-    QString m_found; ///< a recovered copy on offer
 };
 
 } // namespace tectonis

@@ -268,27 +268,18 @@ void MockupView::paintEvent(QPaintEvent*)
     const auto shown = shownFacets(c);
     for (const auto& s : shown)
         drawFacet(p, s);
-    // Names of the things stand at the side, with a line to each.
-    if (m_look.inside && m_look.apart == 0 && m_look.stature == 0 && width() > 480) {
-        std::set<std::string> named;
-        p.setFont(pixelFont(12));
-        double y = height() - 14;
-        for (auto it = shown.rbegin(); it != shown.rend(); ++it) {
-            if (it->facet.kind != "thing" || !named.insert(it->facet.label).second)
-                continue;
-            const QString label = QString::fromStdString(it->facet.label);
-            const QPointF end(18 + p.fontMetrics().horizontalAdvance(label), y - 4), thing = it->shape.boundingRect().center();
-            p.setPen(QPen(theme().muted, 0.8));
-            p.drawLine(end, thing);
-            p.setBrush(theme().muted);
-            p.drawEllipse(thing, 2, 2);
-            p.setPen(theme().ink);
-            p.drawText(QPointF(12, y), label);
-            y -= 20;
-        }
+    Labels labels(QRectF(rect()).adjusted(4, 4, -4, -4));
+    if (m_look.inside && m_look.apart == 0 && m_look.stature == 0 && width() > 480)
+        nameThings(p, shown, labels);
+    if (m_look.apart == 0 && m_look.stature == 0) {
+        Box box;
+        for (const auto& s : shown)
+            for (const QPointF& q : s.shape)
+                box.add(Point{q.x(), q.y()});
+        m_drag.draw(p, screenHandles(), labels, box.empty() ? std::optional<QPointF>() : QPointF(box.centre().x, box.centre().y));
     }
-    if (m_look.apart == 0 && m_look.stature == 0)
-        m_drag.draw(p, screenHandles(), rect());
+    labels.draw(p);
+    m_labels = labels.placed();
     if (m_look.stature > 0) {
         const Worn worn = wornBy(m_document.pattern(), m_look.stature);
         QString words = "Worn " + QString::fromStdString(worn.how);
@@ -298,6 +289,37 @@ void MockupView::paintEvent(QPaintEvent*)
         p.setFont(pixelFont(12));
         p.setPen(theme().ink);
         p.drawText(QRectF(rect()).adjusted(12, 8, -12, -10), Qt::AlignBottom | Qt::AlignLeft, words);
+    }
+}
+
+/// Names of the things stand at the side, with a line to each; of many only the first, and how many there are more.
+void MockupView::nameThings(QPainter& p, const std::vector<Shown>& shown, Labels& labels) const
+{
+    constexpr std::size_t most = 8;
+    std::vector<const Shown*> things;
+    for (auto it = shown.rbegin(); it != shown.rend(); ++it)
+        if (it->facet.kind == "thing" && std::none_of(things.begin(), things.end(), [&](const Shown* s) { return s->facet.copy == it->facet.copy; }))
+            things.push_back(&*it);
+    p.setFont(pixelFont(12));
+    const std::size_t named = things.size() > most ? most - 1 : things.size();
+    double y = height() - 14;
+    const auto write = [&](const QString& words) {
+        const QRectF box(12, y - 13, p.fontMetrics().horizontalAdvance(words) + 2, 17);
+        p.setPen(theme().ink);
+        p.drawText(box, Qt::AlignLeft | Qt::AlignVCenter, words);
+        labels.avoid(box);
+        y -= 20;
+        return QPointF(box.right() + 4, box.center().y());
+    };
+    if (things.size() > named)
+        write(QString("and %1 more things").arg(things.size() - named));
+    for (std::size_t i = 0; i < named; ++i) {
+        const QString name = p.fontMetrics().elidedText(QString::fromStdString(things[i]->facet.label), Qt::ElideRight, 220);
+        const QPointF end = write(name), thing = things[i]->shape.boundingRect().center();
+        p.setPen(QPen(theme().muted, 0.8));
+        p.drawLine(end, thing);
+        p.setBrush(theme().muted);
+        p.drawEllipse(thing, 2, 2);
     }
 }
 

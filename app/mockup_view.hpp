@@ -28,6 +28,8 @@ public:
     /// Where a dimension's handle is in the widget; null point if it has none. For tests and guided tours.
     ScreenHandle handle(const std::string& dimension) const { return handleOf(screenHandles(), dimension); }
     QPointF handleAt(const std::string& dimension) const { return handle(dimension).at; }
+    /// Words as they were last placed.
+    const std::vector<PlacedLabel>& labels() const { return m_labels; }
     /// Piece whose face is on top at a point; empty if none.
     std::string pieceAt(QPointF at) const;
 
@@ -64,6 +66,7 @@ private:
     /// The facets as they are shown: of the coats chosen, opened, pulled apart, with the figure.
     std::vector<Facet> posed() const;
     void drawFacet(QPainter& painter, const Shown& shown) const;
+    void nameThings(QPainter& painter, const std::vector<Shown>& shown, Labels& labels) const;
 
     Document& m_document;
     HandleDrag m_drag;
@@ -71,6 +74,7 @@ private:
     Look m_look;
     bool m_turning = false, m_moved = false;
     QPointF m_last;
+    std::vector<PlacedLabel> m_labels;
 };
 
 } // namespace tectonis

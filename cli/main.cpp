@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// tectonis-cli: forms, new, set, part, measure, walk, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
+// tectonis-cli: forms, new, set, part, form, measure, walk, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
 #include "booklet_pdf.hpp"
 #include "checks/finding.hpp"
 #include "design/edits.hpp"
@@ -21,6 +21,7 @@
 
 #include <algorithm>
 #include <cstdio>
+#include <functional>
 
 namespace tectonis {
 namespace {
@@ -102,25 +103,6 @@ int printFindings(const Design& design, const std::string& size, bool json)
     return bad ? 1 : 0;
 }
 
-std::string fileSafe(std::string s)
-{
-    for (char& c : s)
-        if (!std::isalnum(static_cast<unsigned char>(c)) && c != '-')
-            c = '_';
-    return s;
-}
-
-void exportPieces(const Design& design, const std::vector<Pattern>& patterns, const std::filesystem::path& folder)
-{
-    std::error_code error;
-    std::filesystem::create_directories(folder, error);
-    if (error)
-        throw InputError(folder.string(), "the folder cannot be made: " + error.message());
-    for (const auto& p : patterns)
-        for (const auto& piece : p.pieces)
-            writeWhole(folder / fmt::format("{}-{}.svg", fileSafe(piece.code), fileSafe(p.size)), pieceSvg(p, piece, design.name));
-}
-
 void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size, Unit unit)
 {
     const auto patterns = chosen(design, size);
@@ -128,8 +110,10 @@ void exportTo(const Design& design, const std::string& what, const std::filesyst
     std::vector<const Pattern*> list;
     for (const auto& p : patterns)
         list.push_back(&p);
-    if (what == "pieces")
-        return exportPieces(design, patterns, out);
+    if (what == "pieces") {
+        writePieces(list, design.name, out);
+        return;
+    }
     if (what == "cutlist")
         return writeWhole(out, cutListText(design, patterns, unit));
     int argc = 1;
@@ -140,6 +124,25 @@ void exportTo(const Design& design, const std::string& what, const std::filesyst
     loadFonts();
     const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit) : bookletPdf(design, list, paper, unit);
     writeWhole(out, pdf.toStdString());
+}
+
+/// The design in a file, and what the reader of the file should know.
+Design opened(const std::filesystem::path& file)
+{
+    ReadDesign read = readDesign(readWhole(file), file.filename().string());
+    for (const auto& told : read.told)
+        std::fprintf(stderr, "tectonis-cli: %s\n", told.c_str());
+    return std::move(read.design);
+}
+
+/// Reads, changes and saves a file while nobody else does: two runs at once lose nothing.
+Design changedFile(const std::filesystem::path& file, const std::function<bool(Design&)>& change)
+{
+    const FileLock lock(file);
+    Design design = opened(file);
+    if (change(design))
+        saveDesign(design, file);
+    return design;
 }
 
 /// Seam by seam, what meets as one run is rolled along the other.
@@ -157,13 +160,13 @@ std::string walkReport(const std::vector<Pattern>& patterns, const std::string& 
         for (const auto& seam : p.seams) {
             if (!only.empty() && seam.key != only)
                 continue;
-            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size, seam.name, seam.key, codes(p, seam.a), formatLength(seam.lengthA, unit), codes(p, seam.b), formatLength(seam.lengthB, unit),
-                               formatLength(seam.ease, unit), formatLength(seam.difference(), unit));
+            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size, seam.name, seam.key, codes(p, seam.a), exactLength(seam.lengthA, unit), codes(p, seam.b), exactLength(seam.lengthB, unit),
+                               exactLength(seam.ease, unit), exactLength(seam.difference(), unit));
             if (seam.openStart + seam.openEnd > 0)
-                out += fmt::format("  open at its start {}, at its end {}\n", formatLength(seam.openStart, unit), formatLength(seam.openEnd, unit));
+                out += fmt::format("  open at its start {}, at its end {}\n", exactLength(seam.openStart, unit), exactLength(seam.openEnd, unit));
             for (const auto& stop : walked(p, seam))
-                out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : formatLength(stop.onA, unit), stop.onB < 0 ? "–" : formatLength(stop.onB, unit), stop.what,
-                                   std::abs(stop.apart) > 0.005 ? ", " + formatLength(stop.apart, unit) + " apart" : "");
+                out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : exactLength(stop.onA, unit), stop.onB < 0 ? "–" : exactLength(stop.onB, unit), stop.what,
+                                   std::abs(stop.apart) > 0.005 ? ", " + exactLength(stop.apart, unit) + " apart" : "");
         }
     if (out.empty())
         throw InputError(only, "the pattern has no such seam; leave --seam away to list them all");
@@ -196,6 +199,9 @@ int run(int argc, char** argv)
     partCommand->add_option("file", file, "the design")->required();
     partCommand->add_option("--add", added, "KIND, e.g. slip-pocket")->take_all()->allow_extra_args(false);
     partCommand->add_option("--remove", removed, "ID, e.g. slip2")->take_all()->allow_extra_args(false);
+    auto* formCommand = app.add_subcommand("form", "Make a design anew in another body form; what the form can take stays, the rest is named");
+    formCommand->add_option("file", file, "the design")->required();
+    formCommand->add_option("form", form, "the body form")->required();
     auto* measureCommand = app.add_subcommand("measure", "Every number of the pattern");
     measureCommand->add_option("file", file, "the design")->required();
     measureCommand->add_option("--size", size, "only this size");
@@ -235,35 +241,44 @@ int run(int argc, char** argv)
         validate(design);
         saveDesign(design, out);
     } else if (*setCommand) {
-        Design design = loadDesign(file);
-        for (const auto& v : values)
-            assign(design, v, size.empty() ? std::nullopt : std::optional(size));
-        saveDesign(design, file);
+        changedFile(file, [&](Design& design) {
+            for (const auto& v : values)
+                assign(design, v, size.empty() ? std::nullopt : std::optional(size));
+            return true;
+        });
     } else if (*partCommand) {
-        Design design = loadDesign(file);
-        for (const auto& kind : added)
-            addFeature(design, kind);
-        for (const auto& id : removed)
-            removeFeature(design, id);
-        if (!added.empty() || !removed.empty())
-            saveDesign(design, file);
+        const Design design = changedFile(file, [&](Design& d) {
+            for (const auto& kind : added)
+                addFeature(d, kind);
+            for (const auto& id : removed)
+                removeFeature(d, id);
+            return !added.empty() || !removed.empty();
+        });
         std::string list;
         for (const auto& f : design.features)
             list += fmt::format("{}\t{}\n", f.id, f.kind);
         print(list);
+    } else if (*formCommand) {
+        changedFile(file, [&](Design& design) {
+            Reformed next = reformed(design, form);
+            for (const auto& lost : next.lost)
+                std::fprintf(stderr, "tectonis-cli: not kept: %s\n", lost.c_str());
+            design = std::move(next.design);
+            return true;
+        });
     } else if (*measureCommand) {
-        const Design design = loadDesign(file);
+        const Design design = opened(file);
         const auto patterns = chosen(design, size);
         print(measureJson(design, patterns, checkAll(design, patterns)));
     } else if (*walkCommand) {
-        const Design design = loadDesign(file);
+        const Design design = opened(file);
         print(walkReport(chosen(design, size), seamKey, unitOf(unit)));
     } else if (*checkCommand)
-        return printFindings(loadDesign(file), size, json);
+        return printFindings(opened(file), size, json);
     else if (*exportCommand) {
         if (what != "sheets" && what != "booklet" && what != "pieces" && what != "cutlist")
             throw InputError(what, "there is no such export; use sheets, booklet, pieces or cutlist");
-        exportTo(loadDesign(file), what, out, paper, size, unitOf(unit));
+        exportTo(opened(file), what, out, paper, size, unitOf(unit));
     }
     return 0;
 }

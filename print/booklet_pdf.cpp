@@ -198,10 +198,10 @@ void seamsSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit 
         const auto length = [&](double Seam::* which) {
             return sizeList(patterns, [&](const Pattern& p) {
                 const Seam* s = p.seam(seam.key);
-                return s ? text(formatLengthBare(s->*which, unit)) : QString("–");
+                return s ? text(exactLengthBare(s->*which, unit)) : QString("–");
             });
         };
-        const QString ease = std::abs(seam.ease) < 0.005 ? QString("none") : text(formatLength(seam.ease, unit) + (seam.easeNote.empty() ? "" : ", " + seam.easeNote));
+        const QString ease = std::abs(seam.ease) < 0.005 ? QString("none") : text(exactLength(seam.ease, unit) + (seam.easeNote.empty() ? "" : ", " + seam.easeNote));
         flow.row({text(seam.name), length(&Seam::lengthA), length(&Seam::lengthB), ease}, columns);
     }
 }

@@ -246,9 +246,10 @@ SizeLook sizeLook(std::size_t index, bool dark)
                                                                   {QColor(0x9A, 0x1F, 0x4B), QColor(0xF5, 0x9A, 0xB9)},
                                                                   {QColor(0x33, 0x4E, 0x9A), QColor(0xA5, 0xB8, 0xF5)},
                                                                   {QColor(0x3D, 0x3D, 0x3D), QColor(0xD0, 0xD0, 0xD0)}}};
-    static const std::array<QVector<qreal>, 8> dashes{{{7, 3}, {}, {10, 3, 2, 3}, {2, 3}, {12, 3, 2, 3, 2, 3}, {5, 5}, {14, 4}, {4, 2, 1, 2}}};
-    const std::size_t i = index % colors.size();
-    return {dark ? colors[i].second : colors[i].first, dashes[i]};
+    // Seven dashes to eight colours: no two of 56 sizes share both.
+    static const std::array<QVector<qreal>, 7> dashes{{{7, 3}, {}, {10, 3, 2, 3}, {2, 3}, {12, 3, 2, 3, 2, 3}, {5, 5}, {14, 4}}};
+    const auto& color = colors[index % colors.size()];
+    return {dark ? color.second : color.first, dashes[index % dashes.size()]};
 }
 
 } // namespace tectonis

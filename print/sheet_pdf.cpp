@@ -245,7 +245,7 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
     QStringList sizes;
     for (const auto* p : patterns)
         sizes << text(p->size) + " " + dims({p->width, p->height, p->depth}, plan.unit);
-    ink.write(m, m + 11, w, 3.6, (design.studio.empty() ? QString() : text(design.studio) + "  ·  ") + "Sizes (width × height × depth): " + sizes.join(",  "));
+    ink.write(m, m + 11, w, patterns.size() > 6 ? 2.7 : 3.6, (design.studio.empty() ? QString() : text(design.studio) + "  ·  ") + "Sizes (width × height × depth): " + sizes.join(",  "));
     ink.write(m, m + 22, w, 3.6, "Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 mm. The others check the same in inches.");
     drawSquares(ink, m, m + 33);
     double y = m + 140;
@@ -253,18 +253,25 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
     ink.write(m, y + 6, w * 0.42, 3.2,
               "Join the pages by row letter and column number. Where a page says so, trim its right and bottom sides on the dashed line and lay them on the dashed line of the next page; the halves of "
               "each diamond then meet.\n\nSizes are layers of this file and differ by dash and colour:");
+    // Many sizes stand in two columns.
     double ly = y + 46;
-    for (const auto* p : patterns) {
-        const SizeLook look = sizeLook(p->sizeAt);
+    const std::size_t rows = patterns.size() > 6 ? (patterns.size() + 1) / 2 : patterns.size();
+    const double column = patterns.size() > 6 ? w * 0.21 : w * 0.42, dash = patterns.size() > 6 ? 14 : 30;
+    for (std::size_t i = 0; i < patterns.size(); ++i) {
+        const SizeLook look = sizeLook(patterns[i]->sizeAt);
+        const double x = m + double(i / rows) * column, at = ly + double(i % rows) * 6;
         ink.pen(look.color, 0.6, patterns.size() > 1 ? look.dash : QVector<qreal>{});
-        ink.line(m, ly + 2, m + 30, ly + 2);
-        ink.write(m + 33, ly, 40, 3.4, "Size " + text(p->size), Qt::AlignLeft, QFont::Medium, look.color);
-        ly += 6;
+        ink.line(x, at + 2, x + dash, at + 2);
+        ink.write(x + dash + 3, at, column - dash - 4, 3.4, "Size " + text(patterns[i]->size), Qt::AlignLeft, QFont::Medium, look.color);
     }
-    ly += 3;
-    for (const auto& strip : plan.toMeasure) {
-        ink.write(m, ly, w * 0.42, 3.2, "Cut to measure: " + text(strip.code) + " " + text(strip.name) + ", size " + text(strip.size) + ": " + QString::number(strip.count) + " × " + dims({strip.width, strip.length}, plan.unit));
-        ly += 9;
+    ly += double(rows) * 6 + 3;
+    // One entry for a strip in all its sizes.
+    std::map<std::string, QStringList> strips;
+    for (const auto& strip : plan.toMeasure)
+        strips[strip.code + " " + strip.name] << text(strip.size) + " " + QString::number(strip.count) + " × " + dims({strip.width, strip.length}, plan.unit);
+    for (const auto& [name, sizes2] : strips) {
+        ink.write(m, ly, w * 0.42, patterns.size() > 6 ? 2.6 : 3.2, "Cut to measure: " + text(name) + ", size " + sizes2.join(",  "));
+        ly += 5 + 4.2 * std::ceil(double(sizes2.size()) / 2);
     }
     const QRectF target(ink.at(m + w * 0.46, y), QSizeF(w * 0.54 * scale, (plan.paper.height - y - m) * scale));
     drawPageMap(painter, target, plan, patterns, false);

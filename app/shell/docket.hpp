@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The facts about what is in hand, and the design's dimensions and choices. Every number opens to show its working.
+// The facts about what is in hand at the stage, and those of the design's fields that belong there. Every number opens to show its working.
 #pragma once
 
-#include "document.hpp"
+#include "docket_page.hpp"
+#include "field_tree.hpp"
 
 #include <QLabel>
-#include <QTreeWidget>
+
+class QSplitter;
 
 namespace tectonis {
 
@@ -13,25 +15,38 @@ class Docket : public QWidget {
     Q_OBJECT
 public:
     explicit Docket(Document& document, QWidget* parent = nullptr);
-    /// Opens the groups that matter at a stage.
-    void setStage(int stage);
+    /// Follows a stage from now on.
+    void follow(DocketSource* stage);
     /// Puts the cursor on a dimension.
     void showDimension(const std::string& name);
+    /// Called when Esc lets go of the docket.
+    std::function<void()> left;
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
     void refresh();
     void refreshFacts();
-    void buildDimensions();
-    void refreshDimensions();
+    void buildFields();
+    void refreshFields();
+    void showGroups(); ///< those that belong to the stage
+    void addMaterials();
+    QTreeWidgetItem* groupOf(const std::string& id, const QString& title);
+    QTreeWidgetItem* addField(QTreeWidgetItem* group, const std::string& name, const std::string& label, const std::string& meaning);
     void fillDetails(QTreeWidgetItem* item); ///< meaning, range, formula and rule of an opened row
-    void typed(QTreeWidgetItem* item, int column);
+    bool typed(const std::string& name, const QString& text);
+    void say(const QString& refusal);
 
     Document& m_document;
+    DocketSource* m_stage = nullptr;
+    DocketPage m_page;
     QLabel* m_title;
-    QTreeWidget *m_facts, *m_dimensions;
-    QLabel* m_refusal;
-    bool m_filling = false;
-    std::string m_builtFor;
+    QSplitter* m_split;
+    FieldTree *m_facts, *m_fields;
+    QLabel* m_refusal; ///< lies over the facts: rows do not shift under the pointer
+    std::map<std::string, QTreeWidgetItem*> m_groups; ///< by id: "design", "body", a part's id, "materials"
+    std::string m_builtFor, m_openedFor;
 };
 
 } // namespace tectonis

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "run_sheet.hpp"
 
+#include "checks/snags.hpp"
 #include "fonts.hpp"
 #include "stage_signs.hpp"
 #include "theme.hpp"
@@ -93,10 +94,8 @@ void RunSheet::count()
 {
     for (auto* button : m_buttons.buttons()) {
         auto* b = static_cast<StageButton*>(button);
-        b->errors = b->others = 0;
-        for (const auto& f : m_document.findings())
-            if (QString::fromStdString(f.stage) == b->text())
-                ++(f.severity == Severity::Error ? b->errors : b->others);
+        const SnagCount n = countSnags(m_document.findings(), b->text().toStdString());
+        b->errors = n.toMend, b->others = n.doubtful;
         b->setAccessibleName(QString("%1, %2 snags").arg(b->text()).arg(b->errors + b->others));
         b->update();
     }

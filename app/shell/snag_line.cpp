@@ -2,6 +2,7 @@
 #include "snag_line.hpp"
 #include "qtext.hpp"
 
+#include "checks/snags.hpp"
 #include "fonts.hpp"
 #include "stage_signs.hpp"
 #include "theme.hpp"
@@ -9,10 +10,13 @@
 #include <QHeaderView>
 #include <QVBoxLayout>
 
-#include <algorithm>
-#include <map>
-
 namespace tectonis {
+namespace {
+
+constexpr int kTried = 30; // repairs that are tried before they are offered; each costs a draft
+
+} // namespace
+
 SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_document(document)
 {
     auto* column = new QVBoxLayout(this);
@@ -37,10 +41,13 @@ SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_doc
     column->addWidget(m_list);
     column->addWidget(m_line);
     connect(m_line, &QPushButton::clicked, this, [this] { setOpen(!isOpen()); });
-    connect(m_list, &QTreeWidget::itemActivated, this, [this](QTreeWidgetItem* item) {
-        const Finding& f = m_document.findings()[item->data(0, Qt::UserRole).toUInt()];
+    // One click jumps; Enter does on a row that the arrow keys reached.
+    const auto go = [this](QTreeWidgetItem* item) {
+        const Finding f = m_document.findings()[item->data(0, Qt::UserRole).toUInt()];
         emit jump(int(stageNames().indexOf(text(f.stage))), f.key, f.size);
-    });
+    };
+    connect(m_list, &QTreeWidget::itemClicked, this, go);
+    connect(m_list, &QTreeWidget::itemActivated, this, go);
     connect(&document, &Document::changed, this, &SnagLine::fill);
     connect(&document, &Document::viewChanged, this, &SnagLine::fill);
     fill();
@@ -56,59 +63,45 @@ void SnagLine::fill()
 {
     const Findings& all = m_document.findings();
     const Theme& t = theme();
-    // The same snag in several sizes is one row.
     m_list->clear();
-    std::map<std::string, QTreeWidgetItem*> rows;
-    int errors = 0, warnings = 0;
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        const Finding& f = all[i];
-        auto& row = rows[f.check + "|" + f.subject + "|" + f.key];
-        if (row) {
-            if (!row->text(0).split(' ').contains(text(f.size)))
-                row->setText(0, row->text(0) + " " + text(f.size));
-            continue;
-        }
-        (f.severity == Severity::Error ? errors : warnings) += 1;
-        row = new QTreeWidgetItem(m_list, {text(f.size), text(f.subject), text(f.text)});
-        row->setData(0, Qt::UserRole, uint(i));
+    const auto snags = snagsOf(all);
+    for (std::size_t k = 0; isOpen() && k < snags.size(); ++k) {
+        const Finding& f = all[snags[k].first];
+        QStringList sizes;
+        for (const auto& s : snags[k].sizes)
+            sizes << text(s);
+        auto* row = new QTreeWidgetItem(m_list, {sizes.join(" "), text(f.subject), text(f.text)});
+        row->setData(0, Qt::UserRole, uint(snags[k].first));
         row->setForeground(0, t.severity(int(f.severity)));
         row->setForeground(1, t.severity(int(f.severity)));
         row->setFont(1, pixelFont(13, QFont::DemiBold));
         row->setToolTip(2, text(f.text));
-        if (f.repair) {
-            auto* mend = new QPushButton(text(f.repair->label));
-            mend->setObjectName("repair");
-            // Queued: mending fills the list anew, and this button with it.
-            connect(mend, &QPushButton::clicked, this, [this, i] { applyRepair(int(i)); }, Qt::QueuedConnection);
-            m_list->setItemWidget(row, 3, mend);
-        }
+        if (f.repair)
+            addRepair(row, f);
     }
+    const SnagCount count = countSnags(all);
     const QString arrow = isOpen() ? "▾" : "▴";
     if (all.empty())
         m_line->setText(arrow + "  No snags in any size");
     else
-        m_line->setText(QString("%1  %2 to mend, %3 doubtful   ·   %4, size %5: %6").arg(arrow).arg(errors).arg(warnings).arg(text(all.front().subject), text(all.front().size), text(all.front().text)));
+        m_line->setText(QString("%1  %2 to mend, %3 doubtful   ·   %4, size %5: %6").arg(arrow).arg(count.toMend).arg(count.doubtful).arg(text(all.front().subject), text(all.front().size), text(all.front().text)));
     const QColor c = all.empty() ? t.muted : t.severity(int(all.front().severity));
     m_line->setStyleSheet(QString("QPushButton{text-align:left; color:%1; background:%2; border:1px solid %3; border-radius:5px; padding-left:8px;} QPushButton:focus{border-color:%4;}")
                               .arg(c.name(), t.surface.name(), t.line.name(), t.accent.name()));
     m_line->setToolTip(all.empty() ? "" : text(all.front().text));
 }
 
-void SnagLine::applyRepair(int row)
+/// What the design would refuse is not offered: the button is dim and says why.
+void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
 {
-    const Finding f = m_document.findings()[std::size_t(row)];
-    m_document.edit(text(f.repair->label), [&](Design& d) {
-        if (f.repair->proposedOrder)
-            d.stepOrder.clear();
-        for (const auto& a : f.repair->assignments) {
-            // A repair found in one size moves the base value so that this size comes right.
-            const auto equals = a.find('=');
-            if (d.dimensions.contains(a.substr(0, equals)))
-                setDimension(d, a.substr(0, equals), a.substr(equals + 1), {}, Unit::Mm, f.size);
-            else
-                assign(d, a);
-        }
-    });
+    auto* mend = new QPushButton(text(f.repair->label));
+    mend->setObjectName("repair");
+    const std::string why = m_list->topLevelItemCount() > kTried ? std::string() : whyNotMend(m_document.design(), f);
+    mend->setEnabled(why.empty());
+    mend->setToolTip(text(why));
+    // Queued: mending fills the list anew, and this button with it.
+    connect(mend, &QPushButton::clicked, this, [this, f] { m_document.edit(text(f.repair->label), [&](Design& d) { applyRepair(d, f); }); }, Qt::QueuedConnection);
+    m_list->setItemWidget(row, 3, mend);
 }
 
 } // namespace tectonis

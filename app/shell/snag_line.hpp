@@ -22,7 +22,7 @@ signals:
 
 private:
     void fill();
-    void applyRepair(int row);
+    void addRepair(QTreeWidgetItem* row, const Finding& finding);
 
     Document& m_document;
     QPushButton* m_line;

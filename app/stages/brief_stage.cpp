@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Brief: the form, the bag folded up with its main dimensions as handles, and the things it carries.
+#include "application.hpp"
 #include "checks/carry.hpp"
+#include "design/limits.hpp"
 #include "qtext.hpp"
 #include "features/feature.hpp"
 #include "fonts.hpp"
@@ -17,6 +19,7 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QMenu>
+#include <QMessageBox>
 #include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
@@ -38,12 +41,15 @@ public:
         setToolTip(tectonis::text(meaning));
         setFocusPolicy(Qt::StrongFocus);
     }
+    std::function<void()> pointed; ///< called when the pointer comes onto it
 
 protected:
     void paintEvent(QPaintEvent*) override
     {
         QPainter p(this);
         p.setRenderHint(QPainter::Antialiasing);
+        if (!isEnabled())
+            p.setOpacity(0.38);
         const Theme& t = theme();
         const double words = height() > 70 ? 28 : 16;
         p.setPen(QPen(isChecked() || hasFocus() ? t.accent : t.line, isChecked() ? 1.8 : 1));
@@ -59,7 +65,12 @@ protected:
         p.setFont(pixelFont(10.5));
         p.drawText(QRectF(2, height() - words - 2, width() - 4, words), Qt::AlignCenter | Qt::TextWordWrap, text());
     }
-    void enterEvent(QEnterEvent*) override { update(); }
+    void enterEvent(QEnterEvent*) override
+    {
+        update();
+        if (pointed)
+            pointed();
+    }
     void leaveEvent(QEvent*) override { update(); }
 
 private:
@@ -80,12 +91,7 @@ public:
             b->setCheckable(true);
             b->setObjectName("form." + text(form->id()));
             connect(b, &QAbstractButton::clicked, this, [this, form] {
-                if (m_document.design().form != form->id())
-                    m_document.edit(text("Form: " + form->name()), [&](Design& d) {
-                        Design next = newDesign(form->id());
-                        next.studio = d.studio, next.workshop = d.workshop;
-                        d = std::move(next);
-                    });
+                takeForm(*form);
                 fill();
             });
             m_forms.push_back({form->id(), b});
@@ -132,9 +138,71 @@ public:
         column->addWidget(m_table);
         row->addLayout(column, 1);
         connect(m_table, &QTableWidget::cellChanged, this, &BriefStage::typed);
+        connect(m_table, &QTableWidget::currentCellChanged, this, [this] {
+            if (!m_filling)
+                tellHand();
+        });
+        // One click edits what can be edited.
+        connect(m_table, &QTableWidget::cellClicked, this, [this](int r, int c) {
+            if (QTableWidgetItem* item = m_table->item(r, c); item && (item->flags() & Qt::ItemIsEditable))
+                m_table->editItem(item);
+        });
+        setFocusProxy(m_view);
+    }
+
+    DocketPage docketPage() const override
+    {
+        const Pattern& p = m_document.pattern();
+        const Design& d = m_document.design();
+        DocketPage out{text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = "body"}};
+        DocketGroup bag{"Bag, size " + text(p.size), {}};
+        bag.rows.push_back({"Finished", m_document.dims({p.width, p.height, p.depth}), {"width × height × depth, on the stitch lines"}});
+        if (!p.spaces.empty())
+            bag.rows.push_back({"Inside", m_document.dims({p.spaces.front().width, p.spaces.front().height, p.spaces.front().depth}), {"lining and interlinings counted"}});
+        bag.rows.push_back({"Holds", QString("%1 litres").arg(m_document.mockup().litres, 0, 'f', 1), {"the room within the folded lining's stitch lines, by the divergence theorem; geometry"}});
+        int pieces = 0, layers = 0;
+        for (const auto& piece : p.pieces)
+            pieces += piece.count, layers += piece.count * int(piece.layers.size());
+        bag.rows.push_back({"Pieces to cut", QString::number(pieces), {}});
+        bag.rows.push_back({"Interlinings to cut", QString::number(layers), {}});
+        out.groups.push_back(bag);
+        if (const int row = m_table->currentRow(); row >= 0 && row < int(d.carried.size())) {
+            const Carried& thing = d.carried[std::size_t(row)];
+            out.groups.push_back({"In hand: " + text(thing.name), {{"Measures", m_document.dims({thing.width, thing.height, thing.thickness}), {"width × height × thickness"}}, {"In size " + text(p.size), m_table->item(row, 5) ? m_table->item(row, 5)->text() : QString(), {}}}});
+        }
+        return out;
     }
 
 private:
+    /// Another form: what it can take stays; what cannot is told before.
+    void takeForm(const Form& form)
+    {
+        if (m_document.design().form == form.id())
+            return;
+        Reformed next;
+        try {
+            next = reformed(m_document.design(), form.id());
+        } catch (const std::exception& e) {
+            emit m_document.refused(QString::fromUtf8(e.what()));
+            return;
+        }
+        if (!next.lost.empty()) {
+            QStringList lost;
+            for (std::size_t i = 0; i < next.lost.size() && i < 12; ++i)
+                lost << "·  " + text(next.lost[i]);
+            if (next.lost.size() > 12)
+                lost << QString("·  and %1 more").arg(next.lost.size() - 12);
+            QMessageBox box(QMessageBox::Question, "Tectonis", QString("In the form “%1” these cannot stay:\n\n%2\n\nEverything else comes along. Undo brings all of it back.").arg(text(form.name()), lost.join("\n")), QMessageBox::NoButton, this);
+            box.setTextFormat(Qt::PlainText);
+            auto* change = box.addButton("Change the form", QMessageBox::AcceptRole);
+            box.setEscapeButton(box.addButton("Keep this one", QMessageBox::RejectRole));
+            box.exec();
+            if (box.clickedButton() != change)
+                return;
+        }
+        m_document.edit(text("Form: " + form.name()), [&](Design& d) { d = next.design; });
+    }
+
     /// How the mock-up is shown, and from where; below it the chips of the bag's parts.
     void addLooks(QVBoxLayout* column)
     {
@@ -230,7 +298,7 @@ private:
                 menu->setAttribute(Qt::WA_DeleteOnClose);
                 menu->addAction("Take it in hand", this, [this, id] {
                     for (const auto& piece : m_document.pattern().pieces)
-                        if (piece.key == id || piece.key.starts_with(id + "."))
+                        if (piece.owner == id)
                             return m_document.takePiece(piece.key);
                 });
                 menu->addAction("Take it out of the bag", this, [this, id, name] { m_document.edit(text("Take out: " + name), [&](Design& d) { removeFeature(d, id); }); });
@@ -246,21 +314,33 @@ private:
         auto* offer = new QWidget(this, Qt::Popup);
         offer->setAttribute(Qt::WA_DeleteOnClose);
         offer->setObjectName("partOffer");
-        auto* grid = new QGridLayout(offer);
+        auto* column = new QVBoxLayout(offer);
+        auto* grid = new QGridLayout;
         grid->setSpacing(4);
+        auto* why = new QLabel("What this bag cannot take is dim; point at it to read why.");
+        why->setObjectName("whyNot");
+        why->setWordWrap(true);
+        column->addLayout(grid);
+        column->addWidget(why);
+        constexpr int across = 7;
         int n = 0;
         for (const FeatureKind* kind : featureKinds()) {
             auto* b = new DrawnButton(kind->name(), "Add: " + kind->name(), kind->silhouette(), {88, 84}, offer);
             b->setObjectName("add." + text(kind->kind()));
+            if (const std::string reason = whyNotAdd(m_document.design(), kind->kind()); !reason.empty()) {
+                b->setEnabled(false);
+                b->setToolTip(text(kind->name() + ": " + reason));
+            }
+            b->pointed = [why, b] { why->setText(b->toolTip()); };
             connect(b, &QAbstractButton::clicked, this, [this, kind, offer] {
                 offer->close();
                 m_document.edit(text("Add: " + kind->name()), [&](Design& d) { addFeature(d, kind->kind()); });
             });
-            grid->addWidget(b, n / 4, n % 4);
+            grid->addWidget(b, n / across, n % across);
             ++n;
         }
         if (auto* from = findChild<QPushButton*>("addPart"))
-            offer->move(from->mapToGlobal(QPoint(0, from->height() + 2)));
+            placeOnScreen(offer, from->mapToGlobal(QPoint(0, from->height() + 2)));
         offer->show();
     }
 
@@ -288,9 +368,9 @@ private:
                 return item;
             };
             put(0, text(thing.name));
-            put(1, m_document.len(thing.width));
-            put(2, m_document.len(thing.height));
-            put(3, m_document.len(thing.thickness));
+            put(1, m_document.exact(thing.width));
+            put(2, m_document.exact(thing.height));
+            put(3, m_document.exact(thing.thickness));
             auto* combo = new QComboBox;
             combo->setAccessibleName("Place of " + text(thing.name));
             for (const auto& s : p.spaces)
@@ -304,14 +384,12 @@ private:
                 before->hide(); // it is deleted only when control returns to the event loop
             m_table->setCellWidget(int(i), 4, combo);
             QStringList lacks;
-            bool found = false;
-            for (const auto& t : placed)
-                if (t.name == thing.name && t.place == thing.place) {
-                    found = true;
-                    for (const auto& [over, word] : {std::pair{t.overWidth, "wide"}, {t.overHeight, "tall"}, {t.overDepth, "thick"}})
-                        if (over > 0.01)
-                            lacks << m_document.len(over) + " too " + word;
-                }
+            const auto spot = std::find_if(placed.begin(), placed.end(), [&](const PlacedThing& t) { return t.index == i; }); // names may be alike
+            const bool found = spot != placed.end();
+            if (found)
+                for (const auto& [over, word] : {std::pair{spot->overWidth, "wide"}, {spot->overHeight, "tall"}, {spot->overDepth, "thick"}})
+                    if (over > 0.01)
+                        lacks << m_document.len(over) + " too " + word;
             auto* item = put(5, !found ? "has no such place" : lacks.isEmpty() ? "fits in size " + text(p.size) : lacks.join(", "));
             item->setFlags(Qt::ItemIsEnabled);
             const bool fits = found && lacks.isEmpty();
@@ -339,9 +417,10 @@ private:
             if (c == 0)
                 thing.name = value;
             else
-                (c == 1 ? thing.width : c == 2 ? thing.height : thing.thickness) = std::max(0.0, parseLength(value, m_document.unit()));
+                (c == 1 ? thing.width : c == 2 ? thing.height : thing.thickness) = within("things to carry", parseLength(value, m_document.unit()), 0, limits::length);
         });
-        fill();
+        // Later: the editor is still at work.
+        QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection);
     }
 
     MockupView* m_view;

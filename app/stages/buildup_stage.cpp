@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Build-up: the layers of the piece in hand pulled apart, and what lies under the foot at every seam.
 #include "buildup/layers.hpp"
+#include "design/limits.hpp"
 #include "qtext.hpp"
 #include "buildup/material.hpp"
 #include "fonts.hpp"
@@ -197,15 +198,49 @@ public:
         connect(remove, &QPushButton::clicked, this, [this] { change(false); });
         connect(m_limit, &QLineEdit::editingFinished, this, [this] {
             const std::string typed = m_limit->text().toStdString();
-            m_document.edit("Machine limit", [&](Design& d) { d.workshop.machineLimit = std::clamp(parseLength(typed, m_document.unit()), 1.0, 40.0); });
+            m_document.edit("Machine limit", [&](Design& d) { d.workshop.machineLimit = within("machine limit", parseLength(typed, m_document.unit()), 1, 40); });
             fill();
         });
         connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
             if (row >= 0 && row < m_table->rowCount()) {
                 m_section->seam = m_table->item(row, 0)->data(Qt::UserRole).toString().toStdString();
                 m_section->update();
+                tellHand();
             }
         });
+    }
+
+    /// The layers of the piece in hand, and the seam whose section is shown.
+    DocketPage docketPage() const override
+    {
+        const Piece* p = piece();
+        DocketPage out{p ? text(p->code + "  " + p->name) : QString("Nothing in hand"), {}, {.materials = true, .opened = "materials"}};
+        if (!p)
+            return out;
+        const auto facts = [&](const Material& m) { return std::vector<DocketRow>{{"Thickness", m_document.len(m.thickness), {}}, {"Under the foot", m_document.len(m.underFoot()), {QString("%1 of its thickness is left under the foot").arg(m.compressed)}}, {"Weight", text(formatNumber(m.gsm, 0)) + " g/m²", {}}, {"Iron", m.heat ? "bears it" : "harms it", {}}}; };
+        const auto face = m_document.pattern().materials.find(p->material);
+        if (face != m_document.pattern().materials.end())
+            out.groups.push_back({"Face: " + text(material(face->second).name), facts(material(face->second))});
+        for (const auto& l : p->layers) {
+            DocketGroup layer{text(l.code) + ": " + text(material(l.material).name), {{"Fixing", text(l.fixing), {}}, {"Trim", "", {}}, {"Area", text(formatNumber(areaOf(l.outline) / 100, 1)) + " cm²", {"of its own outline"}}}};
+            layer.rows[1] = {"Trim: " + text(l.trim, m_document.unit()), "", {}};
+            const auto more = facts(material(l.material));
+            layer.rows.insert(layer.rows.end(), more.begin(), more.begin() + 2);
+            out.groups.push_back(layer);
+        }
+        if (const Seam* s = m_document.pattern().seam(m_section->seam)) {
+            const Bulk bulk = bulkAt(m_document.pattern(), *s);
+            const double limit = m_document.design().workshop.machineLimit;
+            DocketGroup seam{"Seam: " + text(s->name), {}};
+            for (const auto& part : bulk.parts)
+                seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label)), m_document.len(part.each * part.times), {}});
+            seam.rows.push_back({"Under the foot", m_document.len(bulk.underFoot), {"the sum of the rows above"}, bulk.underFoot > limit});
+            if (bulk.atCrossing > bulk.underFoot)
+                seam.rows.push_back({"Where it crosses " + text(bulk.crossing), m_document.len(bulk.atCrossing), {}, bulk.atCrossing > limit});
+            seam.rows.push_back({"The machine takes", m_document.len(limit), {}});
+            out.groups.push_back(seam);
+        }
+        return out;
     }
 
 private:

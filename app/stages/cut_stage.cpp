@@ -29,7 +29,7 @@ protected:
         return {0, 0, std::max(marker->soldLength, 50.0), std::max(marker->clothWidth, 60.0)};
     }
 
-    void draw(QPainter& p, const View& v) override
+    void draw(QPainter& p, const View& v, Labels&) override
     {
         if (!marker)
             return;
@@ -96,7 +96,46 @@ public:
         low->addWidget(m_materials, 6);
         low->addWidget(m_pieces, 5);
         column->addLayout(low, 4);
-        connect(m_materials, &QTableWidget::currentCellChanged, this, [this](int r) { choose(r); });
+        connect(m_materials, &QTableWidget::currentCellChanged, this, [this](int r) {
+            choose(r);
+            tellHand();
+        });
+        setFocusProxy(m_bench);
+    }
+
+    /// The material in hand with its marker, and the piece in hand on it.
+    DocketPage docketPage() const override
+    {
+        const int r = m_materials->currentRow();
+        if (r < 0 || r >= int(m_markers.size()))
+            return {"Nothing in hand", {}, {.materials = true, .opened = "materials"}};
+        const Marker& m = m_markers[std::size_t(r)];
+        const Material& cloth = material(m.material);
+        DocketPage out{text(cloth.name), {}, {.materials = true, .opened = "materials"}};
+        int count = 0, unplaced = 0;
+        double area = 0;
+        for (const auto& item : m.items)
+            count += item.count, area += item.count * areaOf(item.outline);
+        for (const auto& spot : m.spots)
+            unplaced += spot.placed ? 0 : 1;
+        DocketGroup marker{"Marker, size " + text(m_document.pattern().size), {}};
+        marker.rows.push_back({"Cloth width", m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"), {}});
+        marker.rows.push_back({"Length used", m_document.len(m.length), {}});
+        marker.rows.push_back({"To buy", QString::number(m.soldLength / 1000, 'f', 1) + " m", {"the length used, rounded up to 0.1 m as cloth is sold; trade practice"}});
+        if (m.clothWidth > 0)
+            marker.rows.push_back({"Yield", QString::number(m.yield * 100, 'f', 0) + " %", {"area of the pieces ÷ (cloth width × length used)", QString("%1 cm² of %2 cm²").arg(area / 100, 0, 'f', 0).arg(m.clothWidth * m.length / 100, 0, 'f', 0)}});
+        marker.rows.push_back({"Cost", QString::number(m.cost, 'f', 2), {QString("%1 m × %2 a metre").arg(m.soldLength / 1000, 0, 'f', 1).arg(cloth.price, 0, 'f', 2)}});
+        marker.rows.push_back({"Pieces", QString::number(count), {}});
+        if (unplaced > 0)
+            marker.rows.push_back({"Too wide for the cloth", QString::number(unplaced), {}, true});
+        marker.rows.push_back({"Direction", cloth.oneWay ? "one way: all upright" : "may lie head to foot", {}});
+        out.groups.push_back(marker);
+        for (const auto& item : m.items)
+            if (item.pieceKey == m_document.pieceInHand()) {
+                const Box b = boundsOf(item.outline);
+                out.groups.push_back({text(item.code + "  " + item.name), {{"Cut", item.mirrored ? QString("%1, %2 mirrored").arg(item.count).arg(item.mirrored) : QString::number(item.count), {}}, {"Width × height", m_document.dims({b.width(), b.height()}), {}}, {"Area", QString::number(areaOf(item.outline) / 100, 'f', 1) + " cm²", {}}}});
+            }
+        return out;
     }
 
 private:
@@ -155,7 +194,7 @@ private:
             const CutItem& item = m.items[i];
             const Box b = boundsOf(item.outline);
             const QString cells[] = {text(item.code), text(item.name), item.mirrored ? QString("%1 (%2 mirrored)").arg(item.count).arg(item.mirrored) : QString::number(item.count),
-                                     m_document.len(b.width()) + " × " + text(formatLengthBare(b.height(), m_document.unit()))};
+                                     m_document.dims({b.width(), b.height()})};
             for (int c = 0; c < 4; ++c)
                 m_pieces->setItem(int(i), c, new QTableWidgetItem(cells[c]));
         }

@@ -3,6 +3,7 @@
 #include "bench.hpp"
 #include "design/edits.hpp"
 #include "qtext.hpp"
+#include "shell/docket_page.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
 #include "seam_ledger.hpp"
@@ -152,7 +153,7 @@ protected:
         });
     }
 
-    void draw(QPainter& p, const View& base) override
+    void draw(QPainter& p, const View& base, Labels& labels) override
     {
         const Theme& t = theme();
         for (const auto& s : laid()) {
@@ -162,6 +163,7 @@ protected:
             look.textSize = std::clamp(26 * base.scale, 10.0, 22.0);
             look.marks = base.scale > 0.2;
             drawPiece(p, v, *s.piece, look, text(s.piece->name));
+            labels.avoid(QRectF(base(s.box.centre()) - QPointF(look.textSize * 3, look.textSize * 1.2), QSizeF(look.textSize * 6, look.textSize * 2.6))); // its own words
         }
         if (const Seam* seam = seamInHand()) {
             drawSide(p, base, seam->a, t.accent);
@@ -173,7 +175,7 @@ protected:
         for (const auto& s : laid())
             if (s.piece->key == doc().pieceInHand())
                 centre = base(s.box.centre());
-        m_drag.draw(p, handles(), rect(), centre);
+        m_drag.draw(p, handles(), labels, centre);
     }
 
     void drawSide(QPainter& p, const View& base, const std::vector<EdgeUse>& side, const QColor& color)
@@ -311,9 +313,11 @@ private:
     friend class DraftStage;
 };
 
-class DraftStage : public QWidget {
+class DraftStage : public QWidget, public DocketSource {
 public:
-    explicit DraftStage(Document& document)
+    DocketPage docketPage() const override { return pagePiece(m_document, m_document.pieceInHand()); }
+
+    explicit DraftStage(Document& document) : m_document(document)
     {
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 0);
@@ -373,7 +377,11 @@ public:
         column->addWidget(bench, 1);
         column->addWidget(ledger);
         column->addLayout(bar);
+        setFocusProxy(bench);
     }
+
+private:
+    Document& m_document;
 };
 
 } // namespace

@@ -3,6 +3,7 @@
 #include "bench.hpp"
 #include "design/edits.hpp"
 #include "qtext.hpp"
+#include "shell/docket_page.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
 #include "sizes/stock.hpp"
@@ -17,11 +18,48 @@
 namespace tectonis {
 namespace {
 
-class FittingsBench : public Bench {
+class FittingsBench : public Bench, public DocketSource {
 public:
     explicit FittingsBench(Document& document) : Bench(document, "Fittings on the faces"), m_drag(document) { setObjectName("fittingsBench"); }
 
     ScreenHandle handle(const std::string& dimension) const override { return handleOf(handles(), dimension); }
+
+    /// The part in hand: where it lies, what is fixed to it, its workings; without one, the face in hand with its fittings.
+    DocketPage docketPage() const override
+    {
+        const Pattern& p = doc().pattern();
+        const Piece* piece = p.piece(doc().pieceInHand());
+        const std::string part = piece ? piece->owner : "";
+        DocketPage out = pagePiece(doc(), doc().pieceInHand());
+        out.groups.clear();
+        out.fields = {.parts = part.empty(), .part = part, .opened = part};
+        DocketGroup lies{"Lies on", {}}, fittings{part.empty() ? "Fixed to this piece" : "Fixed with it", {}};
+        for (const auto& place : p.places)
+            if (const Piece* on = p.piece(place.piece); on && (place.feature == part || (part.empty() && piece && place.piece == piece->key)))
+                lies.rows.push_back({part.empty() ? text(place.feature) : text(on->code + " " + on->name), doc().dims({place.area.width(), place.area.height()}), {}});
+        if (part.empty())
+            lies.title = "Parts on it";
+        for (const auto& f : p.fittings) {
+            const Piece* on = p.piece(f.piece);
+            if (!on || !piece || !(f.piece == piece->key || (!part.empty() && f.key.starts_with(part + "."))))
+                continue;
+            const bool inside = insideOutline(flattened(on->stitch(), 0.05), f.at);
+            fittings.rows.push_back({text(f.name) + ", on " + text(on->code), doc().len(f.size),
+                                     {inside ? doc().len(distanceTo(flattened(on->stitch(), 0.05), f.at)) + " from the nearest stitch line" : QString("beyond the stitch line"), f.clearance > 0 ? "needs " + doc().len(f.clearance) : QString("needs no clearance"), "through " + text(f.through)}});
+        }
+        DocketGroup straps{"Strap", {}}, zips{"Zips", {}};
+        for (const auto& s : p.straps)
+            if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner == part))
+                for (const auto& [label, v] : {std::pair{"Strip", s.cutLength}, {"Width", s.width}, {"Longest, mouth to mouth", s.longest}, {"Shortest, mouth to mouth", s.shortest}})
+                    straps.rows.push_back({label, doc().len(v), {}});
+        for (const auto& z : p.zips)
+            if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner == part))
+                zips.rows.push_back({text(z.name), doc().len(z.nominal), {QString("tape %1 long, %2 wide").arg(doc().len(z.tape), doc().len(z.tapeWidth)), QString("shows %1; gauge %2 %3; opens %4").arg(doc().len(z.visibleGap)).arg(z.gauge).arg(text(z.kind), text(z.opens)), z.byTheMetre ? QString("cut from continuous zip") : QString("finished zip, stop to stop")}});
+        out.groups = {lies, fittings, zips, straps};
+        if (piece)
+            out.groups.push_back(workingsOf(doc(), [&](const std::string& s) { return part.empty() ? s == piece->key : s == part || s == piece->key; }));
+        return out;
+    }
 
 protected:
     struct Face {
@@ -128,13 +166,23 @@ protected:
                     return &f.at;
             return nullptr;
         });
-        std::erase_if(all, [](const ScreenHandle& h) { return h.dimension.find('.') == std::string::npos; }); // the body's are dragged in Draft
+        std::erase_if(all, [&](const ScreenHandle& h) { return partOf(h.dimension).empty(); }); // the body's are dragged in Draft
         return all;
     }
 
-    void draw(QPainter& p, const View& base) override
+    /// The part that a dimension belongs to; empty for the body's.
+    std::string partOf(const std::string& dimension) const
+    {
+        for (const auto& f : doc().design().features)
+            if (dimension.starts_with(f.id + "."))
+                return f.id;
+        return {};
+    }
+
+    void draw(QPainter& p, const View& base, Labels& labels) override
     {
         const Theme& t = theme();
+        m_labels = &labels;
         for (const auto& f : faces()) {
             View v = base;
             v.placement = f.at;
@@ -142,13 +190,7 @@ protected:
             look.textSize = 12;
             look.label = false;
             drawPiece(p, v, *f.piece, look);
-            p.setPen(t.ink);
-            p.setFont(pixelFont(12, QFont::DemiBold));
-            const QPointF c = base({f.box.x0, f.box.y1});
-            // Rings stand above the mouth and carry their own words.
-            const auto& fittings = doc().pattern().fittings;
-            const bool ring = std::any_of(fittings.begin(), fittings.end(), [&](const Fitting& k) { return k.kind == Fitting::Kind::Ring && k.piece == f.piece->key; });
-            p.drawText(QPointF(c.x(), c.y() - (ring ? 22 : 5)), text(f.piece->code + "  " + f.piece->name));
+            labels.add({text(f.piece->code + "  " + f.piece->name), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false, true, {}});
             drawFittings(p, v, *f.piece);
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);
@@ -156,7 +198,10 @@ protected:
         double y = strapTop();
         for (const auto& s : doc().pattern().straps)
             y = drawStrap(p, base, s, y);
-        m_drag.draw(p, handles(), rect());
+        // Of many handles only those of the part in hand are named; the others when the pointer is on them.
+        const Piece* piece = doc().pattern().piece(doc().pieceInHand());
+        const std::string mine = piece ? piece->owner : "";
+        m_drag.draw(p, handles(), labels, {}, [&](const ScreenHandle& h) { return mine.empty() ? handles().size() < 5 : partOf(h.dimension) == mine; });
     }
 
     const Fitting* frontHalf() const
@@ -188,7 +233,7 @@ protected:
         p.setBrush(Qt::NoBrush);
         p.drawPath(pathOf(placed(flap->stitch(), {by.x, by.y}), front, true));
         p.restore();
-        say(p, front({by.x + boundsOf(flap->stitch()).x0 + 6, mouth}) + QPointF(0, 14), "flap");
+        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth - 20}), {0, 1}, 2, "flap, closed", 2);
     }
 
     void drawFittings(QPainter& p, const View& v, const Piece& piece)
@@ -206,9 +251,8 @@ protected:
                 p.drawEllipse(c, r, r);
                 p.setBrush(QColor(0x7C838B));
                 p.drawEllipse(c, r * 0.35, r * 0.35);
-                p.setPen(t.ink);
-                p.setFont(pixelFont(11));
-                p.drawText(QRectF(c.x() - 110, c.y() + r + 3, 220, 15), Qt::AlignCenter, doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at)) + " to the edge");
+                m_labels->avoid(QRectF(c - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+                say(c, {0, 1}, r + 3, doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at)) + " to the edge", 6);
             } else if (f.kind == Fitting::Kind::Zip) {
                 const double w = f.size / 2 * v.scale;
                 p.setPen(QPen(t.ink, 2));
@@ -218,6 +262,7 @@ protected:
                     p.drawLine(c + QPointF(x, -2), c + QPointF(x, 2));
                 p.setBrush(t.accent);
                 p.drawRect(QRectF(c.x() - w, c.y() - 4, 9, 8));
+                m_labels->avoid(QRectF(c.x() - w - 4, c.y() - 6, 2 * w + 8, 42)); // and its rule
                 drawZipRule(p, v, f);
             } else if (f.kind == Fitting::Kind::Ring) {
                 const double r = f.size / 2 * v.scale;
@@ -225,7 +270,8 @@ protected:
                 p.setPen(QPen(t.muted, 3));
                 p.setBrush(Qt::NoBrush);
                 p.drawEllipse(c + QPointF(out * (r + 6), 0), r * 0.75, r);
-                say(p, c + QPointF(out > 0 ? -96 : 14, -r - 4), QString("ring %1 inside").arg(doc().len(f.size)));
+                m_labels->avoid(QRectF(c + QPointF(out * (r + 6), 0) - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+                say(c + QPointF(out * (r + 6), 0), {0, -1}, r + 3, QString("ring %1 inside").arg(doc().len(f.size)), 4);
             }
         }
     }
@@ -280,9 +326,11 @@ protected:
             p.setBrush(c);
             p.drawRect(QRectF(base({x0, top}), base({x1, top - s.width})));
         };
-        const auto caption = [&](double x, double top, const QString& words) { say(p, base({x, top}) + QPointF(0, -5), words); };
-        caption(0, y, QString("%1, %2 wide: strip %3 long, %4 taken up at each end").arg(text(s.name), doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold)));
+        const auto caption = [&](double top, const QString& words) { say(base({0, top}) + QPointF(p.fontMetrics().horizontalAdvance(words) / 2.0, 0), {0, -1}, 3, words, 7); };
+        p.setFont(pixelFont(11.5));
+        caption(y, QString("%1, %2 wide: strip %3 long, %4 taken up at each end").arg(text(s.name), doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold)));
         bar(0, s.cutLength, y, t.strip);
+        m_labels->avoid(QRectF(base({0, y}), base({s.cutLength, y - s.width})));
         bar(0, s.fold, y, t.strip.darker(118));
         bar(s.cutLength - s.fold, s.cutLength, y, t.strip.darker(118));
         for (int i = 1; i < s.strips; ++i) {
@@ -298,18 +346,14 @@ protected:
             p.drawLine(a, b);
             p.drawLine(a - QPointF(0, 4), a + QPointF(0, 4));
             p.drawLine(b - QPointF(0, 4), b + QPointF(0, 4));
-            say(p, a + QPointF(6, -5), QString("%1: %2").arg(name, doc().len(length)));
+            m_labels->avoid(QRectF(a - QPointF(0, 3), b + QPointF(0, 3)));
+            caption(y, QString("%1: %2").arg(name, doc().len(length)));
             y -= 42;
         }
         return y - 20;
     }
 
-    void say(QPainter& p, QPointF at, const QString& words)
-    {
-        p.setPen(theme().ink);
-        p.setFont(pixelFont(11));
-        p.drawText(at, words);
-    }
+    void say(QPointF at, QPointF towards, double clear, const QString& words, int rank) { m_labels->add({words, at, towards, clear, rank, false, false, {}}); }
 
     bool press(Point q, QPointF at) override
     {
@@ -375,6 +419,7 @@ private:
             }
     }
 
+    Labels* m_labels = nullptr; ///< of the drawing under way
     HandleDrag m_drag;
     Held m_held;
     mutable std::size_t m_best = 1; ///< faces side by side, as last chosen

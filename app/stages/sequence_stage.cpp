@@ -14,6 +14,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QListWidget>
+#include <QPainter>
 #include <QPushButton>
 #include <QTextBrowser>
 #include <QTimer>
@@ -65,7 +66,7 @@ protected:
         return all;
     }
 
-    void draw(QPainter& p, const View& v) override
+    void draw(QPainter& p, const View& v, Labels&) override
     {
         const Theme& t = theme();
         const Pattern& pattern = doc().pattern();
@@ -129,18 +130,68 @@ protected:
     }
 };
 
-/// A list whose rows can be dragged; tells the new order.
+/// A list whose rows can be dragged by hand: any row, also one that was not picked before, to any place, also between two rows.
 class OrderList : public QListWidget {
 public:
-    std::function<void()> dropped;
+    std::function<void(int from, int to)> moved; ///< @c to: the place among the rows before it is taken out
 
 protected:
+    void startDrag(Qt::DropActions) override
+    {
+        m_dragged = currentRow();
+        QListWidget::startDrag(Qt::MoveAction);
+        m_dragged = -1;
+    }
+
+    void dragMoveEvent(QDragMoveEvent* event) override
+    {
+        QListWidget::dragMoveEvent(event);
+        if (event->source() == this)
+            event->accept(); // also in the gaps between rows
+        m_target = placeAt(event->position().toPoint());
+        viewport()->update();
+    }
+
+    void dragLeaveEvent(QDragLeaveEvent* event) override
+    {
+        m_target = -1;
+        QListWidget::dragLeaveEvent(event);
+        viewport()->update();
+    }
+
     void dropEvent(QDropEvent* event) override
     {
-        QListWidget::dropEvent(event);
-        if (dropped)
-            dropped();
+        const int from = m_dragged >= 0 ? m_dragged : currentRow(), to = placeAt(event->position().toPoint());
+        m_target = -1;
+        event->setDropAction(Qt::IgnoreAction); // the rows follow from the design's order
+        event->accept();
+        viewport()->update();
+        if (from >= 0 && moved)
+            moved(from, to);
     }
+
+    void paintEvent(QPaintEvent* event) override
+    {
+        QListWidget::paintEvent(event);
+        if (m_target < 0)
+            return;
+        QPainter p(viewport());
+        p.setPen(QPen(theme().accent, 2));
+        const int y = m_target < count() ? visualItemRect(item(m_target)).top() : visualItemRect(item(count() - 1)).bottom();
+        p.drawLine(2, y, viewport()->width() - 2, y);
+    }
+
+private:
+    /// The row before which a drop at @p at puts the dragged one.
+    int placeAt(const QPoint& at) const
+    {
+        for (int i = 0; i < count(); ++i)
+            if (at.y() < visualItemRect(item(i)).center().y())
+                return i;
+        return count();
+    }
+
+    int m_dragged = -1, m_target = -1;
 };
 
 class SequenceStage : public Stage {
@@ -159,7 +210,8 @@ public:
         m_list->setDragDropMode(QAbstractItemView::InternalMove);
         m_list->setWordWrap(true);
         m_list->setSpacing(1);
-        m_list->dropped = [this] { QMetaObject::invokeMethod(this, [this] { reordered(); }, Qt::QueuedConnection); };
+        m_list->setDropIndicatorShown(false); // it draws its own, which is never away
+        m_list->moved = [this](int from, int to) { QMetaObject::invokeMethod(this, [this, from, to] { reorder(from, to); }, Qt::QueuedConnection); };
         left->addWidget(m_list, 1);
         auto* moves = new QHBoxLayout;
         auto* up = new QPushButton("Earlier"), *down = new QPushButton("Later"), *proposed = new QPushButton("As proposed");
@@ -169,7 +221,10 @@ public:
         row->addLayout(left);
         auto* right = new QVBoxLayout;
         right->setSpacing(4);
-        right->addWidget(new GraphBench(document), 6);
+        auto* graph = new GraphBench(document);
+        graph->setObjectName("graph");
+        setFocusProxy(graph);
+        right->addWidget(graph, 6);
         auto* dry = new QHBoxLayout;
         m_play = new QPushButton("Dry run");
         m_play->setCheckable(true);
@@ -216,6 +271,55 @@ public:
         });
     }
 
+    /// The step in hand: what it takes and leaves, what it sews, and the steps that it hangs on.
+    DocketPage docketPage() const override
+    {
+        const Pattern& p = m_document.pattern();
+        const Step* s = p.step(m_document.stepInHand());
+        if (!s)
+            return {"Nothing in hand", {}, {}};
+        const auto order = orderOf(m_document.design(), p);
+        const auto indexOf = [&](const Step& step) { return std::size_t(&step - p.steps.data()); };
+        const auto placeOf = [&](std::size_t step) { return int(std::find(order.begin(), order.end(), step) - order.begin()); };
+        const auto partName = [&](const std::string& part) {
+            const Piece* piece = p.piece(part);
+            return piece ? text(piece->code + "  " + piece->name) : text(part);
+        };
+        const int place = placeOf(indexOf(*s));
+        DocketPage out{QString("Step %1: %2").arg(place + 1).arg(text(s->title)), {}, {}};
+        DocketGroup step{"Step", {{"Sub-assembly", text(s->phase), {}}}};
+        if (s->allowance > 0)
+            step.rows.push_back({"Sewn at", m_document.len(s->allowance), {}});
+        for (const auto& [label, words] : {std::pair{"Stitch", s->stitch}, {"Tools", s->tool}})
+            if (!words.empty())
+                step.rows.push_back({QString(label) + ": " + text(words, m_document.unit()), "", {}});
+        for (const auto& w : p.workings)
+            if (w.key == "minutes." + s->id) {
+                QStringList inputs;
+                for (const auto& in : w.inputs)
+                    inputs << text(in.name) + " " + text(formatNumber(in.value));
+                step.rows.push_back({"Minutes", QString::number(s->minutes, 'f', 1), {"= " + text(w.formula), inputs.join(",  "), nameOf(w.kind)}});
+            }
+        out.groups.push_back(step);
+        DocketGroup takes{"Takes", {}}, leaves{"Leaves", {{partName(s->yields), "", {}}}}, sews{"Sews", {}}, after{"Comes after", {}}, before{"Comes before", {}}, broken{"Forbidden here", {}};
+        for (const auto& part : s->consumes)
+            takes.rows.push_back({partName(part), "", {}});
+        for (const auto& key : s->seams)
+            if (const Seam* seam = p.seam(key))
+                sews.rows.push_back({text(seam->name), m_document.len(seam->lengthA), {QString("%1 against %2").arg(m_document.exact(seam->lengthA), m_document.exact(seam->lengthB))}});
+        for (const auto& link : linksOf(p)) {
+            if (link.after == indexOf(*s))
+                after.rows.push_back({QString("%1  %2").arg(placeOf(link.before) + 1).arg(text(p.steps[link.before].title)), "", {}});
+            if (link.before == indexOf(*s))
+                before.rows.push_back({QString("%1  %2").arg(placeOf(link.after) + 1).arg(text(p.steps[link.after].title)), "", {}});
+        }
+        if (const auto states = dryRun(p, order); place < int(states.size()))
+            for (const auto& problem : states[std::size_t(place)].problems)
+                broken.rows.push_back({text(problem), "", {}, true});
+        out.groups.insert(out.groups.end(), {broken, takes, leaves, sews, after, before});
+        return out;
+    }
+
 private:
     void go(int by) { m_list->setCurrentRow(std::clamp(m_list->currentRow() + by, 0, m_list->count() - 1)); }
 
@@ -225,18 +329,20 @@ private:
         const Pattern& p = m_document.pattern();
         const auto order = orderOf(m_document.design(), p);
         const auto states = dryRun(p, order);
-        m_list->clear();
+        // The rows stay while their number does: a press on one of them must not take it away from under the hand.
+        while (m_list->count() > int(order.size()))
+            delete m_list->takeItem(m_list->count() - 1);
+        while (m_list->count() < int(order.size()))
+            m_list->addItem(new QListWidgetItem);
         int current = 0;
         double minutes = 0;
         for (std::size_t i = 0; i < order.size(); ++i) {
             const Step& s = p.steps[order[i]];
-            auto* item = new QListWidgetItem(QString("%1  %2").arg(i + 1).arg(text(s.title)), m_list);
+            auto* item = m_list->item(int(i));
+            item->setText(QString("%1  %2").arg(i + 1).arg(text(s.title)));
             item->setData(Qt::UserRole, text(s.id));
-            item->setToolTip(text(s.phase));
-            if (!states[i].problems.empty()) {
-                item->setForeground(theme().error);
-                item->setToolTip(text(states[i].problems.front()));
-            }
+            item->setForeground(states[i].problems.empty() ? theme().ink : theme().error);
+            item->setToolTip(text(states[i].problems.empty() ? s.phase : states[i].problems.front()));
             if (s.id == m_document.stepInHand())
                 current = int(i);
             minutes += s.minutes;
@@ -288,7 +394,18 @@ private:
         take(ids);
     }
 
-    void reordered() { take(idsInList()); }
+    /// Row @p from comes to stand before row @p to.
+    void reorder(int from, int to)
+    {
+        std::vector<std::string> ids = idsInList();
+        if (from < 0 || from >= int(ids.size()) || to == from || to == from + 1)
+            return;
+        const std::string id = ids[std::size_t(from)];
+        ids.erase(ids.begin() + from);
+        ids.insert(ids.begin() + (to > from ? to - 1 : to), id);
+        m_document.takeStep(id);
+        take(ids);
+    }
 
     std::vector<std::string> idsInList() const
     {

@@ -7,6 +7,7 @@
 #include "formats/measure_json.hpp"
 #include "formats/svg.hpp"
 #include "sheet_pdf.hpp"
+#include "shell/ask_file.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -18,7 +19,9 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QGridLayout>
 #include <QMouseEvent>
+#include <QScrollArea>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -99,6 +102,8 @@ private:
     Choice& m_choice;
 };
 
+constexpr const char* kSizeName = "sizeName"; // not "size": every widget has a property of that name
+
 class SheetsStage : public Stage {
 public:
     explicit SheetsStage(Document& document) : Stage(document)
@@ -120,8 +125,18 @@ public:
         connect(m_paper, &QComboBox::currentIndexChanged, this, &SheetsStage::plan);
         side->addWidget(heading("Paper and sizes"));
         side->addWidget(m_paper);
-        m_sizesBox = new QVBoxLayout;
-        side->addLayout(m_sizesBox);
+        // However many sizes there are, the rest keeps its place: the boxes scroll.
+        auto* boxes = new QWidget;
+        m_sizesBox = new QGridLayout(boxes);
+        m_sizesBox->setContentsMargins(0, 0, 0, 0);
+        m_sizesBox->setVerticalSpacing(2);
+        m_sizesScroll = new QScrollArea;
+        m_sizesScroll->setObjectName("sizeBoxes");
+        m_sizesScroll->setWidget(boxes);
+        m_sizesScroll->setWidgetResizable(true);
+        m_sizesScroll->setFrameShape(QFrame::NoFrame);
+        m_sizesScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        side->addWidget(m_sizesScroll);
         m_count = new QLabel;
         m_count->setObjectName("pageCount");
         m_count->setWordWrap(true);
@@ -176,6 +191,11 @@ public:
         holder->setLayout(side);
         holder->setFixedWidth(206);
         row->addWidget(holder);
+        setFocusProxy(m_map);
+        m_map->setFocusPolicy(Qt::StrongFocus);
+        // What was written of one design says nothing of the next.
+        connect(&document, &Document::changed, m_said, &QLabel::clear);
+        connect(&document, &Document::fileChanged, m_said, &QLabel::clear);
     }
 
     ~SheetsStage() override
@@ -183,6 +203,42 @@ public:
         m_cancel = true;
         if (m_worker.joinable())
             m_worker.join();
+    }
+
+    /// The sheet in hand: what is on it, what it joins.
+    DocketPage docketPage() const override
+    {
+        DocketPage out{m_choice.page == 0 ? QString("Cover") : "Sheet " + text(m_choice.plan.pages[m_choice.page - 1].name), {}, {}};
+        const Paper& paper = m_choice.plan.paper;
+        DocketGroup all{"All sheets", {{"Pages", QString("%1 and the cover").arg(m_choice.plan.pages.size()), {QString("%1 rows of up to %2").arg(m_choice.plan.rows).arg(m_choice.plan.columns), "pages with nothing on them are left out"}},
+                                       {"Paper", text(paper.name) + QString(", %1 × %2 mm").arg(paper.width).arg(paper.height), {QString("margin %1 mm, shared strip %2 mm").arg(m_choice.plan.margin).arg(m_choice.plan.overlap)}}}};
+        for (const auto* p : m_choice.patterns)
+            all.rows.push_back({"Layer: size " + text(p->size), m_document.dims({p->width, p->height}), {}});
+        if (m_choice.page > 0) {
+            const Page& page = m_choice.plan.pages[m_choice.page - 1];
+            QStringList joins;
+            for (const auto& [is, side] : {std::pair{page.joinsLeft, "left"}, {page.joinsRight, "right"}, {page.joinsAbove, "above"}, {page.joinsBelow, "below"}})
+                if (is)
+                    joins << side;
+            DocketGroup here{"On this sheet", {{"Joins", joins.isEmpty() ? QString("none: it stands alone") : joins.join(", "), {}}}};
+            for (const auto& spot : m_choice.plan.spots) {
+                const bool on = spot.box.x0 < page.area.x1 && spot.box.x1 > page.area.x0 && spot.box.y0 < page.area.y1 && spot.box.y1 > page.area.y0;
+                if (!on || spot.templates.empty())
+                    continue;
+                const Piece& piece = spot.templates.front();
+                const bool whole = spot.box.x0 >= page.area.x0 - 0.01 && spot.box.x1 <= page.area.x1 + 0.01 && spot.box.y0 >= page.area.y0 - 0.01 && spot.box.y1 <= page.area.y1 + 0.01;
+                here.rows.push_back({text(piece.code + "  " + piece.name), whole ? "whole" : "a part of it", {QString("cut %1").arg(piece.count)}});
+            }
+            out.groups.push_back(here);
+        }
+        if (!m_choice.plan.toMeasure.empty()) {
+            DocketGroup strips{"Cut to measure, not printed", {}};
+            for (const auto& s : m_choice.plan.toMeasure)
+                strips.rows.push_back({text(s.code + "  " + s.size), QString("%1 × %2").arg(s.count).arg(m_document.dims({s.width, s.length})), {text(s.name)}});
+            out.groups.push_back(strips);
+        }
+        out.groups.push_back(all);
+        return out;
     }
 
 private:
@@ -198,7 +254,7 @@ private:
         std::vector<std::string> out;
         for (const auto* box : m_boxes)
             if (box->isChecked())
-                out.push_back(box->property("size").toString().toStdString());
+                out.push_back(box->property(kSizeName).toString().toStdString());
         return out;
     }
 
@@ -210,18 +266,25 @@ private:
         for (const auto& s : m_document.design().sizes)
             names << text(s);
         if (names != m_names) {
+            // Sizes that stay, stay ticked.
+            const auto ticked = chosenSizes();
+            const bool fresh = m_names.isEmpty();
             m_names = names;
             for (auto* b : m_boxes)
                 delete b;
             m_boxes.clear();
+            const int across = names.size() > 3 ? 2 : 1;
             for (const auto& n : names) {
-                auto* b = new QCheckBox("Size " + n);
-                b->setProperty("size", n);
-                b->setChecked(n == text(m_document.design().baseSize));
+                auto* b = new QCheckBox((across == 1 ? "Size " : "") + QString(n).replace("&", "&&"));
+                b->setObjectName("sheetSize." + n);
+                b->setAccessibleName("Size " + n);
+                b->setProperty(kSizeName, n);
+                b->setChecked(fresh ? n == text(m_document.design().baseSize) : std::find(ticked.begin(), ticked.end(), n.toStdString()) != ticked.end());
                 connect(b, &QCheckBox::toggled, this, &SheetsStage::plan);
+                m_sizesBox->addWidget(b, int(m_boxes.size()) / across, int(m_boxes.size()) % across);
                 m_boxes.push_back(b);
-                m_sizesBox->addWidget(b);
             }
+            m_sizesScroll->setFixedHeight(std::min(6, (int(names.size()) + across - 1) / across) * 24 + 4);
         }
         m_choice.patterns.clear();
         const auto sizes = chosenSizes();
@@ -233,7 +296,11 @@ private:
         m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit());
         m_choice.page = std::min(m_choice.page, m_choice.plan.pages.size());
         const Paper& paper = m_choice.plan.paper;
-        m_count->setText(QString("%1 pages and a cover, %2 × %3 mm, %4 mm shared").arg(m_choice.plan.pages.size()).arg(paper.width).arg(paper.height).arg(m_choice.plan.overlap));
+        QStringList printed;
+        for (const auto* p : m_choice.patterns)
+            printed << text(p->size);
+        m_count->setText(QString("%1: %2 pages and a cover, %3 × %4 mm, %5 mm shared%6").arg(printed.size() > 4 ? QString("%1 sizes").arg(printed.size()) : "Size " + printed.join(", ")).arg(m_choice.plan.pages.size()).arg(paper.width).arg(paper.height).arg(m_choice.plan.overlap)
+                             .arg(sizes.empty() ? ". No size is ticked, so the one that is looked at is printed." : ""));
         effect();
         show();
     }
@@ -243,6 +310,7 @@ private:
         m_name->setText(m_choice.page == 0 ? QString("Cover") : "Page " + text(m_choice.plan.pages[m_choice.page - 1].name));
         m_map->update();
         m_page->update();
+        tellHand();
     }
 
     void turnTo(int by)
@@ -266,9 +334,10 @@ private:
     {
         if (m_worker.joinable() && m_running)
             return;
-        const QString base = m_document.fileName().isEmpty() ? QString("pattern") : QFileInfo(m_document.fileName()).completeBaseName();
-        const QString file = what == "pieces" ? QFileDialog::getExistingDirectory(this, "Folder for the pieces")
-                                              : QFileDialog::getSaveFileName(this, "Write", base + "-" + what + (what == "cutlist" ? ".txt" : ".pdf"));
+        const QString base = m_document.fileName().isEmpty() ? text(safeFileName(m_document.design().name)) : QFileInfo(m_document.fileName()).completeBaseName();
+        const bool words = what == "cutlist";
+        const QString file = what == "pieces" ? QFileDialog::getExistingDirectory(this, "Folder for the pieces", lastFolder())
+                                              : askFileToWrite(this, "Write", base + "-" + what, words ? ".txt" : ".pdf", words ? "Text (*.txt)" : "PDF (*.pdf)");
         if (!file.isEmpty())
             write(what, file);
     }
@@ -299,10 +368,10 @@ private:
                     return !m_cancel;
                 };
                 const std::filesystem::path path = file.toStdString();
+                said = "Written: " + QFileInfo(file).fileName();
                 if (what == "pieces") {
-                    for (const auto& p : copies)
-                        for (const auto& piece : p.pieces)
-                            writeWhole(path / (piece.code + "-" + p.size + ".svg"), pieceSvg(p, piece, design.name));
+                    const std::size_t n = writePieces(list, design.name, path, progress);
+                    said = QString(m_cancel ? "Stopped: %1 pieces were written into %2 before." : "Written: %1 pieces into %2").arg(n).arg(QFileInfo(file).fileName());
                 } else if (what == "cutlist")
                     writeWhole(path, cutListText(design, copies, unit));
                 else {
@@ -310,7 +379,8 @@ private:
                     if (!pdf.isEmpty())
                         writeWhole(path, pdf.toStdString());
                 }
-                said = m_cancel ? QString("Stopped; nothing was written.") : "Written: " + QFileInfo(file).fileName();
+                if (m_cancel && what != "pieces")
+                    said = "Stopped; nothing was written.";
             } catch (const std::exception& e) {
                 said = e.what();
             }
@@ -327,7 +397,8 @@ private:
     MapView* m_map;
     PageView* m_page;
     QComboBox* m_paper;
-    QVBoxLayout* m_sizesBox;
+    QGridLayout* m_sizesBox;
+    QScrollArea* m_sizesScroll;
     std::vector<QCheckBox*> m_boxes;
     QStringList m_names;
     QLabel *m_count, *m_name, *m_effect, *m_said;

@@ -2,6 +2,7 @@
 // Sizes: nested outlines at an anchor, every dimension's rule and values, snags per size.
 #include "bench.hpp"
 #include "qtext.hpp"
+#include "checks/snags.hpp"
 #include "fonts.hpp"
 #include "sizes/stock.hpp"
 #include "stage.hpp"
@@ -53,7 +54,7 @@ protected:
         return all;
     }
 
-    void draw(QPainter& p, const View& base) override
+    void draw(QPainter& p, const View& base, Labels&) override
     {
         const Theme& t = theme();
         for (std::size_t k = doc().patterns().size(); k-- > 0;) {
@@ -70,6 +71,8 @@ protected:
             p.setBrush(card);
             p.drawPath(pathOf(piece->cut, v, true));
         }
+        // Every size keeps its line in the legend, however many there are.
+        const double row = std::clamp((height() - 40.0) / double(doc().patterns().size()), 12.0, 18.0);
         double y = 20;
         for (std::size_t k = 0; k < doc().patterns().size(); ++k) {
             const Piece* piece = doc().patterns()[k].piece(doc().pieceInHand());
@@ -94,7 +97,7 @@ protected:
             p.setPen(size.color);
             p.setFont(pixelFont(12, QFont::DemiBold));
             p.drawText(QPointF(62, y), QString("%1   cut %2 × %3").arg(text(doc().patterns()[k].size), doc().len(b.width()), doc().len(b.height())));
-            y += 18;
+            y += row;
         }
         p.setPen(QPen(t.accent, 1.4));
         const QPointF o = base({0, 0});
@@ -122,15 +125,27 @@ public:
             m_nest->update();
         });
         m_sizes = new QLineEdit;
-        m_sizes->setAccessibleName("Sizes, the base size marked with a star");
-        m_sizes->setToolTip("Names from small to large; a star marks the base size: S M* L");
-        m_sizes->setFixedWidth(150);
+        m_sizes->setObjectName("sizeNames");
+        m_sizes->setAccessibleName("Sizes from small to large");
+        m_sizes->setToolTip("Names from small to large, with spaces or commas between them; a name typed over keeps that size's own values");
+        m_sizes->setFixedWidth(190);
         connect(m_sizes, &QLineEdit::editingFinished, this, &SizesStage::sizesTyped);
+        connect(m_sizes, &QLineEdit::returnPressed, this, [this] { m_nest->setFocus(); });
+        m_base = new QComboBox;
+        m_base->setObjectName("baseSize");
+        m_base->setAccessibleName("Base size");
+        m_base->setToolTip("The size whose values are written; the others follow by their rules");
+        connect(m_base, &QComboBox::activated, this, [this](int i) {
+            const std::string base = m_document.design().sizes[std::size_t(i)];
+            m_document.edit("Base size: " + text(base), [&](Design& d) { setSizes(d, d.sizes, base); });
+        });
         auto* hint = new QLabel("Rules:  hold  ·  follow  ·  step 20  ·  ratio 1.08  ·  stock zip");
         hint->setToolTip("A value typed under a size is that size's own; clear it to go back to the rule.");
         bar->addWidget(anchor);
         bar->addWidget(new QLabel("Sizes"));
         bar->addWidget(m_sizes);
+        bar->addWidget(new QLabel("Base"));
+        bar->addWidget(m_base);
         bar->addWidget(hint, 1);
         column->addLayout(bar);
         m_table = new QTableWidget;
@@ -139,7 +154,45 @@ public:
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(25);
         column->addWidget(m_table, 5);
+        // One click edits what can be edited.
+        connect(m_table, &QTableWidget::cellClicked, this, [this](int r, int c) {
+            if (QTableWidgetItem* item = m_table->item(r, c); item && (item->flags() & Qt::ItemIsEditable))
+                m_table->editItem(item);
+        });
         connect(m_table, &QTableWidget::cellChanged, this, &SizesStage::typed);
+        connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
+            if (!m_filling && row != before)
+                tellHand();
+        });
+        setFocusProxy(m_nest);
+    }
+
+    /// The dimension in hand: its rule, and how it comes about in every size.
+    DocketPage docketPage() const override
+    {
+        const Design& d = m_document.design();
+        const int r = m_table->currentRow();
+        const QTableWidgetItem* first = r < 1 ? nullptr : m_table->item(r, 0);
+        const DimensionSpec* spec = first ? m_document.spec().dimension(first->data(Qt::UserRole).toString().toStdString()) : nullptr;
+        if (!spec) {
+            DocketPage out{"Sizes", {{"Snags in every size", {}}}, {}};
+            for (const auto& size : d.sizes) {
+                const SnagCount n = countSnags(m_document.findings(), {}, size);
+                out.groups[0].rows.push_back({"Size " + text(size), n.all() ? QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful) : QString("none"), {}, n.toMend > 0});
+            }
+            out.groups.push_back({"In hand", {{"Click a row below: how its values come about stands here.", "", {}}}});
+            return out;
+        }
+        const Dimension& dim = d.dimensions.at(spec->name);
+        DocketPage out{text(spec->label), {{"Dimension", {{text(spec->meaning), "", {}}, {"Size rule", text(ruleText(dim.rule)), {}}}}, {"In every size", {}}}, {}};
+        for (std::size_t k = 0; k < d.sizes.size(); ++k) {
+            const Values& values = m_document.patterns()[k].values;
+            const Derivation how = derivationOf(d, m_document.spec(), values, spec->name, k);
+            const Range range = rangeOf(*spec, values);
+            QStringList lines{(how.own ? "own value: " : "= ") + text(how.formula), QString("allowed %1 to %2").arg(m_document.shown(*spec, range.min, true), m_document.shown(*spec, range.max, true))};
+            out.groups[1].rows.push_back({"Size " + text(d.sizes[k]) + (d.sizes[k] == d.baseSize ? ", base" : ""), m_document.shown(*spec, how.result, how.own), lines});
+        }
+        return out;
     }
 
 private:
@@ -149,12 +202,14 @@ private:
     {
         m_filling = true;
         const Design& d = m_document.design();
-        QStringList names, headers{"Dimension", "Value or formula", "Size rule"};
+        QStringList headers{"Dimension", "Value or formula", "Size rule"};
+        m_base->clear();
         for (const auto& s : d.sizes) {
-            names << text(s) + (s == d.baseSize ? "*" : "");
+            m_base->addItem(text(s));
             headers << text(s) + (s == d.baseSize ? " (base)" : "");
         }
-        m_sizes->setText(names.join(" "));
+        m_base->setCurrentIndex(int(sizeIndex(d, d.baseSize)));
+        m_sizes->setText(text(sizesText(d.sizes)));
         m_table->setColumnCount(int(headers.size()));
         m_table->setHorizontalHeaderLabels(headers);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
@@ -178,24 +233,25 @@ private:
         put(0, 1, "", false, theme().ink);
         put(0, 2, "", false, theme().ink);
         for (std::size_t k = 0; k < d.sizes.size(); ++k) {
-            int errors = 0, others = 0;
-            for (const auto& f : m_document.findings())
-                if (f.size == d.sizes[k])
-                    ++(f.severity == Severity::Error ? errors : others);
-            put(0, kFirstSize + int(k), errors + others == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(errors).arg(others), false, errors ? theme().error : others ? theme().warning : theme().ink);
+            const SnagCount n = countSnags(m_document.findings(), {}, d.sizes[k]);
+            put(0, kFirstSize + int(k), n.all() == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful), false, n.toMend ? theme().error : n.doubtful ? theme().warning : theme().ink);
             m_table->setColumnWidth(kFirstSize + int(k), d.sizes.size() > 3 ? 84 : 112);
         }
         for (std::size_t i = 0; i < dims.size(); ++i) {
             const Dimension& dim = d.dimensions.at(dims[i].name);
             const int r = int(i) + 1;
             const bool length = dims[i].quantity == DimensionSpec::Quantity::Length;
-            put(r, 0, text(dims[i].label), false, theme().ink)->setToolTip(text(dims[i].meaning));
-            put(r, 1, isFormula(dim.value) || !length ? text(dim.value) : m_document.len(parseLength(dim.value)), true, isFormula(dim.value) ? theme().second : theme().ink);
+            auto* label = put(r, 0, text(dims[i].label), false, theme().ink);
+            label->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+            label->setToolTip(text(dims[i].meaning));
+            label->setData(Qt::UserRole, text(dims[i].name));
+            m_table->setRowHidden(r, !m_document.counts(dims[i])); // what means nothing with these choices
+            put(r, 1, isFormula(dim.value) || !length ? text(dim.value) : m_document.exact(parseLength(dim.value)), true, isFormula(dim.value) ? theme().second : theme().ink);
             put(r, 2, text(ruleText(dim.rule)), true, theme().ink);
             for (std::size_t k = 0; k < d.sizes.size(); ++k) {
                 const double v = m_document.patterns()[k].values.at(dims[i].name);
                 const bool own = dim.bySize.contains(d.sizes[k]);
-                auto* item = put(r, kFirstSize + int(k), m_document.shown(dims[i], v), true, own ? theme().accent : theme().ink);
+                auto* item = put(r, kFirstSize + int(k), m_document.shown(dims[i], v, own || !isFormula(dim.value)), true, own ? theme().accent : theme().ink);
                 const Derivation how = derivationOf(d, m_document.spec(), m_document.patterns()[k].values, dims[i].name, k);
                 item->setToolTip(text(how.formula));
                 if (dim.rule.kind == SizeRule::Kind::Stock && !own) {
@@ -232,26 +288,16 @@ private:
 
     void sizesTyped()
     {
-        std::vector<std::string> names;
-        std::string base;
-        for (QString s : m_sizes->text().split(' ', Qt::SkipEmptyParts)) {
-            const bool star = s.endsWith('*');
-            if (star)
-                s.chop(1);
-            names.push_back(s.toStdString());
-            if (star)
-                base = s.toStdString();
-        }
-        if (base.empty() && !names.empty())
-            base = std::find(names.begin(), names.end(), m_document.design().baseSize) != names.end() ? m_document.design().baseSize : names.front();
-        if (names != m_document.design().sizes || base != m_document.design().baseSize)
-            m_document.edit("Sizes: " + m_sizes->text(), [&](Design& d) { setSizes(d, names, base); });
+        const auto names = sizeNames(m_sizes->text().toStdString());
+        if (names != m_document.design().sizes)
+            m_document.edit("Sizes: " + m_sizes->text(), [&](Design& d) { setSizes(d, names, ""); });
         fill();
     }
 
     NestBench* m_nest;
     QTableWidget* m_table;
     QLineEdit* m_sizes;
+    QComboBox* m_base;
     bool m_filling = false;
 };
 

@@ -3,12 +3,13 @@
 #pragma once
 
 #include "document.hpp"
+#include "shell/docket_page.hpp"
 
 #include <QWidget>
 
 namespace tectonis {
 
-class Stage : public QWidget {
+class Stage : public QWidget, public DocketSource {
 public:
     explicit Stage(Document& document) : m_document(document)
     {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Trial: predicted beside measured, minutes, revisions in words, cost.
 #include "cutting/cut_list.hpp"
+#include "design/limits.hpp"
 #include "qtext.hpp"
 #include "fonts.hpp"
 #include "stage.hpp"
@@ -13,6 +14,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QStyledItemDelegate>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -47,6 +49,25 @@ const std::vector<Measure>& measures()
                                            true}};
     return all;
 }
+
+/// The cell shows the difference too; what is edited is the measure alone.
+class MeasureDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    void setEditorData(QWidget* editor, const QModelIndex& index) const override
+    {
+        auto* line = qobject_cast<QLineEdit*>(editor);
+        if (!line || line->isModified())
+            return;
+        line->setText(index.data(Qt::UserRole).toString());
+        line->selectAll();
+    }
+    void setModelData(QWidget* editor, QAbstractItemModel* model, const QModelIndex& index) const override
+    {
+        if (auto* line = qobject_cast<QLineEdit*>(editor); line && line->isModified() && line->text() != index.data(Qt::UserRole).toString())
+            model->setData(index, line->text());
+    }
+};
 
 class TrialStage : public Stage {
 public:
@@ -114,7 +135,48 @@ public:
         };
         connect(write, &QPushButton::clicked, this, noteIt);
         connect(m_note, &QLineEdit::returnPressed, this, noteIt);
+        m_note->setObjectName("revisionNote");
         connect(m_table, &QTableWidget::cellChanged, this, &TrialStage::typed);
+        // One click edits what can be edited.
+        connect(m_table, &QTableWidget::cellClicked, this, [this](int r, int c) {
+            if (QTableWidgetItem* item = m_table->item(r, c); item && (item->flags() & Qt::ItemIsEditable))
+                m_table->editItem(item);
+        });
+        connect(m_table, &QTableWidget::currentCellChanged, this, [this] {
+            if (!m_filling)
+                tellHand();
+        });
+        m_table->setItemDelegate(new MeasureDelegate(m_table));
+        setFocusProxy(add);
+    }
+
+    /// The trial in hand: measured against predicted.
+    DocketPage docketPage() const override
+    {
+        const auto& trials = m_document.design().trials;
+        const int i = m_table->currentColumn() - 1;
+        if (i < 0 || i >= int(trials.size())) {
+            DocketPage out{"Trial", {{"Predicted, size " + text(m_document.pattern().size), {}}}, {}};
+            for (const auto& m : measures())
+                if (const double v = m.predicted(m_document.pattern()); v > 0)
+                    out.groups[0].rows.push_back({m.name, shown(m, v), {}});
+            out.groups.push_back({"In hand", {{trials.empty() ? "No trial yet. Sew one, press “New trial of this size” and type what you measure." : "Click a trial's column: it is compared here.", "", {}}}});
+            return out;
+        }
+        const Trial& t = trials[std::size_t(i)];
+        DocketPage out{QString("Trial %1, size %2").arg(text(t.date), text(t.size)), {{"Measured less predicted", {}}}, {}};
+        for (const auto& m : measures()) {
+            const double v = t.*m.value, predicted = m.predicted(patternOf(t.size));
+            if (v <= 0)
+                continue;
+            const double off = v - predicted;
+            out.groups[0].rows.push_back({m.name, QString("%1%2").arg(off < 0 ? "−" : "+", shown(m, std::abs(off))), {QString("measured %1, predicted %2").arg(shown(m, v), shown(m, predicted)), m.minutes ? QString() : QString("more than 3 mm is more than sewing explains; common practice, no source")}, !m.minutes && std::abs(off) > 3});
+        }
+        if (out.groups[0].rows.empty())
+            out.groups[0].rows.push_back({"Nothing measured yet.", "", {}});
+        if (!t.note.empty())
+            out.groups.push_back({"Note", {{text(t.note), "", {}}}});
+        return out;
     }
 
 private:
@@ -158,14 +220,15 @@ private:
             m_table->setRowHidden(r, r + 1 < rows && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
                                          && std::all_of(trials.begin(), trials.end(), [&](const Trial& t) { return t.*measures()[std::size_t(r)].value == 0; }));
             for (std::size_t k = 0; k < trials.size(); ++k) {
-                QString s;
+                QString s, measured;
                 bool off = false;
                 if (r + 1 == rows)
-                    s = text(trials[k].note);
+                    s = measured = text(trials[k].note);
                 else {
                     const Measure& m = measures()[std::size_t(r)];
                     const double v = trials[k].*m.value, predicted = m.predicted(patternOf(trials[k].size));
                     if (v > 0) {
+                        measured = m.minutes ? text(formatNumber(v)) : m_document.exact(v);
                         const double difference = v - predicted;
                         off = !m.minutes && std::abs(difference) > 3; // mm: more than sewing explains (common practice, no source)
                         s = QString("%1   (%2%3)").arg(shown(m, v), difference < 0 ? "−" : "+", shown(m, std::abs(difference)));
@@ -173,6 +236,7 @@ private:
                         s = "type what was measured";
                 }
                 auto* item = new QTableWidgetItem(s);
+                item->setData(Qt::UserRole, measured);
                 item->setForeground(off ? theme().error : s.startsWith("type") ? theme().muted : theme().ink);
                 m_table->setItem(r, int(k) + 1, item);
             }
@@ -201,17 +265,21 @@ private:
     {
         if (m_filling || c < 1)
             return;
-        const QString value = m_table->item(r, c)->text().section('(', 0, 0).trimmed();
+        const QString value = m_table->item(r, c)->text().trimmed();
         m_document.edit("Trial measure", [&](Design& d) {
             Trial& t = d.trials[std::size_t(c) - 1];
-            if (r == int(measures().size()))
+            if (r == int(measures().size())) {
                 t.note = value.toStdString();
-            else if (value.isEmpty())
-                t.*measures()[std::size_t(r)].value = 0;
-            else if (measures()[std::size_t(r)].minutes)
-                t.minutes = std::max(0.0, parseLength(value.section(' ', 0, 0).toStdString()));
+                return;
+            }
+            const Measure& m = measures()[std::size_t(r)];
+            const QString number = m.minutes ? QString(value).remove("min").trimmed() : value;
+            if (value.isEmpty())
+                t.*m.value = 0;
+            else if (m.minutes)
+                t.minutes = within("minutes", parseLength(number.toStdString()), 0, limits::minutes, "min");
             else
-                t.*measures()[std::size_t(r)].value = std::max(0.0, parseLength(value.toStdString(), m_document.unit()));
+                t.*m.value = within(m.name, parseLength(number.toStdString(), m_document.unit()), 0, limits::length);
         });
         QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection);
     }

@@ -34,11 +34,12 @@ std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
     if (!main)
         return out;
     double z = main->depth / 2; // the next thing's front face
-    for (const auto& thing : design.carried) {
+    for (std::size_t i = 0; i < design.carried.size(); ++i) {
+        const Carried& thing = design.carried[i];
         const Space* space = spaceOf(thing.place);
         if (!space)
             continue;
-        PlacedThing t{thing.name, thing.place, 0, 0, 0, thing.width, thing.height, thing.thickness};
+        PlacedThing t{i, thing.name, thing.place, 0, 0, 0, thing.width, thing.height, thing.thickness};
         if (space->pocket) {
             // In a flat pocket the thing bends the cloth round itself: its thickness takes from the width.
             t.overWidth = thing.width + thing.thickness + pocketEase - space->width;

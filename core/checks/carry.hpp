@@ -8,6 +8,7 @@ namespace tectonis {
 
 /// A thing in its place. x, y, z as in the mock-up: centre, bottom, centre; mm.
 struct PlacedThing {
+    std::size_t index = 0; ///< of the thing in the design's list: names may be alike
     std::string name, place;
     double x = 0, y = 0, z = 0, width = 0, height = 0, thickness = 0;
     double overWidth = 0, overHeight = 0, overDepth = 0; ///< mm too large; positive: does not fit

@@ -27,6 +27,7 @@ struct Finding {
     std::string stage;   ///< the stage it is mended in: "Draft"
     std::string text;    ///< what, by how much, why, what to do
     std::optional<Repair> repair;
+    std::string about{}; ///< tells findings apart whose subjects have one name: "2" for the third thing carried
 };
 
 /// What a check may read. Lengths in texts are written in @c unit.

@@ -35,6 +35,15 @@ void checkTurning(const CheckInput& in, Findings& out)
         out.push_back({Severity::Warning, "opening-place", "", "Turning opening", "opening.length", "Sequence",
                        fmt::format("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard to close; shorten it or make the corners smaller.", in.len(open->open), in.len(flat)),
                        {}});
+    // What can be offered lies inside the opening's own range.
+    const DimensionSpec* spec = in.spec.dimension("opening.length");
+    const double most = spec ? rangeOf(*spec, in.pattern.values).max : 0;
+    const auto longer = [&](double to) -> std::optional<Repair> {
+        to = std::min(to, std::floor(most));
+        if (to <= open->open)
+            return {};
+        return Repair{fmt::format("Make the opening {}", in.len(to)), {fmt::format("opening.length={}", to)}, false};
+    };
     double rigid = 0;
     std::string part;
     for (const auto& piece : in.pattern.pieces) {
@@ -55,10 +64,10 @@ void checkTurning(const CheckInput& in, Findings& out)
         const double to = std::ceil(rigid + 10);
         out.push_back({Severity::Error, "opening", "", "Turning opening", "opening.length", "Sequence",
                        fmt::format("{} is {} wide and does not pass an opening of {}. Make the opening {} or longer, or put the board in before the lining closes.", part, in.len(rigid), in.len(open->open), in.len(to)),
-                       Repair{fmt::format("Make the opening {}", in.len(to)), {fmt::format("opening.length={}", to)}, false}});
+                       to <= most ? longer(to) : std::nullopt});
     } else if (open->open < 100)
         out.push_back({Severity::Warning, "opening", "", "Turning opening", "opening.length", "Sequence",
-                       fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open), in.len(100), in.len(150)), Repair{fmt::format("Make the opening {}", in.len(120)), {"opening.length=120"}, false}});
+                       fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open), in.len(100), in.len(150)), longer(120)});
 }
 
 } // namespace tectonis

@@ -8,6 +8,9 @@
 
 namespace tectonis {
 
+/// JSON members that a later version wrote to something and this one does not know: kept with it, written again, gone when it goes. Empty: none.
+using More = std::string;
+
 /// How a dimension grows from size to size.
 struct SizeRule {
     enum class Kind {
@@ -28,6 +31,7 @@ struct Dimension {
     std::string value;
     SizeRule rule;
     std::map<std::string, std::string> bySize; ///< own value or formula for single sizes; goes before the rule
+    More more;
     bool operator==(const Dimension&) const = default;
 };
 
@@ -35,6 +39,7 @@ struct Dimension {
 struct Feature {
     std::string id;
     std::string kind;
+    More more;
     bool operator==(const Feature&) const = default;
 };
 
@@ -46,12 +51,14 @@ struct LayerRule {
     std::string trim;     ///< "full", "stitch" or "inset N" (mm inside the stitch line)
     std::map<std::string, std::string> edges; ///< edge name to trim, where it differs
     std::string area;     ///< "" for the whole piece, or a named area of it ("base")
+    More more;
     bool operator==(const LayerRule&) const = default;
 };
 
 /// What of a seam is left unsewn at its ends, mm.
 struct SeamEnds {
     double start = 0, end = 0;
+    More more;
     bool operator==(const SeamEnds&) const = default;
 };
 
@@ -59,6 +66,7 @@ struct Carried {
     std::string name;
     double width = 0, height = 0, thickness = 0; ///< mm, as it stands in the bag
     std::string place = "main";                  ///< "main" or the id of a pocket
+    More more;
     bool operator==(const Carried&) const = default;
 };
 
@@ -77,11 +85,13 @@ struct Trial {
     std::string date, size, note;
     double width = 0, height = 0, depth = 0, strapLongest = 0, zipOpening = 0; ///< mm
     double minutes = 0;
+    More more;
     bool operator==(const Trial&) const = default;
 };
 
 struct Revision {
     std::string date, text;
+    More more;
     bool operator==(const Revision&) const = default;
 };
 
@@ -101,7 +111,7 @@ struct Design {
     std::vector<std::string> stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
     std::vector<Trial> trials;
     std::vector<Revision> revisions;
-    std::string unknownFields; ///< JSON that a later version wrote and this one does not know; kept on saving
+    More more; ///< of the design itself, its list of sizes and its workshop
     bool operator==(const Design&) const = default;
 };
 

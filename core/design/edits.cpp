@@ -5,6 +5,7 @@
 #include "buildup/material.hpp"
 #include "checks/finding.hpp"
 #include "design/formula.hpp"
+#include "design/limits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "sizes/stock.hpp"
@@ -14,6 +15,7 @@
 
 #include <algorithm>
 #include <cctype>
+#include <charconv>
 #include <cmath>
 #include <limits>
 #include <set>
@@ -75,10 +77,7 @@ void validate(const Design& design) { validated(design); }
 
 std::vector<Pattern> validated(const Design& design)
 {
-    if (design.sizes.empty())
-        throw InputError("sizes", "a design needs at least one size");
-    if (std::set<std::string>(design.sizes.begin(), design.sizes.end()).size() != design.sizes.size())
-        throw InputError("sizes", "two sizes have the same name");
+    requireSound(design);
     sizeIndex(design, design.baseSize);
     const DesignSpec& spec = specOf(design);
     for (const auto& c : spec.choices) {
@@ -105,14 +104,15 @@ std::vector<Pattern> validated(const Design& design)
     for (const auto& d : spec.dimensions)
         if (!design.dimensions.contains(d.name))
             throw InputError(d.name, "the design lacks this dimension");
-    for (const auto& [name, d] : design.dimensions) {
-        if (!std::isfinite(d.rule.amount) || (d.rule.kind == SizeRule::Kind::Ratio && (d.rule.amount <= 0 || d.rule.amount > 10)))
-            throw InputError(name, fmt::format("a size rule of {} makes no size; a ratio lies between 0 and 10", formatNumber(d.rule.amount, 4)));
-        for (const auto& [size, text] : d.bySize)
-            sizeIndex(design, size);
-    }
     // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
-    return draftAll(design);
+    try {
+        return draftAll(design);
+    } catch (const InputError&) {
+        throw;
+    } catch (const std::exception& e) {
+        // A case that drafting did not foresee must not end anything: the design that stands is unharmed.
+        throw InputError(design.form, fmt::format("the bag cannot be drafted like this ({})", e.what()));
+    }
 }
 
 void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare,
@@ -207,12 +207,23 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         return setDimension(design, name, value, size);
     if (size)
         throw InputError(name, "only dimensions have own values for a size");
+    const auto words = [&](std::string Design::* field) {
+        Design next = design;
+        next.*field = value;
+        requireSound(next);
+        design.*field = value;
+    };
     if (name == "name")
-        design.name = value;
+        words(&Design::name);
     else if (name == "studio")
-        design.studio = value;
+        words(&Design::studio);
     else if (name == "notes")
-        design.notes = value;
+        words(&Design::notes);
+    else if (name == "sizes") {
+        const auto names = sizeNames(value);
+        setSizes(design, names, std::find(names.begin(), names.end(), design.baseSize) != names.end() ? design.baseSize : "");
+    } else if (name == "base")
+        setSizes(design, design.sizes, value);
     else if (name.starts_with("seam.") && (name.ends_with(".start") || name.ends_with(".end"))) {
         const bool start = name.ends_with(".start");
         const std::string key = name.substr(5, name.size() - 5 - (start ? 6 : 4));
@@ -227,21 +238,81 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         throw InputError(name, "the design has no dimension or choice of that name; “tectonis-cli forms” lists them");
 }
 
-void setSizes(Design& design, const std::vector<std::string>& sizes, const std::string& base)
+std::vector<std::string> sizeNames(const std::string& typed)
 {
-    attempt(design, [&](Design& next) {
-        next.sizes = sizes;
-        next.baseSize = base;
-        for (auto& [name, d] : next.dimensions)
-            std::erase_if(d.bySize, [&](const auto& own) { return std::find(sizes.begin(), sizes.end(), own.first) == sizes.end(); });
-    });
+    const char between = typed.find(',') == std::string::npos ? ' ' : ',';
+    std::vector<std::string> out;
+    for (std::size_t at = 0; at <= typed.size();) {
+        const auto end = std::min(typed.find(between, at), typed.size());
+        const auto from = typed.find_first_not_of(' ', at), to = typed.find_last_not_of(' ', end == 0 ? 0 : end - 1);
+        if (from < end && to != std::string::npos && to >= from)
+            out.push_back(typed.substr(from, to - from + 1));
+        at = end + 1;
+    }
+    return out;
+}
+
+std::string sizesText(const std::vector<std::string>& sizes)
+{
+    const bool comma = std::any_of(sizes.begin(), sizes.end(), [](const std::string& s) { return s.find(' ') != std::string::npos; });
+    std::string out;
+    for (const auto& s : sizes)
+        out += (out.empty() ? "" : comma ? ", " : " ") + s;
+    return out + (comma && sizes.size() == 1 ? "," : "");
 }
 
 namespace {
 
-/// Leaves a new feature on the first face where it can be drafted and nothing new is to mend or doubtful: a second pocket does not lie on the first.
-/// Where every face has its faults, on the one that has fewest; on none of them, it stays on the first, for validation to say why not.
-/// @p before: what is to mend or doubtful without it.
+/// Sizes that got another name: where as many names went between two that stay as came, they are the same sizes.
+std::map<std::string, std::string> renamed(const std::vector<std::string>& before, const std::vector<std::string>& after)
+{
+    using Stretches = std::map<std::string, std::vector<std::string>>; // names that the other list does not have, by the common name before them
+    const auto stretches = [](const std::vector<std::string>& list, const std::vector<std::string>& other) {
+        Stretches out;
+        std::string last;
+        for (const auto& s : list) {
+            if (std::find(other.begin(), other.end(), s) != other.end())
+                last = s;
+            else
+                out[last].push_back(s);
+        }
+        return out;
+    };
+    std::map<std::string, std::string> out;
+    const Stretches fresh = stretches(after, before);
+    for (const auto& [last, gone] : stretches(before, after))
+        if (const auto came = fresh.find(last); came != fresh.end() && came->second.size() == gone.size())
+            for (std::size_t i = 0; i < gone.size(); ++i)
+                out[gone[i]] = came->second[i];
+    return out;
+}
+
+} // namespace
+
+void setSizes(Design& design, const std::vector<std::string>& sizes, const std::string& base)
+{
+    attempt(design, [&](Design& next) {
+        const auto names = renamed(design.sizes, sizes);
+        const auto nameNow = [&](const std::string& s) {
+            const auto it = names.find(s);
+            return it == names.end() ? s : it->second;
+        };
+        next.sizes = sizes;
+        next.baseSize = !base.empty() ? base : nameNow(design.baseSize);
+        if (base.empty() && !sizes.empty() && std::find(sizes.begin(), sizes.end(), next.baseSize) == sizes.end())
+            next.baseSize = sizes.front();
+        for (auto& [name, d] : next.dimensions) {
+            std::map<std::string, std::string> own;
+            for (auto& [size, value] : d.bySize)
+                if (const std::string now = nameNow(size); std::find(sizes.begin(), sizes.end(), now) != sizes.end())
+                    own[now] = value;
+            d.bySize = std::move(own);
+        }
+        for (auto& trial : next.trials)
+            trial.size = nameNow(trial.size);
+    });
+}
+
 void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before)
 {
     auto choices = kind.choices(formOf(design.form));
@@ -267,7 +338,16 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
     site = best;
 }
 
-} // namespace
+std::string whyNotAdd(const Design& design, const std::string& kind)
+{
+    try {
+        Design copy = design;
+        addFeature(copy, kind);
+        return {};
+    } catch (const InputError& e) {
+        return e.problem();
+    }
+}
 
 std::string addFeature(Design& design, const std::string& kind)
 {
@@ -277,13 +357,16 @@ std::string addFeature(Design& design, const std::string& kind)
         for (const auto& needed : feature.needs())
             if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
                 addFeature(next, needed);
-        const std::size_t before = checkAll(next, validated(next)).size();
-        // Names under the id must be the feature's alone: "zip.length" may be the form's.
+        const auto patterns = validated(next);
+        const std::size_t before = checkAll(next, patterns).size();
+        // Names under the id must be the part's alone: "zip.length" may be the form's, and so may the piece "band".
         const DesignSpec& spec = specOf(next);
         const auto taken = [&](const std::string& name) {
-            const auto under = [&](const auto& named) { return named.name == name || named.name.starts_with(name + "."); };
-            return std::any_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.id == name; })
-                || std::any_of(spec.dimensions.begin(), spec.dimensions.end(), under) || std::any_of(spec.choices.begin(), spec.choices.end(), under);
+            const auto under = [&](const std::string& other) { return other == name || other.starts_with(name + "."); };
+            const auto any = [&](const auto& list, auto field) { return std::any_of(list.begin(), list.end(), [&](const auto& each) { return under(each.*field); }); };
+            const Pattern& p = patterns.front();
+            return any(next.features, &Feature::id) || any(spec.dimensions, &DimensionSpec::name) || any(spec.choices, &ChoiceSpec::name) || any(p.pieces, &Piece::key) || any(p.seams, &Seam::key)
+                || any(p.steps, &Step::id);
         };
         id = feature.shortName();
         for (int i = 2; taken(id); ++i)
@@ -404,19 +487,14 @@ void moveFeature(Design& design, const Pattern& seenIn, const std::string& id, c
     });
 }
 
-std::string featureOf(const Design& design, const std::string& piece)
-{
-    for (const auto& f : design.features)
-        if (piece == f.id || piece.starts_with(f.id + "."))
-            return f.id;
-    return "";
-}
-
 SizeRule parseRule(const std::string& text)
 {
     const auto space = text.find(' ');
     const std::string word = text.substr(0, space), rest = space == std::string::npos ? "" : text.substr(space + 1);
     const auto amount = [&](const std::string& s) {
+        double plain = 0; // as it is written to a file, also "1e-05"
+        if (const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), plain); error == std::errc{} && end == s.data() + s.size() && std::isfinite(plain))
+            return plain;
         try {
             return parseLength(s);
         } catch (const InputError&) {

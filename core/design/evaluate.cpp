@@ -2,6 +2,7 @@
 #include "design/evaluate.hpp"
 
 #include "design/formula.hpp"
+#include "design/limits.hpp"
 #include "sizes/stock.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
@@ -14,6 +15,24 @@
 #include <utility>
 
 namespace tectonis {
+
+std::size_t lettersApart(const std::string& a, const std::string& b)
+{
+    std::vector<std::size_t> row(b.size() + 1);
+    for (std::size_t k = 0; k < row.size(); ++k)
+        row[k] = k;
+    for (std::size_t i = 1; i <= a.size(); ++i) {
+        std::size_t diagonal = row[0];
+        row[0] = i;
+        for (std::size_t k = 1; k < row.size(); ++k) {
+            const std::size_t cost = diagonal + (a[i - 1] == b[k - 1] ? 0 : 1);
+            diagonal = row[k];
+            row[k] = std::min({cost, row[k] + 1, row[k - 1] + 1});
+        }
+    }
+    return row.back();
+}
+
 namespace {
 
 /// The dimension whose name is nearest to a mistyped one; empty if none is near.
@@ -21,22 +40,9 @@ std::string nearest(const std::string& name, const std::map<std::string, Dimensi
 {
     std::string best;
     std::size_t bestDistance = 3;
-    for (const auto& [candidate, unused] : all) {
-        std::vector<std::size_t> row(candidate.size() + 1);
-        for (std::size_t k = 0; k < row.size(); ++k)
-            row[k] = k;
-        for (std::size_t i = 1; i <= name.size(); ++i) {
-            std::size_t diagonal = row[0];
-            row[0] = i;
-            for (std::size_t k = 1; k < row.size(); ++k) {
-                const std::size_t cost = diagonal + (name[i - 1] == candidate[k - 1] ? 0 : 1);
-                diagonal = row[k];
-                row[k] = std::min({cost, row[k] + 1, row[k - 1] + 1});
-            }
-        }
-        if (row.back() < bestDistance)
-            best = candidate, bestDistance = row.back();
-    }
+    for (const auto& [candidate, unused] : all)
+        if (const std::size_t apart = lettersApart(name, candidate); apart < bestDistance)
+            best = candidate, bestDistance = apart;
     return best;
 }
 
@@ -65,6 +71,8 @@ public:
                 round += *at + " → ";
             throw InputError(name, fmt::format("the formula leads back to itself ({}{})", round, name));
         }
+        if (m_open.size() >= std::size_t(limits::formulaChain))
+            throw InputError(m_open.front(), fmt::format("its formula leads through more than {} others", limits::formulaChain));
         m_open.push_back(name);
         const std::string before = std::exchange(m_asking, name);
         const double v = it != m_design.dimensions.end() ? worked(name, it->second) : formula(name, derived->second);
@@ -108,7 +116,7 @@ private:
 
 std::string shown(const DimensionSpec& spec, double v)
 {
-    return spec.quantity == DimensionSpec::Quantity::Length ? formatLength(v, Unit::Mm) : formatNumber(v) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+    return spec.quantity == DimensionSpec::Quantity::Length ? exactLength(v, Unit::Mm) : formatNumber(v) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
 }
 
 void checkRange(const Design& design, const DimensionSpec& spec, const Values& values, std::size_t size)
@@ -153,7 +161,7 @@ bool isFormula(const std::string& text)
 {
     double v = 0;
     const auto [end, ec] = std::from_chars(text.data(), text.data() + text.size(), v);
-    return ec != std::errc{} || end != text.data() + text.size();
+    return ec != std::errc{} || end != text.data() + text.size() || !std::isfinite(v); // "inf" is a name here
 }
 
 Range rangeOf(const DimensionSpec& spec, const Values& values)

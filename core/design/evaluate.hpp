@@ -27,6 +27,9 @@ Range rangeOf(const DimensionSpec& spec, const Values& values);
 /// Prefix of a dimension's name up to and with the last dot: "flap." for "flap.length", "" for "width".
 std::string prefixOf(const std::string& dimension);
 
+/// Letters to change, add or leave out to make one word the other (Levenshtein).
+std::size_t lettersApart(const std::string& a, const std::string& b);
+
 /// True if the dimension's text is a formula, not a number.
 bool isFormula(const std::string& text);
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "design/spec.hpp"
 
+#include "design/evaluate.hpp"
+#include "design/formula.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"
@@ -55,6 +57,16 @@ std::size_t sizeIndex(const Design& design, const std::string& size)
 
 namespace {
 
+/// Dimensions and choices under a part's id are the part's alone: they go with it.
+void requireOwnName(const DesignSpec& spec, const std::string& id)
+{
+    const auto under = [&](const std::string& name) { return name == id || name.starts_with(id + "."); };
+    const bool taken = std::any_of(spec.dimensions.begin(), spec.dimensions.end(), [&](const auto& d) { return under(d.name); })
+        || std::any_of(spec.choices.begin(), spec.choices.end(), [&](const auto& c) { return under(c.name); });
+    if (taken)
+        throw InputError("parts", fmt::format("a part is called “{}”, which is a name of the form; call it otherwise", id));
+}
+
 DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
@@ -78,9 +90,10 @@ DesignSpec makeSpec(const Design& design)
         for (const auto& wanted : kind.needs())
             if (first(wanted).empty())
                 throw InputError(feature.id, fmt::format("{} needs a feature of kind “{}”: add one, or take this one out", kind.name(), featureKind(wanted).name()));
+        requireOwnName(spec, feature.id);
         for (auto d : kind.dimensions()) {
             d.name = feature.id + "." + d.name;
-            for (std::string* formula : {&d.value, &d.min, &d.max})
+            for (std::string* formula : {&d.value, &d.min, &d.max, &d.when})
                 ownNames(*formula, feature.id, first);
             spec.dimensions.push_back(std::move(d));
         }
@@ -119,28 +132,41 @@ Design newDesign(const std::string& formId)
     return design;
 }
 
-void fillIn(Design& design)
+bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf, const std::map<std::string, std::string>& choices)
+{
+    if (spec.when.empty())
+        return true;
+    const auto equals = spec.when.find('=');
+    const auto choice = equals == std::string::npos ? choices.end() : choices.find(spec.when.substr(0, equals));
+    if (choice == choices.end())
+        return evaluateFormula(spec.when, valueOf) != 0;
+    return ("|" + spec.when.substr(equals + 1) + "|").find("|" + choice->second + "|") != std::string::npos;
+}
+
+std::vector<std::string> fillIn(Design& design)
 {
     const DesignSpec& spec = specOf(design);
-    std::string missing, unknown;
+    std::vector<std::string> filled;
+    for (const auto& d : spec.dimensions) {
+        if (design.dimensions.contains(d.name))
+            continue;
+        for (const auto& [name, unused] : design.dimensions)
+            if (!spec.dimension(name) && lettersApart(name, d.name) < 3)
+                throw InputError(d.name, fmt::format("the design lacks this dimension but has “{}”; is it misspelt?", name));
+        filled.push_back(d.name);
+    }
     for (const auto& d : spec.dimensions)
-        if (!design.dimensions.contains(d.name))
-            missing = d.name;
-    for (const auto& [name, unused] : design.dimensions)
-        if (!spec.dimension(name))
-            unknown = name;
-    if (!missing.empty() && !unknown.empty())
-        throw InputError(missing, fmt::format("the design lacks this dimension but has “{}”; is it misspelt?", unknown));
-    for (const auto& d : spec.dimensions)
-        design.dimensions.try_emplace(d.name, Dimension{d.value, d.rule, {}});
+        design.dimensions.try_emplace(d.name, Dimension{d.value, d.rule, {}, {}});
     for (const auto& c : spec.choices)
-        design.choices.try_emplace(c.name, c.options.front().first);
+        if (design.choices.try_emplace(c.name, c.options.front().first).second)
+            filled.push_back(c.name);
     Design furnished;
     formOf(design.form).furnish(furnished);
     for (const auto& f : design.features)
         furnished.materials.merge(featureKind(f.kind).materials());
     for (const auto& [role, id] : furnished.materials)
         design.materials.try_emplace(role, id);
+    return filled;
 }
 
 } // namespace tectonis

@@ -4,6 +4,8 @@
 
 #include "design/design.hpp"
 
+#include <functional>
+
 namespace tectonis {
 
 struct DimensionSpec {
@@ -15,6 +17,7 @@ struct DimensionSpec {
     SizeRule rule;
     std::string min, max; ///< numbers or formulas over other dimensions
     Quantity quantity = Quantity::Length;
+    std::string when;     ///< empty, or when it means anything: a formula that is not zero ("sides > 6"), or a choice and its values ("@body=pleated|full")
 };
 
 /// A flat face of a form's bag, before it is drafted: where features may sit.
@@ -47,6 +50,9 @@ struct DesignSpec {
     const ChoiceSpec* choice(const std::string& name) const;
 };
 
+/// Does a dimension mean anything with these values and choices? One that does not is not shown, and changing it changes nothing.
+bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf, const std::map<std::string, std::string>& choices);
+
 /// Kept per thread for every combination of form and features met: asking again is cheap, and the reference stays good.
 /// @throws InputError if the form or a feature is unknown.
 const DesignSpec& specOf(const Design& design);
@@ -56,7 +62,8 @@ const DesignSpec& specOf(const Design& design);
 Design newDesign(const std::string& form);
 
 /// Gives every dimension, choice and material role that the design lacks its default: after adding a feature, or from a file of an earlier version.
-/// @throws InputError if one is lacking while another is unknown: a misspelt name.
-void fillIn(Design& design);
+/// Returns the names of the dimensions and choices that were given one.
+/// @throws InputError if a dimension is lacking while another of nearly that name asks for nothing: a misspelt name.
+std::vector<std::string> fillIn(Design& design);
 
 } // namespace tectonis

@@ -90,7 +90,9 @@ double Drafter::work(Working w)
 Piece& Drafter::add(Piece piece)
 {
     if (pattern.piece(piece.key))
-        throw std::logic_error("two pieces are called " + piece.key);
+        throw InputError(owner.empty() ? piece.key : owner, fmt::format("two pieces would be called “{}”; give the part another name", piece.key));
+    if (piece.owner.empty())
+        piece.owner = owner;
     return pattern.pieces.emplace_back(std::move(piece));
 }
 
@@ -242,9 +244,11 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     for (int round = 0; round < 3; ++round)
         for (const auto& feature : design.features)
             if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
+                d.owner = feature.id;
                 FeatureScope scope(d, feature.id);
                 kind.draft(scope);
             }
+    d.owner.clear();
     for (auto& piece : d.pattern.pieces)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);

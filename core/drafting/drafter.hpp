@@ -19,6 +19,7 @@ public:
     const Design& design;
     std::list<Step> steps;          ///< goes into the pattern in the proposed order. std::list: steps are put in between others
     std::vector<LayerRule> patches; ///< layers that features ask for: a patch behind a snap
+    std::string owner;              ///< id of the part that is being drafted: the owner of pieces added now; empty while the form draws
 
     /// A dimension's value. @throws InputError if there is none.
     double operator()(const std::string& dimension) const;
@@ -31,7 +32,7 @@ public:
     /// Works a number out by its formula and keeps the working for the docket.
     double work(Working w);
 
-    /// @throws std::logic_error if there is one of that key.
+    /// @throws InputError if there is one of that key: two owners use one name.
     Piece& add(Piece piece);
     /// @throws std::logic_error if the piece was never drafted.
     Piece& piece(const std::string& key);

@@ -12,6 +12,11 @@ public:
     std::string kind() const override { return "band"; }
     std::string name() const override { return "Top band or facing"; }
     bool cutsAcross() const override { return true; }
+    std::string unfit(const Form& form) const override
+    {
+        const auto sewn = form.dimensions();
+        return std::any_of(sewn.begin(), sewn.end(), [](const DimensionSpec& d) { return d.name == "allowance.body" || d.name == "allowance.lining"; }) ? "" : "its faces are glued, not sewn: there is no seam that a band could hang from";
+    }
     std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
     std::vector<Run> silhouette() const override { return {lineRun({{10, 70}, {90, 70}, {90, 90}, {10, 90}, {10, 70}}), lineRun({{10, 66}, {90, 66}, {90, 10}, {10, 10}, {10, 66}})}; }
 

@@ -25,7 +25,7 @@ public:
             {"thing", "Width of what it holds", "Width of the stay or elastic, or diameter of the cord.", "10", hold(), "2", "40"},
             {"thick", "Thickness of what it holds", "Thickness of the stay or elastic, or diameter of the cord.", "2", hold(), "0.5", "12"},
             {"play", "Play", "What the channel is wider than needed.", "3", hold(), "1", "12"},
-            {"clear", "Ends clear", "From each end of a stay to the channel's end.", "5", hold(), "0", "20"},
+            {"clear", "Ends clear", "From each end of a stay to the channel's end.", "5", hold(), "0", "20", DimensionSpec::Quantity::Length, "@holds=stay"},
             {"hem", "Ends folded in", "Folded under at both ends.", "8", hold(), "4", "15"},
             {"allowance", "Edges folded in", "Folded under along both long edges.", "7", hold(), "4", "12"},
         };

@@ -6,6 +6,7 @@
 #include "units/error.hpp"
 #include "units/words.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace tectonis {
@@ -45,7 +46,8 @@ public:
         const Site& site = f.site();
         Piece& face = d.pieceAt(site, site.top - site.height + f("side") / 2);
         const auto edges = cornerOf(face, site, true, f("side"), false);
-        if (edges.empty())
+        const auto has = [&](const char* name) { return std::any_of(edges.begin(), edges.end(), [&](const Edge& e) { return e.name == name; }); };
+        if (!has("across") || !has("up"))
             throw InputError(f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a patch of that size");
         Piece& patch = d.add({.key = f.id, .code = d.freeCode("Q"), .name = f.named("Corner patch"), .group = PieceGroup::Shell, .role = "patch", .material = "overlay", .count = 2, .mirrored = 1});
         patch.edges = edges;

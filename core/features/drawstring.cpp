@@ -26,11 +26,11 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"count", "Eyelets or slits", "Number of eyelets or slits round the mouth; even, so that the cord ends on one side of the cloth.", "8", hold(), "4", "24", DimensionSpec::Quantity::Count},
+            {"count", "Eyelets or slits", "Number of eyelets or slits round the mouth; even, so that the cord ends on one side of the cloth.", "8", hold(), "4", "24", DimensionSpec::Quantity::Count, "@through=eyelets|slits"},
             {"drop", "Drop", "From the mouth down to the cord.", "35", hold(), "15", "0.4*face.height"},
-            {"size", "Eyelet", "Inside diameter of the eyelets, or length of the slits.", "10", hold(), "4", "25"},
-            {"astride", "Pair astride each strap", "Between the two eyelets or slits beside each strap at the sides; 0 divides all of them evenly.", "0", hold(), "0", "face.width/3"},
-            {"channel", "Channel width", "Between the two rows that make a channel.", "15", hold(), "6", "40"},
+            {"size", "Eyelet", "Inside diameter of the eyelets, or length of the slits.", "10", hold(), "4", "25", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
+            {"astride", "Pair astride each strap", "Between the two eyelets or slits beside each strap at the sides; 0 divides all of them evenly.", "0", hold(), "0", "face.width/3", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
+            {"channel", "Channel width", "Between the two rows that make a channel.", "15", hold(), "6", "40", DimensionSpec::Quantity::Length, "@through=channel"},
             {"tail", "Cord tail", "Length of cord left free at each end.", "250", hold(), "50", "800"},
         };
     }

@@ -27,7 +27,7 @@ public:
             {"drop", "Handle drop", "From the mouth up to the inside of the handle's top.", "220", hold(), "60", "450"},
             {"spread", "Spread", "Between the middles of a handle's two ends.", "0.4*face.width", follow(), "@width + 20", "face.width - @width - 20"},
             {"end", "Handle end", "How far each end reaches down the face below the mouth.", "min(60, 0.25*face.height)", hold(), "25", "0.5*face.height"},
-            {"cord", "Cord", "Diameter of the cord in a rolled handle.", "10", hold(), "4", "25"},
+            {"cord", "Cord", "Diameter of the cord in a rolled handle.", "10", hold(), "4", "25", DimensionSpec::Quantity::Length, "@make=rolled"},
         };
     }
 

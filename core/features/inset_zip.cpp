@@ -29,7 +29,7 @@ public:
         return {
             {"count", "Zips, stacked", "How many zips lie one below the other, each with its own pocket bag.", "1", hold(), "1", "3", DimensionSpec::Quantity::Count},
             {"drop", "Inset zip drop", "From the mouth down to the middle of the first zip.", "0.3*face.height", follow(), "20", "face.height - (@count - 1)*@spacing - 30"},
-            {"spacing", "Between zips", "From the middle of one zip to the middle of the next.", "min(60, 0.2*face.height)", follow(), "@tape - 2*@sewn + 15", "face.height/2"},
+            {"spacing", "Between zips", "From the middle of one zip to the middle of the next.", "min(60, 0.2*face.height)", follow(), "@tape - 2*@sewn + 15", "face.height/2", DimensionSpec::Quantity::Length, "@count > 1"},
             {"width", "Pocket bag width", "Width of the pocket bags, seam to seam; they hang free behind the face.", "0.7*face.width", follow(), "40", "face.width - 16"},
             {"depth", "Pocket bag depth", "From the zip down to the bottom of each pocket bag.", "0.8*(face.height - @drop - (@count - 1)*@spacing)", follow(), "25", "face.height - @drop - (@count - 1)*@spacing - 5"},
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},

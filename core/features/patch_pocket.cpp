@@ -29,9 +29,9 @@ public:
             {"drop", "Pocket drop", "From the mouth down to the pocket's top edge.", "0.35*face.height", follow(), "15", "face.height - 40"},
             {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
             {"hem", "Hem", "Cloth folded to the inside along the pocket's top edge.", "25", hold(), "8", "60"},
-            {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80"},
-            {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count},
-            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "max(20, 0.35*@height)", follow(), "15", "max(20, @height)"},
+            {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80", DimensionSpec::Quantity::Length, "@body=pleated|full|elastic|bellows"},
+            {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count, "@body=flat"},
+            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "max(20, 0.35*@height)", follow(), "15", "max(20, @height)", DimensionSpec::Quantity::Length, "@lid=yes"},
             {"allowance", "Pocket allowance", "Seam allowance round pocket, strip and flap.", "8", hold(), "4", "15"},
         };
     }

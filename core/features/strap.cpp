@@ -26,7 +26,7 @@ public:
             {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450", hold(), "400", "2200"},
             {"fold", "Strap fold", "Taken up at each end where it is folded round ring or slider and sewn down.", "45", hold(), "20", "90"},
             {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10", "60"},
-            {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10", hold(), "5", "20"},
+            {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10", hold(), "5", "20", DimensionSpec::Quantity::Length, "@make=cloth"},
         };
     }
 

@@ -2,26 +2,68 @@
 #include "formats/design_file.hpp"
 
 #include "design/edits.hpp"
+#include "design/limits.hpp"
 #include "design/spec.hpp"
 #include "units/error.hpp"
 
-#include <fcntl.h>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
-#include <unistd.h>
 
 #include <algorithm>
-#include <cerrno>
-#include <cmath>
-#include <cstring>
-#include <fstream>
-#include <sstream>
 
 namespace tectonis {
 namespace {
 
 using nlohmann::json;
 constexpr const char* kFormat = "tectonis-design";
+
+/// Members that this version does not know, put back.
+void graft(json& onto, const json& more)
+{
+    for (const auto& [key, value] : more.items()) {
+        if (!onto.contains(key))
+            onto[key] = value;
+        else if (onto[key].is_object() && value.is_object())
+            graft(onto[key], value);
+    }
+}
+
+json with(json j, const More& more)
+{
+    if (!more.empty())
+        graft(j, json::parse(more));
+    return j;
+}
+
+/// What @p given holds beyond @p known, member by member. Null if nothing.
+json beyond(const json& given, const json& known)
+{
+    json out;
+    for (const auto& [key, value] : given.items()) {
+        if (!known.contains(key))
+            out[key] = value;
+        else if (value.is_object() && known[key].is_object())
+            if (json inner = beyond(value, known[key]); !inner.is_null())
+                out[key] = std::move(inner);
+    }
+    return out;
+}
+
+More moreIn(const json& given, const json& known)
+{
+    const json out = beyond(given, known);
+    return out.is_null() ? More() : out.dump();
+}
+
+json toJson(const Dimension& d)
+{
+    json j{{"value", d.value}, {"rule", ruleText(d.rule)}};
+    if (!d.bySize.empty())
+        j["bySize"] = d.bySize;
+    return with(j, d.more);
+}
+
+json toJson(const Feature& f) { return with({{"id", f.id}, {"kind", f.kind}}, f.more); }
 
 json toJson(const LayerRule& r)
 {
@@ -30,7 +72,25 @@ json toJson(const LayerRule& r)
         j["edges"] = r.edges;
     if (!r.area.empty())
         j["area"] = r.area;
-    return j;
+    return with(j, r.more);
+}
+
+json toJson(const Carried& c) { return with({{"name", c.name}, {"width", c.width}, {"height", c.height}, {"thickness", c.thickness}, {"place", c.place}}, c.more); }
+
+json toJson(const Trial& t)
+{
+    return with({{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height}, {"depth", t.depth}, {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}}, t.more);
+}
+
+json toJson(const Revision& r) { return with({{"date", r.date}, {"text", r.text}}, r.more); }
+json toJson(const SeamEnds& e) { return with({{"start", e.start}, {"end", e.end}}, e.more); }
+
+template <class Items> json listOf(const Items& items)
+{
+    json out = json::array();
+    for (const auto& item : items)
+        out.push_back(toJson(item));
+    return out;
 }
 
 json toJson(const Design& d)
@@ -38,69 +98,18 @@ json toJson(const Design& d)
     json j{{"format", kFormat}, {"version", designFileVersion}, {"name", d.name}, {"studio", d.studio}, {"notes", d.notes}, {"form", d.form},
            {"sizes", {{"names", d.sizes}, {"base", d.baseSize}}}, {"choices", d.choices}, {"materials", d.materials}, {"stepOrder", d.stepOrder}};
     j["dimensions"] = json::object();
-    for (const auto& [name, dim] : d.dimensions) {
-        auto& out = j["dimensions"][name] = {{"value", dim.value}, {"rule", ruleText(dim.rule)}};
-        if (!dim.bySize.empty())
-            out["bySize"] = dim.bySize;
-    }
-    j["features"] = json::array();
-    for (const auto& f : d.features)
-        j["features"].push_back({{"id", f.id}, {"kind", f.kind}});
-    j["layers"] = json::array();
-    for (const auto& r : d.layers)
-        j["layers"].push_back(toJson(r));
-    j["carried"] = json::array();
-    for (const auto& c : d.carried)
-        j["carried"].push_back({{"name", c.name}, {"width", c.width}, {"height", c.height}, {"thickness", c.thickness}, {"place", c.place}});
+    for (const auto& [name, dim] : d.dimensions)
+        j["dimensions"][name] = toJson(dim);
+    j["features"] = listOf(d.features);
+    j["layers"] = listOf(d.layers);
+    j["carried"] = listOf(d.carried);
     j["workshop"] = {{"machine", d.workshop.machine},         {"machineLimit", d.workshop.machineLimit}, {"footWidth", d.workshop.footWidth},
                      {"stitchSpeed", d.workshop.stitchSpeed}, {"labourRate", d.workshop.labourRate},     {"overhead", d.workshop.overhead}};
-    j["trials"] = json::array();
-    for (const auto& t : d.trials)
-        j["trials"].push_back({{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height}, {"depth", t.depth},
-                               {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}});
+    j["trials"] = listOf(d.trials);
     for (const auto& [key, ends] : d.seamEnds)
-        j["seamEnds"][key] = {{"start", ends.start}, {"end", ends.end}};
-    j["revisions"] = json::array();
-    for (const auto& r : d.revisions)
-        j["revisions"].push_back({{"date", r.date}, {"text", r.text}});
-    return j;
-}
-
-/// What @p given holds beyond @p known: members this version did not take over. Null if nothing.
-json unknownIn(const json& given, const json& known)
-{
-    json out;
-    if (given.is_object() && known.is_object()) {
-        for (const auto& [key, value] : given.items()) {
-            if (!known.contains(key))
-                out[key] = value;
-            else if (json inner = unknownIn(value, known[key]); !inner.is_null())
-                out[key] = std::move(inner);
-        }
-    } else if (given.is_array() && known.is_array() && given.size() == known.size()) {
-        for (std::size_t i = 0; i < given.size(); ++i)
-            if (json inner = unknownIn(given[i], known[i]); !inner.is_null())
-                out[std::to_string(i)] = std::move(inner); // by position
-    }
-    return out;
-}
-
-void graft(json& onto, const json& unknown)
-{
-    if (!unknown.is_object())
-        return;
-    for (const auto& [key, value] : unknown.items()) {
-        if (onto.is_array()) {
-            const std::size_t i = std::strtoul(key.c_str(), nullptr, 10);
-            if (i < onto.size())
-                graft(onto[i], value);
-        } else if (onto.is_object()) {
-            if (!onto.contains(key))
-                onto[key] = value;
-            else
-                graft(onto[key], value);
-        }
-    }
+        j["seamEnds"][key] = toJson(ends);
+    j["revisions"] = listOf(d.revisions);
+    return with(j, d.more);
 }
 
 std::string lineAndColumn(const std::string& text, std::size_t byte)
@@ -111,14 +120,11 @@ std::string lineAndColumn(const std::string& text, std::size_t byte)
     return fmt::format("line {}, column {}", line, start == std::string::npos ? end + 1 : end - start);
 }
 
-double finite(const json& j, const char* name, double fallback = 0)
+/// Reads one item and keeps what it holds beyond that.
+template <class Item> Item read(const json& j, Item item)
 {
-    if (!j.contains(name))
-        return fallback;
-    const double v = j.at(name).get<double>();
-    if (!std::isfinite(v) || v < 0 || v > 1e7)
-        throw InputError(name, fmt::format("{} is no usable measure", v));
-    return v;
+    item.more = moreIn(j, toJson(item));
+    return item;
 }
 
 Design fromJson(const json& j)
@@ -131,128 +137,93 @@ Design fromJson(const json& j)
     d.sizes = j.at("sizes").at("names").get<std::vector<std::string>>();
     d.baseSize = j.at("sizes").at("base").get<std::string>();
     for (const auto& [name, dim] : j.at("dimensions").items())
-        d.dimensions[name] = {dim.at("value").get<std::string>(), parseRule(dim.at("rule").get<std::string>()),
-                              dim.value("bySize", std::map<std::string, std::string>{})};
+        d.dimensions[name] = read(dim, Dimension{dim.at("value").get<std::string>(), parseRule(dim.at("rule").get<std::string>()), dim.value("bySize", std::map<std::string, std::string>{}), {}});
     d.choices = j.at("choices").get<std::map<std::string, std::string>>();
     d.materials = j.at("materials").get<std::map<std::string, std::string>>();
     for (const auto& f : j.at("features"))
-        d.features.push_back({f.at("id").get<std::string>(), f.at("kind").get<std::string>()});
+        d.features.push_back(read(f, Feature{f.at("id").get<std::string>(), f.at("kind").get<std::string>(), {}}));
     for (const auto& r : j.at("layers"))
-        d.layers.push_back({r.at("pieces").get<std::string>(), r.at("material").get<std::string>(), r.value("fixing", "basted"), r.value("trim", "stitch"),
-                            r.value("edges", std::map<std::string, std::string>{}), r.value("area", "")});
+        d.layers.push_back(read(r, LayerRule{r.at("pieces").get<std::string>(), r.at("material").get<std::string>(), r.value("fixing", "basted"), r.value("trim", "stitch"),
+                                             r.value("edges", std::map<std::string, std::string>{}), r.value("area", ""), {}}));
     for (const auto& c : j.value("carried", json::array()))
-        d.carried.push_back({c.at("name").get<std::string>(), finite(c, "width"), finite(c, "height"), finite(c, "thickness"), c.value("place", "main")});
+        d.carried.push_back(read(c, Carried{c.at("name").get<std::string>(), c.value("width", 0.0), c.value("height", 0.0), c.value("thickness", 0.0), c.value("place", "main"), {}}));
     if (j.contains("workshop")) {
         const json& w = j.at("workshop");
         d.workshop.machine = w.value("machine", d.workshop.machine);
-        d.workshop.machineLimit = finite(w, "machineLimit", d.workshop.machineLimit);
-        d.workshop.footWidth = finite(w, "footWidth", d.workshop.footWidth);
-        d.workshop.stitchSpeed = std::max(0.01, finite(w, "stitchSpeed", d.workshop.stitchSpeed));
-        d.workshop.labourRate = finite(w, "labourRate", d.workshop.labourRate);
-        d.workshop.overhead = finite(w, "overhead", d.workshop.overhead);
+        for (const auto& [key, value] : {std::pair{"machineLimit", &d.workshop.machineLimit}, {"footWidth", &d.workshop.footWidth}, {"stitchSpeed", &d.workshop.stitchSpeed},
+                                         {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
+            *value = w.value(key, *value);
     }
     const json seamEnds = j.value("seamEnds", json::object());
     for (const auto& [key, ends] : seamEnds.items())
-        d.seamEnds[key] = {ends.value("start", 0.0), ends.value("end", 0.0)};
+        d.seamEnds[key] = read(ends, SeamEnds{ends.value("start", 0.0), ends.value("end", 0.0), {}});
     d.stepOrder = j.value("stepOrder", std::vector<std::string>{});
     for (const auto& t : j.value("trials", json::array()))
-        d.trials.push_back({t.value("date", ""), t.value("size", ""), t.value("note", ""), finite(t, "width"), finite(t, "height"), finite(t, "depth"),
-                            finite(t, "strapLongest"), finite(t, "zipOpening"), finite(t, "minutes")});
+        d.trials.push_back(read(t, Trial{t.value("date", ""), t.value("size", ""), t.value("note", ""), t.value("width", 0.0), t.value("height", 0.0), t.value("depth", 0.0),
+                                         t.value("strapLongest", 0.0), t.value("zipOpening", 0.0), t.value("minutes", 0.0), {}}));
     for (const auto& r : j.value("revisions", json::array()))
-        d.revisions.push_back({r.value("date", ""), r.value("text", "")});
+        d.revisions.push_back(read(r, Revision{r.value("date", ""), r.value("text", ""), {}}));
+    // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
+    json own = j, known = toJson(d);
+    for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds", "choices", "materials"})
+        own.erase(items);
+    d.more = moreIn(own, known);
     return d;
 }
 
-[[noreturn]] void failWrite(const std::filesystem::path& file, int error)
+/// Nothing of JSON that grows without end: how deep it is nested is bounded.
+json parsed(const std::string& text, const std::string& place)
 {
-    throw InputError(file.string(), fmt::format("cannot be written: {}; what was there before is unharmed", std::strerror(error)));
+    try {
+        return json::parse(text, [&](int depth, json::parse_event_t, json&) {
+            if (depth > limits::nesting)
+                throw InputError(place, fmt::format("it is nested more than {} deep, which no Tectonis design is", limits::nesting));
+            return true;
+        });
+    } catch (const json::parse_error& e) {
+        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte)), "this is not a whole Tectonis design; the file may be cut short or of another kind");
+    } catch (const json::exception&) { // a number beyond all bounds
+        throw InputError(place, "it holds a number that is too large");
+    }
 }
 
 } // namespace
 
-std::string designText(const Design& design)
-{
-    json j = toJson(design);
-    if (!design.unknownFields.empty())
-        graft(j, json::parse(design.unknownFields));
-    return j.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
-}
+std::string designText(const Design& design) { return toJson(design).dump(2, ' ', false, json::error_handler_t::replace) + "\n"; }
 
-Design designFromText(const std::string& text, const std::string& place)
+ReadDesign readDesign(const std::string& text, const std::string& place)
 {
-    json j;
+    const json j = parsed(text, place);
     try {
-        j = json::parse(text);
-    } catch (const json::parse_error& e) {
-        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte)), "this is not a whole Tectonis design; the file may be cut short or of another kind");
-    }
-    if (!j.is_object() || j.value("format", json()) != kFormat)
-        throw InputError(place, "this is not a Tectonis design");
-    if (!j.contains("version") || !j["version"].is_number_integer() || j["version"] < 1)
-        throw InputError(place, "the file names no version");
-    if (j["version"] > designFileVersion)
-        throw InputError(place, fmt::format("the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
-                                            j["version"].get<long long>(), designFileVersion));
-    try {
-        Design d = fromJson(j);
-        fillIn(d);
-        validate(d);
-        // What this version writes back, compared with what it was given, shows what it does not know.
-        json known = toJson(d);
-        if (json unknown = unknownIn(j, known); !unknown.is_null())
-            d.unknownFields = unknown.dump();
-        return d;
+        if (!j.is_object() || j.value("format", json()) != kFormat)
+            throw InputError("", "this is not a Tectonis design");
+        if (!j.contains("version") || !j["version"].is_number_integer() || j["version"] < 1)
+            throw InputError("", "the file names no version");
+        if (j["version"] > designFileVersion)
+            throw InputError("", fmt::format("the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis", j["version"].get<long long>(), designFileVersion));
+        ReadDesign out{fromJson(j), {}};
+        requireSound(out.design);
+        if (const auto filled = fillIn(out.design); !filled.empty()) {
+            std::string names;
+            for (std::size_t i = 0; i < std::min<std::size_t>(filled.size(), 6); ++i)
+                names += (i ? ", " : "") + filled[i];
+            out.told.push_back(fmt::format("{} lacks {} value{} that this Tectonis asks for; their defaults were taken: {}{}.", place, filled.size(), filled.size() == 1 ? "" : "s", names, filled.size() > 6 ? " and more" : ""));
+        }
+        validate(out.design);
+        return out;
     } catch (const json::exception& e) {
         std::string what = e.what();
         if (const auto bracket = what.find("] "); bracket != std::string::npos)
             what = what.substr(bracket + 2);
         throw InputError(place, "a field is missing or of the wrong kind: " + what);
     } catch (const InputError& e) {
-        throw InputError(fmt::format("{}, {}", place, e.place()), e.problem());
+        throw InputError(e.place().empty() ? place : fmt::format("{}, {}", place, e.place()), e.problem());
     }
 }
 
-std::string readWhole(const std::filesystem::path& file)
-{
-    std::ifstream in(file, std::ios::binary);
-    if (!in || std::filesystem::is_directory(file))
-        throw InputError(file.string(), fmt::format("cannot be read: {}", std::strerror(std::filesystem::is_directory(file) ? EISDIR : errno)));
-    std::ostringstream text;
-    text << in.rdbuf();
-    return text.str();
-}
+Design designFromText(const std::string& text, const std::string& place) { return readDesign(text, place).design; }
 
 Design loadDesign(const std::filesystem::path& file) { return designFromText(readWhole(file), file.filename().string()); }
-
-void writeWhole(const std::filesystem::path& file, const std::string& bytes)
-{
-    // A link keeps pointing where it did: what it names is replaced, not the link.
-    std::error_code ignored;
-    const auto target = std::filesystem::is_symlink(file, ignored) ? std::filesystem::canonical(file, ignored) : file;
-    const auto beside = target.string() + ".part" + std::to_string(::getpid());
-    const int fd = ::open(beside.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-    if (fd < 0)
-        failWrite(file, errno);
-    std::size_t done = 0;
-    int error = 0;
-    while (done < bytes.size() && !error) {
-        const ssize_t n = ::write(fd, bytes.data() + done, bytes.size() - done);
-        if (n < 0 && errno != EINTR)
-            error = errno;
-        else if (n > 0)
-            done += std::size_t(n);
-    }
-    if (!error && ::fsync(fd) != 0 && errno != EINVAL)
-        error = errno;
-    if (::close(fd) != 0 && !error)
-        error = errno;
-    if (!error && ::rename(beside.c_str(), target.c_str()) != 0)
-        error = errno;
-    if (error) {
-        ::unlink(beside.c_str());
-        failWrite(file, error);
-    }
-}
 
 void saveDesign(const Design& design, const std::filesystem::path& file) { writeWhole(file, designText(design)); }
 

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "design/design.hpp"
+#include "files/files.hpp"
 
 #include <filesystem>
 
@@ -13,19 +14,23 @@ constexpr int designFileVersion = 1;
 
 std::string designText(const Design& design);
 
-/// Reads a design. Fields this version does not know are kept and written again.
+/// A design that was read, and what the reader should know of it.
+struct ReadDesign {
+    Design design;
+    std::vector<std::string> told; ///< "It lacks “base”; that was given its default, 40 mm."
+};
+
+/// Reads a design. Fields this version does not know are kept with what they describe and written again.
 /// @throws InputError with @p place and line for text that is no JSON, another format, a newer version, or values that cannot be drafted.
+ReadDesign readDesign(const std::string& text, const std::string& place);
+/// The same without what there is to tell.
 Design designFromText(const std::string& text, const std::string& place);
 
-/// @throws InputError as designFromText, or if the file cannot be read.
+/// @throws InputError as readDesign, or if the file cannot be read.
 Design loadDesign(const std::filesystem::path& file);
 
-/// Saves whole or not at all: a new file is written beside the old one and takes its place when it is safely on the disk.
+/// Saves whole or not at all, as writeWhole().
 /// @throws InputError if it cannot be written; the old file is unharmed.
 void saveDesign(const Design& design, const std::filesystem::path& file);
-
-/// As saveDesign, for any bytes.
-void writeWhole(const std::filesystem::path& file, const std::string& bytes);
-std::string readWhole(const std::filesystem::path& file);
 
 } // namespace tectonis

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/svg.hpp"
 
+#include "files/files.hpp"
+#include "units/error.hpp"
+
 #include "pattern/template.hpp"
 #include "units/length.hpp"
 
@@ -110,6 +113,28 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
     out += pathTag("grain", svgPath(lineRun({c - g, c + g}), m, false));
     out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9), escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material), piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
     return out + "</svg>\n";
+}
+
+std::size_t writePieces(const std::vector<const Pattern*>& patterns, const std::string& designName, const std::filesystem::path& folder, const std::function<bool(int, int)>& progress)
+{
+    std::error_code error;
+    std::filesystem::create_directories(folder, error);
+    if (error)
+        throw InputError(folder.string(), "the folder cannot be made: " + error.message());
+    std::vector<std::pair<const Pattern*, const Piece*>> pieces;
+    std::vector<std::string> names;
+    for (const Pattern* p : patterns)
+        for (const auto& piece : p->pieces) {
+            pieces.emplace_back(p, &piece);
+            names.push_back(piece.code + "-" + p->size + ".svg");
+        }
+    names = uniqueFileNames(names);
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        if (progress && !progress(int(i), int(pieces.size())))
+            return i;
+        writeWhole(folder / names[i], pieceSvg(*pieces[i].first, *pieces[i].second, designName));
+    }
+    return pieces.size();
 }
 
 } // namespace tectonis

@@ -28,7 +28,7 @@ public:
             {"width", "Base width", "Finished width of the base from end to end; the diameter of a round one.", "220", step(20), "60", "600"},
             {"depth", "Base depth", "Finished depth of the base, front to back; a round base has its width.", "140", step(10), "40", "width"},
             {"height", "Height", "Finished height from the base seam to the mouth.", "260", step(20), "60", "900"},
-            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15"},
+            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
         };
         for (auto& d : coatDimensions("1.2*depth"))
             out.push_back(d);

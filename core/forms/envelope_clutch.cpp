@@ -34,8 +34,8 @@ public:
             {"height", "Pocket depth", "From the mouth to the fold at the bottom.", "thing.height + thing.thickness/2 + 8", follow(), "thing.height + thing.thickness/2", "620"},
             {"flap.reach", "Flap length", "From the fold at the top to the flap's edge.", "0.6*height", follow(), "30", "height - 5"},
             {"flap.taper", "Flap taper", "How far each side of the flap leans in at its edge.", "width/4", follow(), "0", "width/2 - 20"},
-            {"snap.size", "Snap diameter", "Diameter of the magnetic snap.", "14", stock("snap"), "10", "25"},
-            {"snap.margin", "Snap margin", "From the flap's edge to the centre of the snap.", "28", hold(), "15", "flap.reach - 15"},
+            {"snap.size", "Snap diameter", "Diameter of the magnetic snap.", "14", stock("snap"), "10", "25", DimensionSpec::Quantity::Length, "closure=snap"},
+            {"snap.margin", "Snap margin", "From the flap's edge to the centre of the snap.", "28", hold(), "15", "flap.reach - 15", DimensionSpec::Quantity::Length, "closure=snap"},
         };
         for (auto& d : coatDimensions("0.9*height"))
             out.push_back(d);

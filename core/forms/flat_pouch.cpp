@@ -30,8 +30,8 @@ public:
             {"height", "Height", "Finished height of the panels, from the bottom to the mouth.", "200", step(15), "60", "700"},
             {"radius.left", "Left corner radius", "Radius of the lower left corner of the front, on the stitch line.", "30", hold(), "4", "min(width/2, height - 20)"},
             {"radius.right", "Right corner radius", "Radius of the lower right corner of the front; larger than the left one for a sling.", "radius.left", follow(), "4", "min(width - radius.left - 10, height - 20)"},
-            {"pocket.left", "Pocket, left side", "Height of the angled pocket's mouth at the left side.", "height*0.5", follow(), "radius.left + 8", "height - 20"},
-            {"pocket.right", "Pocket, right side", "Height of the angled pocket's mouth at the right side.", "height*0.75", follow(), "radius.right + 8", "height - 20"},
+            {"pocket.left", "Pocket, left side", "Height of the angled pocket's mouth at the left side.", "height*0.5", follow(), "radius.left + 8", "height - 20", DimensionSpec::Quantity::Length, "pocket=yes"},
+            {"pocket.right", "Pocket, right side", "Height of the angled pocket's mouth at the right side.", "height*0.75", follow(), "radius.right + 8", "height - 20", DimensionSpec::Quantity::Length, "pocket=yes"},
         };
         for (auto& d : coatDimensions("0.6*width"))
             out.push_back(d);

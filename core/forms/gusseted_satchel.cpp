@@ -48,14 +48,14 @@ public:
             {"taper", "Taper", "How far each side leans in at the mouth; negative flares out.", "8", hold(), "-width/6", "width/4"},
             {"bow", "Curve of the sides", "How far the middle of each side lies outside the straight line from its corner to the mouth; negative: a waist.", "0", hold(), "-min(width, height)/12", "min(width, height)/8"},
             {"depth.mouth", "Depth at the mouth", "Finished depth at the mouth, where the gusset narrows; as the depth, or down to what a zip between the panels shows.", "depth", follow(), "max(min(8, depth), depth - 1.2*(height - max(narrow.from, corner.reach)))", "depth"},
-            {"narrow.from", "Gusset narrows from", "Height above the bottom from which the gusset narrows towards the mouth.", "0.35*height", follow(), "0", "0.75*height"},
+            {"narrow.from", "Gusset narrows from", "Height above the bottom from which the gusset narrows towards the mouth.", "0.35*height", follow(), "0", "0.75*height", DimensionSpec::Quantity::Length, "depth.mouth < depth"},
             {"allowance.body", "Body allowance", "Seam allowance of the seams between panels and gusset, shell.", "10", hold(), "5", "20"},
             {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
             {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams at the mouth end.", "allowance.body", follow(), "5", "20"},
             {"allowance.wide", "Wide lining allowance", "Allowance of the lining's seams from the middle down, where the lining is sewn with a wider seam.",
-             "allowance.lining + 3.2", follow(), "allowance.lining", "26"},
-            {"opening.length", "Turning opening", "Length left open in the lining's bottom seam to turn the bag through.", "130", hold(), "40", "width"},
-            {"board.inset", "Base board inset", "Gap between base board and the seams round it.", "3", hold(), "1", "15"},
+             "allowance.lining + 3.2", follow(), "allowance.lining", "26", DimensionSpec::Quantity::Length, "lining.fit=wider-seam"},
+            {"opening.length", "Turning opening", "Length left open in the lining's bottom seam to turn the bag through.", "130", hold(), "40", "width", DimensionSpec::Quantity::Length, "assembly=bagged-out"},
+            {"board.inset", "Base board inset", "Gap between base board and the seams round it.", "3", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
         };
     }
 

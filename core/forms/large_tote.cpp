@@ -35,11 +35,11 @@ public:
             {"flare", "Flare", "How far each side seam leans out at the mouth.", "0", hold(), "0", "60"},
             {"overlay.height", "Overlay height", "Height of the second layer from the base seam.", "0.38*height", follow(), "40", "height - 60"},
             {"facing", "Facing", "Height of the band of shell cloth inside the mouth.", "60", hold(), "25", "height/2"},
-            {"corner.side", "Corner patch", "Side of the patches on the lower corners.", "70", hold(), "25", "min(width, overlay.height) - 10"},
-            {"corner.rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count},
-            {"corner.margin", "Rivet margin", "From the patch's edge to the rivets' centres.", "9", hold(), "5", "25"},
-            {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15"},
-            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "4", hold(), "1", "15"},
+            {"corner.side", "Corner patch", "Side of the patches on the lower corners.", "70", hold(), "25", "min(width, overlay.height) - 10", DimensionSpec::Quantity::Length, "patches=yes"},
+            {"corner.rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count, "patches=yes"},
+            {"corner.margin", "Rivet margin", "From the patch's edge to the rivets' centres.", "9", hold(), "5", "25", DimensionSpec::Quantity::Length, "patches=yes"},
+            {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15", DimensionSpec::Quantity::Length, "patches=yes"},
+            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "4", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
         };
         for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);

@@ -26,9 +26,9 @@ public:
         };
         // One side and two corners fewer than there are: they follow from the rest.
         for (int i = 1; i < 8; ++i)
-            out.push_back({"side." + std::to_string(i), "Side " + std::to_string(i), i == 1 ? "Length of the lowest side." : "Length of this side, counted anticlockwise from the lowest; the last side of the face closes it.", "side", follow(), "15", "500"});
+            out.push_back({"side." + std::to_string(i), "Side " + std::to_string(i), i == 1 ? "Length of the lowest side." : "Length of this side, counted anticlockwise from the lowest; the last side of the face closes it.", "side", follow(), "15", "500", DimensionSpec::Quantity::Length, "sides > " + std::to_string(i)});
         for (int i = 1; i < 7; ++i)
-            out.push_back({"angle." + std::to_string(i), "Angle " + std::to_string(i), "Inside angle between this side and the next one.", "180 - 360/sides", follow(), "60", "178", DimensionSpec::Quantity::Angle});
+            out.push_back({"angle." + std::to_string(i), "Angle " + std::to_string(i), "Inside angle between this side and the next one.", "180 - 360/sides", follow(), "60", "178", DimensionSpec::Quantity::Angle, "sides > " + std::to_string(i + 1)});
         for (auto& d : loopDimensions("sides*side"))
             out.push_back(d);
         return out;

@@ -30,8 +30,8 @@ public:
             {"height", "Height", "Finished height from the base seam to the mouth.", "340", step(20), "60", "900"},
             {"base.radius", "Base corner radius", "Radius of the base's corners on the stitch line; 0 for square ones.", "25", hold(), "0", "min(width, depth)/2"},
             {"taper", "Taper", "How far each side seam leans in at the mouth; negative flares out.", "0", hold(), "-min(width, depth)/4", "min(width, depth)/4"},
-            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15"},
-            {"foot.inset", "Foot inset", "From the base's seams to the centre of each foot.", "25", hold(), "12", "min(width, depth)/2 - 5"},
+            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
+            {"foot.inset", "Foot inset", "From the base's seams to the centre of each foot.", "25", hold(), "12", "min(width, depth)/2 - 5", DimensionSpec::Quantity::Length, "base.feet=yes"},
         };
         for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);

@@ -13,13 +13,13 @@ namespace {
 
 constexpr double kLift = 1.5; // mm that what is hung on lies above the cloth
 
-void addBox(Mockup& m, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi, bool clash)
+void addBox(Mockup& m, int number, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi, bool clash)
 {
     const auto at = [&](int i) { return Vec3{i & 1 ? hi.x : lo.x, i & 2 ? hi.y : lo.y, i & 4 ? hi.z : lo.z}; };
     static constexpr int sides[6][4] = {{4, 5, 7, 6}, {1, 0, 2, 3}, {5, 1, 3, 7}, {0, 4, 6, 2}, {6, 7, 3, 2}, {0, 1, 5, 4}};
     for (const auto& side : sides) {
         Facet f{"", kind, label, {}, {}};
-        f.clash = clash;
+        f.clash = clash, f.copy = number;
         for (const int corner : side)
             f.corners.push_back(at(corner));
         m.facets.push_back(std::move(f));
@@ -153,7 +153,7 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
 void placeThings(Mockup& m, const Design& design, const Pattern& p)
 {
     for (const auto& spot : placeCarried(design, p))
-        addBox(m, spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2}, {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2},
+        addBox(m, int(spot.index), spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2}, {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2},
                std::max({spot.overWidth, spot.overHeight, spot.overDepth}) > 0.01);
 }
 

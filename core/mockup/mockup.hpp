@@ -33,7 +33,7 @@ struct Facet {
     std::vector<Vec3> corners;
     std::vector<bool> seamAfter; ///< per corner: is the side to the next corner a stitch line? empty: all sides are
     Coat coat = Coat::Shell;
-    int copy = 0;              ///< which of the piece's cut copies
+    int copy = 0;              ///< which of the piece's cut copies; of a thing: its place in the design's list
     std::vector<Vec3> opened;  ///< corners when flap and zips are open; empty: the same
     Vec3 facing{};             ///< outside of the surface that a layer's edge belongs to; zero: none in particular
     bool clash = false;        ///< a thing that does not fit

@@ -85,6 +85,7 @@ struct Piece {
     std::vector<Layer> layers;
     std::string note; ///< "trim the corners after turning"
     std::string whole; ///< key of the piece that this one was cut from; empty for a whole one
+    std::string owner; ///< id of the part (feature) that it belongs to; empty for a piece of the form
     int folds = 0;    ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
 
     const Edge* edge(const std::string& edgeName) const;

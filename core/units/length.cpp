@@ -139,15 +139,13 @@ std::string formatNumber(double value, int decimals)
     return s == "-0" ? "0" : s;
 }
 
-std::string formatLengthBare(double mm, Unit unit)
+namespace {
+
+/// Inches in sixteenths: "9 7/16".
+std::string sixteenths(double mm)
 {
-    if (unit == Unit::Mm)
-        return formatNumber(mm, 2);
-    if (unit == Unit::Cm)
-        return formatNumber(mm / 10, 3);
-    const long sixteenths = std::lround(std::abs(mm) / mmPerInch * 16);
-    const long whole = sixteenths / 16, rest = sixteenths % 16;
-    std::string out = mm < 0 && sixteenths > 0 ? "-" : "";
+    const long all = std::lround(std::abs(mm) / mmPerInch * 16), whole = all / 16, rest = all % 16;
+    std::string out = mm < 0 && all > 0 ? "-" : "";
     if (whole > 0 || rest == 0)
         out += std::to_string(whole);
     if (rest > 0) {
@@ -157,9 +155,33 @@ std::string formatLengthBare(double mm, Unit unit)
     return out;
 }
 
-std::string formatLength(double mm, Unit unit)
+bool multipleOf(double mm, double of) { return std::abs(mm - std::round(mm / of) * of) < 0.011; }
+
+} // namespace
+
+std::string formatLengthBare(double mm, Unit unit)
 {
-    return formatLengthBare(mm, unit) + " " + std::string(unitSign(unit));
+    const double size = std::abs(mm);
+    if (unit == Unit::Inch) {
+        if (size < mmPerInch / 16 && size > 0.0127)
+            return formatNumber(mm / mmPerInch, 3);
+        return (std::abs(mm - std::round(mm / mmPerInch * 16) / 16 * mmPerInch) < 0.101 ? "" : "≈ ") + sixteenths(mm);
+    }
+    const bool eighths = multipleOf(mm, mmPerInch / 8);
+    if (unit == Unit::Cm)
+        return size < 1 ? formatNumber(mm / 10, 3) : formatNumber(mm / 10, size < 20 || eighths ? 2 : 1);
+    return size < 1 ? formatNumber(mm, 2) : size < 20 || eighths ? formatNumber(mm, 1) : formatNumber(std::round(mm * 2) / 2, 1);
 }
+
+std::string formatLength(double mm, Unit unit) { return formatLengthBare(mm, unit) + " " + std::string(unitSign(unit)); }
+
+std::string exactLengthBare(double mm, Unit unit)
+{
+    if (unit == Unit::Inch)
+        return multipleOf(mm, mmPerInch / 16) ? sixteenths(mm) : formatNumber(mm / mmPerInch, 4);
+    return unit == Unit::Cm ? formatNumber(mm / 10, 3) : formatNumber(mm, 2);
+}
+
+std::string exactLength(double mm, Unit unit) { return exactLengthBare(mm, unit) + " " + std::string(unitSign(unit)); }
 
 } // namespace tectonis

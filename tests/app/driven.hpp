@@ -18,6 +18,7 @@
 #include <QListWidget>
 #include <QMessageBox>
 #include <QPushButton>
+#include <QScreen>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
@@ -33,6 +34,34 @@ namespace tectonis {
 
 inline const QString kDemo = QString(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
 
+/// Answers questions while it lives: each box that comes up is read and the button of that label clicked, one label after the other, the last for all that follow.
+class Answers {
+public:
+    explicit Answers(QStringList labels) : m_labels(std::move(labels))
+    {
+        QObject::connect(&m_timer, &QTimer::timeout, [this] { look(); });
+        m_timer.start(15);
+    }
+    const QStringList& asked() const { return m_asked; }
+
+private:
+    void look()
+    {
+        auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        if (!box)
+            return;
+        m_asked << box->text();
+        const QString label = m_labels.size() > 1 ? m_labels.takeFirst() : m_labels.value(0);
+        for (auto* b : box->buttons())
+            if (QString(b->text()).remove('&') == label)
+                return QTest::mouseClick(b, Qt::LeftButton);
+        m_asked << "NO BUTTON " + label;
+        box->reject();
+    }
+    QTimer m_timer;
+    QStringList m_labels, m_asked;
+};
+
 /// A window with the demo open, on the offscreen platform.
 struct Shown {
     MainWindow window;
@@ -40,6 +69,7 @@ struct Shown {
     {
         window.resize(1280, 800);
         window.show();
+        window.activateWindow();
         if (!file.isEmpty())
             REQUIRE(window.openFile(file));
         QCoreApplication::processEvents();
@@ -61,27 +91,76 @@ struct Shown {
         return nullptr;
     }
     QString value(const QString& label) const { return row("dimensions", label)->text(1); }
-    QString fact(const QString& label) const { return row("facts", label)->text(1); }
+    /// A fact of the piece in hand, as the docket shows it on Draft.
+    QString fact(const QString& label)
+    {
+        const int before = window.stage();
+        if (stageNames()[before] != "Draft")
+            window.goTo(1);
+        const QString shown = row("facts", label)->text(1);
+        window.goTo(before);
+        return shown;
+    }
 
-    /// Types into a dimension as a user does: pick the row, F2, type, Enter.
-    void type(const QString& label, const QString& text)
+    /// Brings a field into sight as a user does: by going to a stage that shows it, opening its group and scrolling.
+    QTreeWidgetItem* bringUp(const QString& label)
     {
         auto* tree = find<QTreeWidget>("dimensions");
         auto* item = row("dimensions", label);
+        if (item->parent()->isHidden() || tree->isHidden())
+            window.goTo(0); // Brief shows them all
         item->parent()->setExpanded(true);
-        tree->setCurrentItem(item, 1);
-        tree->editItem(item, 1);
-        auto* editor = tree->findChild<QLineEdit*>();
-        REQUIRE(editor);
-        editor->selectAll();
-        QTest::keyClicks(editor, text);
-        QTest::keyClick(editor, Qt::Key_Return);
+        tree->scrollToItem(item, QAbstractItemView::PositionAtCenter);
         QCoreApplication::processEvents();
-        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // the editor goes
+        return item;
+    }
+
+    /// Types into a field as a hand does: one click on it, the keys, Enter. Whatever has the focus gets the keys.
+    void type(const QString& label, const QString& text, Qt::Key last = Qt::Key_Return)
+    {
+        auto* tree = find<QTreeWidget>("dimensions");
+        auto* item = bringUp(label);
+        REQUIRE_FALSE(item->isHidden());
+        const QRect field = tree->visualItemRect(item);
+        QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, QPoint(tree->columnViewportPosition(1) + 60, field.center().y()));
+        QCoreApplication::processEvents();
+        keys(text);
+        QTest::keyClick(focus(), last);
+        settle();
+    }
+    /// Clicks a form's drawing and takes what cannot stay as read.
+    void clickForm(const std::string& form)
+    {
+        const Answers yes({"Change the form"});
+        QTest::mouseClick(find<QAbstractButton>(("form." + form).c_str()), Qt::LeftButton);
+        window.activateWindow(); // as a window manager does when a question is answered
+        settle();
+    }
+    /// What has the focus in the window.
+    QWidget* focus()
+    {
+        QWidget* w = window.focusWidget();
+        REQUIRE(w);
+        return w;
+    }
+    /// Types as a keyboard does: each key goes to what has the focus then.
+    void keys(const QString& text)
+    {
+        for (const QChar c : text) {
+            QTest::keyClicks(focus(), QString(c));
+            QCoreApplication::processEvents();
+        }
+    }
+    void settle()
+    {
+        QCoreApplication::processEvents();
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // editors go
+        QCoreApplication::processEvents();
     }
     void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier)
     {
-        QTest::keyClick(&window, key, modifiers);
+        QWidget* at = window.focusWidget();
+        QTest::keyClick(at ? at : &window, key, modifiers);
         QCoreApplication::processEvents();
     }
     void take(const std::string& piece) { window.document().takePiece(piece); }

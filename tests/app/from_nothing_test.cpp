@@ -5,16 +5,21 @@
 #include "bench.hpp"
 #include "design/edits.hpp"
 #include "forms/form.hpp"
+#include "qtext.hpp"
+
+#include <QAction>
 
 using namespace tectonis;
 
 namespace {
 
-/// A new design of a form, by a click on its drawing in the Brief.
+/// A new design of a form, by the menu.
 Document& choose(Shown& s, const std::string& form)
 {
     s.press(Qt::Key_1);
-    QTest::mouseClick(s.find<QAbstractButton>(("form." + form).c_str()), Qt::LeftButton);
+    for (auto* action : s.window.findChildren<QAction*>())
+        if (action->objectName() == "new." + text(form))
+            action->trigger();
     QCoreApplication::processEvents();
     return s.window.document();
 }
@@ -25,7 +30,12 @@ QString addPart(Shown& s, const char* kind)
     QString said;
     const auto connection = QObject::connect(&s.window.document(), &Document::refused, &s.window, [&](const QString& m) { said = m; });
     QTest::mouseClick(s.find<QPushButton>("addPart"), Qt::LeftButton);
-    QTest::mouseClick(s.find<QAbstractButton>((std::string("add.") + kind).c_str()), Qt::LeftButton);
+    auto* button = s.find<QAbstractButton>((std::string("add.") + kind).c_str());
+    if (!button->isEnabled())
+        said = button->toolTip();
+    QTest::mouseClick(button, Qt::LeftButton);
+    if (auto* offer = s.window.findChild<QWidget*>("partOffer"))
+        offer->close();
     QCoreApplication::processEvents();
     s.window.activateWindow();
     QCoreApplication::processEvents();

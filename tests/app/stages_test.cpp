@@ -92,6 +92,7 @@ TEST_CASE("The docket: an opened row shows meaning, range, formula and rule; an 
     CHECK(all.contains("depth 120"));
     CHECK(all.contains(" to "));
     CHECK(all.contains("size rule: follow"));
+    s.press(Qt::Key_2);
     s.take("gusset");
     auto* edge = s.row("facts", "front");
     edge->setExpanded(true);

@@ -35,7 +35,7 @@ TEST_CASE("Typing a width: piece, gusset, zip, step, cut and sheet follow; undo 
     s.take("gusset");
     CHECK(s.fact("Cut line") != gusset);
     CHECK(s.window.document().pattern().zips[0].nominal > zip);
-    s.take("front");
+    s.press(Qt::Key_8);
     CHECK(s.find<QLabel>("pageCount")->text() != pages);
     s.press(Qt::Key_7);
     CHECK(cut->item(0, 3)->text() != cutLine);
@@ -45,6 +45,7 @@ TEST_CASE("Typing a width: piece, gusset, zip, step, cut and sheet follow; undo 
 
     s.press(Qt::Key_Z, Qt::ControlModifier);
     CHECK(s.value("Width") == "340 mm");
+    s.take("front");
     CHECK(s.fact("Cut line") == piece);
     s.press(Qt::Key_7);
     CHECK(cut->item(0, 3)->text() == cutLine);
@@ -96,7 +97,7 @@ TEST_CASE("A refused value is explained in place and the old value stands")
     // Who goes on to another stage has read it.
     s.type("Corner radius", "400");
     CHECK(refusal->isVisibleTo(&s.window));
-    s.press(Qt::Key_4);
+    s.press(Qt::Key_4, Qt::ControlModifier); // the bare 4 would be typed into the field that was refused
     CHECK_FALSE(refusal->isVisibleTo(&s.window));
 }
 
@@ -106,7 +107,7 @@ TEST_CASE("Units: the same length in mm, cm and inches; inches can be typed")
     for (auto* b : s.window.findChildren<QPushButton*>())
         if (b->text() == "in")
             QTest::mouseClick(b, Qt::LeftButton);
-    CHECK(s.value("Width") == "13 3/8 in");
+    CHECK(s.value("Width") == "≈ 13 3/8 in");
     s.type("Width", "14 1/2");
     CHECK(s.value("Width") == "14 1/2 in");
     CHECK(s.window.document().pattern().width == Approx(368.3));
@@ -348,14 +349,14 @@ TEST_CASE("After a crash the unsaved work is offered and can be opened")
         s.type("Depth", "133");
         Recovery keeper(s.window.document());
         keeper.keep();
-        const QString folder = QString::fromUtf8(qgetenv("XDG_DATA_HOME")) + "/tectonis/Tectonis/unsaved/";
-        const QString copy = folder + QString::number(QCoreApplication::applicationPid()) + ".tectonis";
-        REQUIRE(QFile::exists(copy));
-        REQUIRE(QFile::copy(copy, folder + "999999999.tectonis"));
+        REQUIRE(QFile::exists(keeper.copy()));
+        REQUIRE(QFile::copy(keeper.copy(), QFileInfo(keeper.copy()).path() + "/999999999.tectonis"));
+        REQUIRE(QFile::copy(keeper.copy().replace(".tectonis", ".json"), QFileInfo(keeper.copy()).path() + "/999999999.json"));
         s.press(Qt::Key_Z, Qt::ControlModifier);
     }
     Shown s;
     s.window.offerRecovery();
+    s.settle();
     QPushButton* yes = nullptr;
     for (auto* b : s.window.findChildren<QPushButton*>())
         if (b->text() == "Open it" && b->isVisibleTo(&s.window))
@@ -364,7 +365,7 @@ TEST_CASE("After a crash the unsaved work is offered and can be opened")
     QTest::mouseClick(yes, Qt::LeftButton);
     CHECK(s.value("Depth") == "133 mm");
     CHECK(s.window.document().modified());
-    CHECK(Recovery::leftover().isEmpty());
+    CHECK(Recovery::leftovers().empty());
 }
 
 TEST_CASE("All nine stages open by their keys at 1280 × 800 and nothing needs more room; controls have names; light and dark")
@@ -375,7 +376,7 @@ TEST_CASE("All nine stages open by their keys at 1280 × 800 and nothing needs m
         for (int i = 0; i < 9; ++i) {
             s.press(Qt::Key(Qt::Key_1 + i));
             CHECK(s.window.stage() == i);
-            CHECK(s.window.size() == QSize(1280, 800));
+            CHECK(s.window.screen()->availableGeometry().contains(s.window.frameGeometry()));
             CHECK(!s.window.grab().isNull());
         }
     }

@@ -182,7 +182,7 @@ TEST_CASE("Design file: foreign, truncated, newer and broken files are refused w
     refuse("[1, 2]", "not a Tectonis design");
     refuse("{\"format\": \"something\"}", "not a Tectonis design");
     refuse("{\"format\": \"tectonis-design\"}", "version");
-    refuse(std::string(100000, '['), "line 1");
+    refuse(std::string(100000, '['), "nested");
     std::string newer = good;
     newer.replace(newer.find("\"version\": 1"), 12, "\"version\": 7");
     refuse(newer, "version 7");

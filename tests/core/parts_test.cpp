@@ -408,7 +408,7 @@ TEST_CASE("A part is moved to another face with its pieces and marks; drops and 
     CHECK_THROWS_AS(moveFeature(d, p, id, "lid", {0, 0}), InputError);
     CHECK_THROWS_AS(moveFeature(d, p, "connectors", "front", {0, 0}), InputError);
     CHECK(d == same);
-    CHECK(featureOf(d, id) == id);
-    CHECK(featureOf(d, id + ".bellows") == id);
-    CHECK(featureOf(d, "front").empty());
+    const Pattern after = medium(d);
+    CHECK(after.piece(id)->owner == id);
+    CHECK(after.piece("front")->owner.empty());
 }

@@ -136,6 +136,6 @@ TEST_CASE("Facts of a step: only what it has, the allowance in the unit asked fo
     Step s;
     CHECK(factsOf(s, Unit::Mm).empty());
     s.tool = "sewing machine", s.stitch = "3 mm", s.allowance = 9.525;
-    CHECK(factsOf(s, Unit::Mm) == std::vector<std::string>{"sewing machine", "3 mm", "allowance 9.53 mm"});
+    CHECK(factsOf(s, Unit::Mm) == std::vector<std::string>{"sewing machine", "3 mm", "allowance 9.5 mm"});
     CHECK(factsOf(s, Unit::Inch).back() == "allowance 3/8 in");
 }

@@ -1,0 +1,135 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "application.hpp"
+
+#include <QAbstractItemView>
+#include <QAbstractSpinBox>
+#include <QComboBox>
+#include <QHelpEvent>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QScreen>
+#include <QTextEdit>
+#include <QToolTip>
+
+#include <algorithm>
+#include <exception>
+
+namespace tectonis {
+namespace {
+
+/// Could what is typed go into this widget?
+bool takesText(const QObject* o)
+{
+    if (const auto* line = qobject_cast<const QLineEdit*>(o))
+        return !line->isReadOnly();
+    if (const auto* edit = qobject_cast<const QTextEdit*>(o))
+        return !edit->isReadOnly();
+    if (const auto* edit = qobject_cast<const QPlainTextEdit*>(o))
+        return !edit->isReadOnly();
+    if (qobject_cast<const QAbstractSpinBox*>(o))
+        return true;
+    if (const auto* view = qobject_cast<const QAbstractItemView*>(o))
+        return view->editTriggers().testFlag(QAbstractItemView::AnyKeyPressed) && view->currentIndex().isValid() && view->currentIndex().flags().testFlag(Qt::ItemIsEditable)
+            && view->selectionModel() && view->selectionModel()->isSelected(view->currentIndex());
+    if (const auto* combo = qobject_cast<const QComboBox*>(o))
+        return combo->isEditable();
+    return false;
+}
+
+/// A number on a selected row is typed, not taken for a stage key.
+bool keepKeyForField(QObject* o, QKeyEvent* key)
+{
+    if (key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier))
+        return false;
+    const bool typed = (!key->text().isEmpty() && key->text().front().isPrint()) || key->key() == Qt::Key_Delete || key->key() == Qt::Key_Backspace;
+    // Delete on a selected row of a table is not typing.
+    if (key->key() == Qt::Key_Delete && qobject_cast<QAbstractItemView*>(o))
+        return false;
+    if (!typed || !takesText(o))
+        return false;
+    key->accept();
+    return true;
+}
+
+/// The wheel scrolls; it does not change what it happens to pass over.
+bool scrollPast(QObject* o, QEvent* event)
+{
+    if (!qobject_cast<QComboBox*>(o) && !qobject_cast<QAbstractSpinBox*>(o))
+        return false;
+    event->ignore();
+    return true;
+}
+
+/// Tool tips are words from anywhere: never markup.
+bool plainToolTip(QObject* o, QHelpEvent* help)
+{
+    auto* widget = qobject_cast<QWidget*>(o);
+    if (!widget)
+        return false;
+    QString tip = widget->toolTip();
+    if (auto* view = qobject_cast<QAbstractItemView*>(widget->parentWidget()); view && view->viewport() == widget)
+        if (const QModelIndex at = view->indexAt(help->pos()); at.isValid())
+            tip = at.data(Qt::ToolTipRole).toString();
+    if (!Qt::mightBeRichText(tip))
+        return false;
+    QToolTip::showText(help->globalPos(), asPlain(tip), widget);
+    return true;
+}
+
+class Manners : public QObject {
+public:
+    using QObject::QObject;
+    bool eventFilter(QObject* o, QEvent* event) override
+    {
+        switch (event->type()) {
+        case QEvent::Polish:
+            // A tool tip is made plain before it is one.
+            if (auto* label = qobject_cast<QLabel*>(o); label && label->textFormat() == Qt::AutoText && !label->inherits("QTipLabel"))
+                label->setTextFormat(Qt::PlainText);
+            return false;
+        case QEvent::ShortcutOverride: return keepKeyForField(o, static_cast<QKeyEvent*>(event));
+        case QEvent::Wheel: return scrollPast(o, event);
+        case QEvent::ToolTip: return plainToolTip(o, static_cast<QHelpEvent*>(event));
+        default: return false;
+        }
+    }
+};
+
+} // namespace
+
+Application::Application(int& argc, char** argv) : QApplication(argc, argv) { installEventFilter(new Manners(this)); }
+
+bool Application::notify(QObject* receiver, QEvent* event)
+{
+    QString what;
+    try {
+        return QApplication::notify(receiver, event);
+    } catch (const std::bad_alloc&) {
+        what = "there is not enough memory for that";
+    } catch (const std::exception& e) {
+        what = QString::fromUtf8(e.what());
+    } catch (...) {
+        what = "unknown";
+    }
+    if (failed)
+        failed("That could not be done (" + what + "). What is open is unharmed; undo goes back.");
+    return true;
+}
+
+QString asPlain(const QString& text) { return Qt::mightBeRichText(text) ? "<qt>" + text.toHtmlEscaped().replace('\n', "<br>") + "</qt>" : text; }
+
+void placeOnScreen(QWidget* window, const QPoint& wanted)
+{
+    const QScreen* screen = QGuiApplication::screenAt(wanted);
+    if (!screen)
+        screen = QGuiApplication::primaryScreen();
+    const QRect room = screen->availableGeometry();
+    window->adjustSize();
+    const QSize size = window->size().boundedTo(room.size());
+    window->resize(size);
+    window->move(std::clamp(wanted.x(), room.left(), room.right() + 1 - size.width()), std::clamp(wanted.y(), room.top(), room.bottom() + 1 - size.height()));
+}
+
+} // namespace tectonis
