@@ -7,6 +7,7 @@
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLayout>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QScreen>
@@ -125,7 +126,10 @@ void placeOnScreen(QWidget* window, const QPoint& wanted)
     const QScreen* screen = QGuiApplication::screenAt(wanted);
     if (!screen)
         screen = QGuiApplication::primaryScreen();
-    const QRect room = screen->availableGeometry();
+    const QRect room = screen->availableGeometry().adjusted(4, 4, -4, -4);
+    window->ensurePolished();
+    if (window->layout())
+        window->layout()->activate();
     window->adjustSize();
     const QSize size = window->size().boundedTo(room.size());
     window->resize(size);

@@ -47,11 +47,11 @@ MainWindow::MainWindow() : m_recovery(m_document)
     resize(1280, 800);
     setMinimumSize(1000, 590); // with a frame and its title this is 1024 × 640
     m_runSheet = new RunSheet(m_document);
-    m_docket = new Docket(m_document);
     m_snags = new SnagLine(m_document);
     m_stages = new QStackedWidget;
     for (auto* make : {makeBriefStage, makeDraftStage, makeBuildupStage, makeFittingsStage, makeSizesStage, makeSequenceStage, makeCutStage, makeSheetsStage, makeTrialStage})
         m_stages->addWidget(make(m_document));
+    m_docket = new Docket(m_document); // after the stages: it asks the one in view, which hears of a change first
 
     auto* centre = new QWidget;
     auto* column = new QVBoxLayout(centre);

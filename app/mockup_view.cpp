@@ -193,6 +193,8 @@ std::vector<MockupView::Shown> MockupView::shownFacets(const Camera& c) const
             s.shape << c(v);
             s.depth += c.depth(v) / double(f.corners.size());
         }
+        if (!std::isfinite(s.depth))
+            continue; // nothing that could be drawn
         s.outside = dot(s.normal, c.back) > 0;
         s.pass = passOf(f, s.outside, s.depth, c);
         if (s.pass < 0)

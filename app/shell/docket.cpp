@@ -143,6 +143,8 @@ void Docket::refresh()
 
 void Docket::refreshFacts()
 {
+    if (m_stage)
+        m_stage->freshen();
     m_page = m_stage ? m_stage->docketPage() : pagePiece(m_document, m_document.pieceInHand());
     std::set<QString> open;
     for (int i = 0; i < m_facts->topLevelItemCount(); ++i)

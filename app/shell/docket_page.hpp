@@ -42,6 +42,8 @@ class DocketSource {
 public:
     virtual ~DocketSource() = default;
     virtual DocketPage docketPage() const = 0;
+    /// Takes over what changed since it was last looked at: called before docketPage().
+    virtual void freshen() {}
     std::function<void()> handChanged;
 
 protected:

@@ -339,8 +339,9 @@ private:
             grid->addWidget(b, n / across, n % across);
             ++n;
         }
-        if (auto* from = findChild<QPushButton*>("addPart"))
-            placeOnScreen(offer, from->mapToGlobal(QPoint(0, from->height() + 2)));
+        why->setMinimumHeight(2 * why->fontMetrics().height()); // a long reason moves nothing
+        auto* from = findChild<QPushButton*>("addPart");
+        placeOnScreen(offer, from->mapToGlobal(QPoint(0, from->height() + 2)));
         offer->show();
     }
 

@@ -17,6 +17,14 @@ public:
         connect(&document, &Document::viewChanged, this, &Stage::refresh);
     }
 
+    void freshen() override
+    {
+        if (m_stale) {
+            m_stale = false;
+            fill();
+        }
+    }
+
 protected:
     virtual void fill() = 0;
     void showEvent(QShowEvent*) override

@@ -3,6 +3,7 @@
 
 #include "design/edits.hpp"
 #include "units/error.hpp"
+#include "units/length.hpp"
 
 #include <algorithm>
 #include <tuple>
@@ -45,10 +46,21 @@ void applyRepair(Design& design, const Finding& finding)
         next.stepOrder.clear();
     for (const auto& a : finding.repair->assignments) {
         const auto equals = a.find('=');
-        if (next.dimensions.contains(a.substr(0, equals)))
-            setDimension(next, a.substr(0, equals), a.substr(equals + 1), {}, Unit::Mm, finding.size);
-        else
+        const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
+        if (!next.dimensions.contains(name)) {
             assign(next, a);
+            continue;
+        }
+        try {
+            setDimension(next, name, value, {}, Unit::Mm, finding.size);
+        } catch (const InputError&) {
+            // Another size cannot take it: the others keep what they have.
+            const DesignSpec& spec = specOf(design);
+            for (std::size_t i = 0; i < design.sizes.size(); ++i)
+                if (design.sizes[i] != finding.size)
+                    next.dimensions[name].bySize.try_emplace(design.sizes[i], formatNumber(evaluate(design, spec, i).at(name), 6));
+            setDimension(next, name, value, {}, Unit::Mm, finding.size);
+        }
     }
     validate(next);
     design = std::move(next);

@@ -22,7 +22,8 @@ struct SnagCount {
 /// Snags of a stage and of a size; empty: of any.
 SnagCount countSnags(const Findings& findings, const std::string& stage = {}, const std::string& size = {});
 
-/// Mends a finding as its repair says. A repair found in one size moves the base value so that this size comes right.
+/// Mends a finding as its repair says. A repair found in one size moves the base value so that this size comes right;
+/// where another size could not take that, the others keep the values that they have.
 /// @throws InputError if the design cannot take it; it stays as it was.
 void applyRepair(Design& design, const Finding& finding);
 

@@ -329,6 +329,10 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
     for (const auto& [name, unused] : choice->options)
         try {
             site = name;
+            if (before == anyFace) {
+                validate(design);
+                return;
+            }
             if (const std::size_t faults = checkAll(design, validated(design)).size(); faults < fewest)
                 best = name, fewest = faults;
             if (fewest <= before)
@@ -338,18 +342,10 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
     site = best;
 }
 
-std::string whyNotAdd(const Design& design, const std::string& kind)
-{
-    try {
-        Design copy = design;
-        addFeature(copy, kind);
-        return {};
-    } catch (const InputError& e) {
-        return e.problem();
-    }
-}
+namespace {
 
-std::string addFeature(Design& design, const std::string& kind)
+/// @p best: on the face where it is in nobody's way; else on the first that can carry it.
+std::string add(Design& design, const std::string& kind, bool best)
 {
     std::string id;
     attempt(design, [&](Design& next) {
@@ -358,7 +354,7 @@ std::string addFeature(Design& design, const std::string& kind)
             if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
                 addFeature(next, needed);
         const auto patterns = validated(next);
-        const std::size_t before = checkAll(next, patterns).size();
+        const std::size_t before = best ? checkAll(next, patterns).size() : anyFace;
         // Names under the id must be the part's alone: "zip.length" may be the form's, and so may the piece "band".
         const DesignSpec& spec = specOf(next);
         const auto taken = [&](const std::string& name) {
@@ -377,6 +373,21 @@ std::string addFeature(Design& design, const std::string& kind)
         sitWhereItFits(next, feature, id, before);
     });
     return id;
+}
+
+} // namespace
+
+std::string addFeature(Design& design, const std::string& kind) { return add(design, kind, true); }
+
+std::string whyNotAdd(const Design& design, const std::string& kind)
+{
+    try {
+        Design copy = design;
+        add(copy, kind, false);
+        return {};
+    } catch (const InputError& e) {
+        return e.problem();
+    }
 }
 
 namespace {

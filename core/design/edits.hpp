@@ -61,7 +61,8 @@ std::string addFeature(Design& design, const std::string& kind);
 
 /// Leaves a new part on the first face where it can be drafted and nothing new is to mend or doubtful: a second pocket does not lie on the first.
 /// Where every face has its faults, on the one that has fewest; on none of them, it stays on the first, for validation to say why not.
-/// @p before: what is to mend or doubtful without it.
+/// @p before: what is to mend or doubtful without it; anyFace: the first face where it can be drafted will do.
+constexpr std::size_t anyFace = std::size_t(-1);
 void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before);
 
 /// Why a part of that kind cannot be added just now; empty if it can.

@@ -18,8 +18,13 @@ constexpr double kLift = 1.5;    // mm that a fitting lies above its piece
 Vec3 normalAt(const Fold& at, Point p)
 {
     constexpr double h = 0.01;
-    const Vec3 dx = at(p + Point{h, 0}) - at(p - Point{h, 0}), dy = at(p + Point{0, h}) - at(p - Point{0, h});
-    return unitOf(cross(dx, dy));
+    // At the end of what can be folded one of the two neighbours may lie nowhere: then the other one tells the way.
+    const auto finite = [](Vec3 v) { return std::isfinite(v.x + v.y + v.z); };
+    const auto along = [&](Point step) {
+        const Vec3 on = at(p + step), back = at(p - step), here = at(p);
+        return finite(on) && finite(back) ? on - back : finite(on) ? on - here : here - back;
+    };
+    return unitOf(cross(along({h, 0}), along({0, h})));
 }
 
 /// Points of a run with those at which it passes bends, so that each part is straight in space.

@@ -5,19 +5,43 @@
 
 #include "application.hpp"
 #include "fonts.hpp"
+#include "main_window.hpp"
 #include "theme.hpp"
 
 #include <QApplication>
 #include <QFile>
 #include <QStandardPaths>
 #include <QTemporaryDir>
+#include <QTimer>
+
+namespace {
+
+/// A run that edits without a pause until it is killed, for the test of recovery.
+int editUntilKilled(const QString& file)
+{
+    tectonis::MainWindow window;
+    window.show();
+    if (!window.openFile(file))
+        return 1;
+    QTimer edits;
+    double depth = 120;
+    QObject::connect(&edits, &QTimer::timeout, [&] {
+        depth += 0.5;
+        window.document().edit("Depth", [&](tectonis::Design& d) { tectonis::setDimension(d, "depth", std::to_string(depth > 150 ? 121 : depth)); });
+    });
+    edits.start(100);
+    return QApplication::exec();
+}
+
+} // namespace
 
 int main(int argc, char** argv)
 {
     QTemporaryDir home;
-    qputenv("XDG_CONFIG_HOME", home.path().toUtf8());
-    qputenv("XDG_DATA_HOME", home.path().toUtf8());
-    qputenv("XDG_RUNTIME_DIR", home.path().toUtf8());
+    const bool steady = argc == 3 && std::string(argv[1]) == "--edit-until-killed";
+    if (!steady) // a run that another test started has that one's places
+        for (const char* place : {"XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_RUNTIME_DIR"})
+            qputenv(place, home.path().toUtf8());
     // A screen as large as the smallest that the window is made for.
     const QString screen = home.path() + "/screen.json";
     QFile config(screen);
@@ -32,5 +56,7 @@ int main(int argc, char** argv)
     QApplication::setOrganizationName("tectonis");
     tectonis::loadFonts();
     tectonis::applyTheme(app, false);
+    if (steady)
+        return editUntilKilled(QString::fromUtf8(argv[2]));
     return Catch::Session().run(argc, argv);
 }

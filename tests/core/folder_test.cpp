@@ -295,3 +295,17 @@ TEST_CASE("Work side by side: every index once, the lowest error is told, and th
     forEachIndex(0, [&](std::size_t) { ++sum; });
     CHECK(sum == 1);
 }
+
+#include "forms/form.hpp"
+TEST_CASE("Every corner of every facet of every form's mock-up is somewhere")
+{
+    for (const Form* form : forms()) {
+        const Design d = newDesign(form->id());
+        for (const auto& p : draftAll(d))
+            for (const auto& f : mockupOf(d, p).facets)
+                for (const Vec3 c : f.corners) {
+                    INFO(form->id() << " " << p.size << " " << f.kind << " " << f.piece);
+                    CHECK(std::isfinite(c.x + c.y + c.z));
+                }
+    }
+}
