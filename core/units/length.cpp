@@ -123,7 +123,7 @@ double parseLength(std::string_view text, Unit bare)
         }
     }
     const auto number = mixedNumber(s);
-    if (!number)
+    if (!number || !std::isfinite(*number * factor))
         throw InputError("", fmt::format("“{}” is not a length; write for example 240, 24 cm or 9 1/2in", text));
     return *number * factor;
 }

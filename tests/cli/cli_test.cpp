@@ -285,3 +285,70 @@ TEST_CASE("part: adds, lists and takes out; what cannot be is refused and the fi
     CHECK(cli("part " + file + " --remove wing").code == 2);
     CHECK(slurp(file) == before);
 }
+
+TEST_CASE("Two runs of set at once lose nothing: each waits for the other")
+{
+    const std::string file = made("locked.tectonis");
+    for (int round = 0; round < 8; ++round) {
+        const std::string width = std::to_string(300 + round), height = std::to_string(240 + round), depth = std::to_string(100 + round);
+        const std::string tool = TECTONIS_CLI;
+        const Ran both = shell(tool + " set " + file + " width=" + width + " & " + tool + " set " + file + " height=" + height + " & " + tool + " set " + file + " depth=" + depth + " & wait");
+        CHECK(both.err.empty());
+        const json d = json::parse(slurp(file));
+        CHECK(d["dimensions"]["width"]["value"] == width);
+        CHECK(d["dimensions"]["height"]["value"] == height);
+        CHECK(d["dimensions"]["depth"]["value"] == depth);
+    }
+}
+
+TEST_CASE("Pieces of sizes with any names are as many files as there are pieces; standard output, modes and read-only files are respected")
+{
+    const std::string file = made("names.tectonis");
+    std::size_t pieces = 0;
+    for (const char* sizes : {"小 中 大", "S+ S* S/M", "S s"}) {
+        REQUIRE(cli("set " + file + " 'sizes=" + sizes + "'").code == 0);
+        const json m = json::parse(cli("measure " + file).out);
+        pieces = 0;
+        for (const auto& size : m["sizes"])
+            pieces += size["pieces"].size();
+        const std::string folder = scratch / ("pieces" + std::to_string(std::hash<std::string>{}(sizes)));
+        CHECK(cli("export " + file + " pieces -o " + folder).code == 0);
+        std::size_t files = 0;
+        for (const auto& entry : std::filesystem::directory_iterator(folder))
+            files += entry.path().extension() == ".svg";
+        CHECK(files == pieces);
+    }
+    CHECK_THAT(cli("export " + file + " cutlist -o /dev/stdout").out, Contains("width"));
+    const std::string sent = scratch / "sent.txt";
+    CHECK(shell("{ echo before; " + std::string(TECTONIS_CLI) + " export " + file + " cutlist -o /dev/stdout; } > " + sent).code == 0);
+    CHECK_THAT(slurp(sent), Contains("before") && Contains("width"));
+    const std::string before = slurp(file);
+    REQUIRE(shell("chmod 0444 " + file).code == 0);
+    const Ran refused = cli("set " + file + " width=333");
+    CHECK(refused.code == 2);
+    CHECK_THAT(refused.err, Contains("read-only"));
+    CHECK(slurp(file) == before);
+    CHECK(shell("stat -c %a " + file).out == "444\n");
+    shell("chmod 0644 " + file);
+}
+
+TEST_CASE("form: another form for a design; what is not kept is named; what a file lacks is told")
+{
+    const std::string file = made("formed.tectonis");
+    REQUIRE(cli("set " + file + " width=345 radius=33 'name=Reed bag'").code == 0);
+    const Ran r = cli("form " + file + " large-tote");
+    CHECK(r.code == 0);
+    CHECK_THAT(r.err, Contains("not kept: Corner radius 33 mm"));
+    const json d = json::parse(slurp(file));
+    CHECK(d["form"] == "large-tote");
+    CHECK(d["name"] == "Reed bag");
+    CHECK(d["dimensions"]["width"]["value"] == "345");
+    CHECK(cli("form " + file + " teapot").code == 2);
+    json less = json::parse(slurp(made("less.tectonis")));
+    less["dimensions"].erase("bow");
+    std::ofstream(scratch / "less.tectonis") << less;
+    CHECK_THAT(cli("check " + (scratch / "less.tectonis")).err, Contains("lacks 1 value") && Contains("bow"));
+    // The crash that a flat corner made.
+    REQUIRE(cli("new polygon --set sides=8 --set side.1=15 --set angle.5=171.8 -o " + (scratch / "flat.tectonis")).code == 0);
+    CHECK(cli("part " + (scratch / "flat.tectonis") + " --add corner-patch").code <= 2);
+}
