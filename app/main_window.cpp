@@ -448,6 +448,12 @@ void MainWindow::showEvent(QShowEvent* event)
     QTimer::singleShot(60, this, &MainWindow::fitScreen); // its frame is known only then
 }
 
+void MainWindow::resizeEvent(QResizeEvent* event)
+{
+    QMainWindow::resizeEvent(event);
+    m_docket->setFixedWidth(width() < 1150 ? 300 : 336); // a small window gives the room to the bench
+}
+
 /// The window with its frame lies inside the screen.
 void MainWindow::fitScreen()
 {

@@ -45,7 +45,7 @@ MockupView::MockupView(Document& document, QWidget* parent) : QWidget(parent), m
     setAccessibleName("Mock-up of the folded bag; arrow keys turn it");
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    setMinimumSize(240, 200);
+    setMinimumSize(240, 104);
     connect(&document, &Document::changed, this, qOverload<>(&QWidget::update));
     connect(&document, &Document::viewChanged, this, qOverload<>(&QWidget::update));
 }
@@ -271,6 +271,9 @@ void MockupView::paintEvent(QPaintEvent*)
     for (const auto& s : shown)
         drawFacet(p, s);
     Labels labels(QRectF(rect()).adjusted(4, 4, -4, -4));
+    for (const auto* child : findChildren<QWidget*>(Qt::FindDirectChildrenOnly))
+        if (child->isVisible())
+            labels.avoid(child->geometry()); // buttons that lie on it
     if (m_look.inside && m_look.apart == 0 && m_look.stature == 0 && width() > 480)
         nameThings(p, shown, labels);
     if (m_look.apart == 0 && m_look.stature == 0) {

@@ -110,6 +110,7 @@ void Docket::say(const QString& refusal)
 
 void Docket::resizeEvent(QResizeEvent*)
 {
+    m_facts->header()->resizeSection(1, width() * 13 / 25);
     const int wide = width() - 22, high = m_refusal->heightForWidth(wide);
     m_refusal->setGeometry(10, m_split->y() + 4, wide, std::max(30, high));
 }
@@ -124,6 +125,9 @@ void Docket::follow(DocketSource* stage)
     m_refusal->hide(); // who goes on has read it
     m_openedFor.clear();
     refresh();
+    // What the stage opens gets the room.
+    const int high = std::max(300, m_split->height()), facts = m_page.fields.opened.empty() ? 62 : m_page.fields.design ? 27 : 45;
+    m_split->setSizes({high * facts / 100, high * (100 - facts) / 100});
 }
 
 void Docket::refresh()

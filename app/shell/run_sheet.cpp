@@ -20,7 +20,7 @@ public:
         setText(stageNames()[index]);
         setToolTip(QString("%1  (key %2)").arg(stageNames()[index]).arg(index + 1));
         setFixedWidth(88);
-        setMinimumHeight(50);
+        setMinimumHeight(43);
     }
     int errors = 0, others = 0;
 

@@ -83,9 +83,11 @@ public:
     {
         auto* row = new QHBoxLayout(this);
         row->setContentsMargins(6, 0, 0, 0);
-        auto* forms = new QGridLayout;
-        forms->setSpacing(4);
-        int n = 0;
+        // On a low screen the drawings scroll rather than being cut off.
+        auto* shelf = new QWidget;
+        m_formGrid = new QGridLayout(shelf);
+        m_formGrid->setContentsMargins(0, 0, 0, 0);
+        m_formGrid->setSpacing(4);
         for (const Form* form : tectonis::forms()) {
             auto* b = new DrawnButton(form->name(), form->meaning(), form->silhouette(), {80, 83}, this);
             b->setCheckable(true);
@@ -95,15 +97,19 @@ public:
                 fill();
             });
             m_forms.push_back({form->id(), b});
-            forms->addWidget(b, n / 2, n % 2);
-            ++n;
         }
-        forms->setRowStretch(n / 2 + 1, 1);
-        row->addLayout(forms);
+        m_formScroll = new QScrollArea;
+        m_formScroll->setWidget(shelf);
+        m_formScroll->setWidgetResizable(true);
+        m_formScroll->setFrameShape(QFrame::NoFrame);
+        m_formScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        layForms(2);
+        row->addWidget(m_formScroll);
         auto* column = new QVBoxLayout;
         column->setSpacing(4);
         m_view = new MockupView(document);
         m_view->setObjectName("mockup");
+        m_view->setMinimumHeight(104);
         column->addWidget(m_view, 1);
         m_fit = new QLabel;
         m_fit->setObjectName("fitSummary");
@@ -130,7 +136,8 @@ public:
         m_table->setHorizontalHeaderLabels({"Thing to carry", "Width", "Height", "Thickness", "Goes into", "Does it fit?"});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(27);
-        m_table->setFixedHeight(122);
+        m_table->setMinimumHeight(54);
+        m_table->setMaximumHeight(122);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
         m_table->horizontalHeader()->setSectionResizeMode(5, QHeaderView::Stretch);
         for (const auto& [c, w] : {std::pair{0, 170}, {1, 76}, {2, 76}, {3, 82}, {4, 140}})
@@ -203,6 +210,48 @@ private:
         m_document.edit(text("Form: " + form.name()), [&](Design& d) { d = next.design; });
     }
 
+    /// The forms' drawings, so many side by side.
+    void layForms(int across)
+    {
+        if (across == m_formsAcross)
+            return;
+        m_formsAcross = across;
+        while (QLayoutItem* item = m_formGrid->takeAt(0))
+            delete item;
+        int n = 0;
+        for (const auto& form : m_forms) {
+            m_formGrid->addWidget(form.second, n / across, n % across);
+            ++n;
+        }
+        for (int i = 0; i <= int(m_forms.size()); ++i)
+            m_formGrid->setRowStretch(i, i == (n + across - 1) / across ? 1 : 0);
+        m_formScroll->setFixedWidth(across * 84 + 10);
+    }
+
+    void resizeEvent(QResizeEvent*) override
+    {
+        layForms(width() < 740 ? 1 : 2);
+        placeViews();
+    }
+
+    /// From where it is seen: on the mock-up itself.
+    void placeViews()
+    {
+        int x = m_view->width() - 6;
+        for (auto it = m_views.rbegin(); it != m_views.rend(); ++it) {
+            (*it)->adjustSize();
+            x -= (*it)->width() + 4;
+            (*it)->move(x, 6);
+        }
+    }
+
+    bool eventFilter(QObject* o, QEvent* event) override
+    {
+        if (o == m_view && event->type() == QEvent::Resize)
+            placeViews();
+        return Stage::eventFilter(o, event);
+    }
+
     /// How the mock-up is shown, and from where; below it the chips of the bag's parts.
     void addLooks(QVBoxLayout* column)
     {
@@ -242,13 +291,15 @@ private:
         bar->addWidget(person);
         bar->addStretch(1);
         const auto from = [&](const QString& name, double yaw, double pitch) {
-            auto* b = new QPushButton(name);
+            auto* b = new QPushButton(name, m_view);
+            b->setToolTip("See it from there");
             connect(b, &QPushButton::clicked, this, [this, yaw, pitch] { m_view->turnTo(yaw, pitch); });
-            bar->addWidget(b);
+            m_views.push_back(b);
         };
         from("Front", 0, 0.05);
         from("Back", pi, 0.1);
         from("Corner", -0.5, 0.32);
+        m_view->installEventFilter(this);
         column->addLayout(bar);
         // However many parts there are, each keeps its drawing: the row scrolls.
         auto* shelf = new QWidget;
@@ -314,6 +365,8 @@ private:
         auto* offer = new QWidget(this, Qt::Popup);
         offer->setAttribute(Qt::WA_DeleteOnClose);
         offer->setObjectName("partOffer");
+        offer->setAttribute(Qt::WA_StyledBackground);
+        offer->setStyleSheet(QString("#partOffer { background: %1; border: 1px solid %2; border-radius: 6px; }").arg(theme().window.name(), theme().muted.name()));
         auto* column = new QVBoxLayout(offer);
         auto* grid = new QGridLayout;
         grid->setSpacing(4);
@@ -399,8 +452,8 @@ private:
         }
         const Mockup& mockup = m_document.mockup();
         const Space* main = p.spaces.empty() ? nullptr : &p.spaces.front();
-        m_fit->setText(main ? QString("Inside, size %1: %2 × %3 × %4, %5 litres within the stitch lines.  %6")
-                                  .arg(text(p.size), m_document.len(main->width), m_document.len(main->height), m_document.len(main->depth))
+        m_fit->setText(main ? QString("Inside, size %1: %2 litres.  %3")
+                                  .arg(text(p.size))
                                   .arg(mockup.litres, 0, 'f', 1)
                                   .arg(d.carried.empty() ? QString() : bad ? QString("%1 of the things do not fit.").arg(bad) : "Everything fits.")
                                   + (mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.").arg(m_document.len(mockup.largestGap), text(mockup.gapAt)) : QString())
@@ -426,6 +479,10 @@ private:
 
     MockupView* m_view;
     std::vector<std::pair<std::string, QAbstractButton*>> m_forms;
+    QGridLayout* m_formGrid;
+    QScrollArea* m_formScroll;
+    int m_formsAcross = 0;
+    std::vector<QPushButton*> m_views;
     QHBoxLayout* m_parts;
     std::string m_partsShown;
     QTableWidget* m_table;

@@ -164,7 +164,7 @@ public:
         m_trim->addItems({"stitch", "full", "inset 3"});
         m_trim->setToolTip("full: to the cut line; stitch: to the stitch line; inset 3: 3 mm inside it");
         auto* add = new QPushButton("Put behind");
-        auto* remove = new QPushButton("Take last away");
+        auto* remove = new QPushButton("Take away");
         m_limit = new QLineEdit;
         m_limit->setFixedWidth(70);
         m_limit->setAccessibleName("What the machine takes");

@@ -347,7 +347,7 @@ protected:
             p.drawLine(a - QPointF(0, 4), a + QPointF(0, 4));
             p.drawLine(b - QPointF(0, 4), b + QPointF(0, 4));
             m_labels->avoid(QRectF(a - QPointF(0, 3), b + QPointF(0, 3)));
-            caption(y, QString("%1: %2").arg(name, doc().len(length)));
+            say(b, {1, 0}, 8, QString("%1: %2").arg(name, doc().len(length)), 7); // at its end
             y -= 42;
         }
         return y - 20;

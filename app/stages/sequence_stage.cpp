@@ -236,8 +236,9 @@ public:
         dry->addWidget(m_play);
         dry->addWidget(back);
         dry->addWidget(on);
-        dry->addWidget(m_state, 1);
+        dry->addStretch(1);
         right->addLayout(dry);
+        right->addWidget(m_state);
         auto* card = new QHBoxLayout;
         m_figure = new Figure(document);
         m_card = new QTextBrowser;
@@ -301,13 +302,18 @@ public:
                 step.rows.push_back({"Minutes", QString::number(s->minutes, 'f', 1), {"= " + text(w.formula), inputs.join(",  "), nameOf(w.kind)}});
             }
         out.groups.push_back(step);
-        DocketGroup takes{"Takes", {}}, leaves{"Leaves", {{partName(s->yields), "", {}}}}, sews{"Sews", {}}, after{"Comes after", {}}, before{"Comes before", {}}, broken{"Forbidden here", {}};
+        DocketGroup takes{"Takes", {}}, leaves{"Leaves", {}}, sews{"Sews", {}}, after{"Comes after", {}}, before{"Comes before", {}}, broken{"Forbidden here", {}};
+        if (!s->yields.empty())
+            leaves.rows.push_back({partName(s->yields), "", {}});
         for (const auto& part : s->consumes)
             takes.rows.push_back({partName(part), "", {}});
         for (const auto& key : s->seams)
             if (const Seam* seam = p.seam(key))
                 sews.rows.push_back({text(seam->name), m_document.len(seam->lengthA), {QString("%1 against %2").arg(m_document.exact(seam->lengthA), m_document.exact(seam->lengthB))}});
+        std::set<std::pair<std::size_t, std::size_t>> told; // two parts may link the same two steps
         for (const auto& link : linksOf(p)) {
+            if (!told.insert({link.before, link.after}).second)
+                continue;
             if (link.after == indexOf(*s))
                 after.rows.push_back({QString("%1  %2").arg(placeOf(link.before) + 1).arg(text(p.steps[link.before].title)), "", {}});
             if (link.before == indexOf(*s))

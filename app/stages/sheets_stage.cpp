@@ -189,8 +189,13 @@ public:
         side->addStretch(1);
         auto* holder = new QWidget;
         holder->setLayout(side);
-        holder->setFixedWidth(206);
-        row->addWidget(holder);
+        auto* scroll = new QScrollArea; // on a low screen nothing is squeezed together
+        scroll->setWidget(holder);
+        scroll->setWidgetResizable(true);
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        scroll->setFixedWidth(214);
+        row->addWidget(scroll);
         setFocusProxy(m_map);
         m_map->setFocusPolicy(Qt::StrongFocus);
         // What was written of one design says nothing of the next.

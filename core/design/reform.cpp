@@ -113,9 +113,9 @@ private:
 
     void choices()
     {
-        for (const auto& [name, value] : m_old.choices)
-            if (!ofPart(name) && m_next.choices.contains(name))
-                taken(m_next, [&](Design& d) { d.choices[name] = value; });
+        for (const auto& each : m_old.choices)
+            if (!ofPart(each.first) && m_next.choices.contains(each.first))
+                taken(m_next, [&](Design& d) { d.choices[each.first] = each.second; });
     }
 
     /// One part with its values; on another face if its own is not there; with the usual values where its own do not fit.
@@ -123,10 +123,10 @@ private:
     {
         const auto add = [&](Design& d, bool ownValues) {
             d.features.push_back(f);
-            for (const auto& [name, value] : m_old.choices)
-                if (name.starts_with(f.id + "."))
-                    if (const ChoiceSpec* c = specOf(d).choice(name); c && std::any_of(c->options.begin(), c->options.end(), [&](const auto& o) { return o.first == value; }))
-                        d.choices[name] = value;
+            for (const auto& each : m_old.choices)
+                if (each.first.starts_with(f.id + "."))
+                    if (const ChoiceSpec* c = specOf(d).choice(each.first); c && std::any_of(c->options.begin(), c->options.end(), [&](const auto& o) { return o.first == each.second; }))
+                        d.choices.insert_or_assign(each.first, each.second);
             const bool homeless = !d.choices.contains(f.id + ".site");
             if (ownValues)
                 for (const auto& [name, value] : m_old.dimensions)
@@ -156,7 +156,8 @@ private:
 
     void materialsAndLayers()
     {
-        for (const auto& [role, id] : m_old.materials) {
+        for (const auto& each : m_old.materials) {
+            const std::string &role = each.first, &id = each.second;
             if (m_next.materials.contains(role))
                 taken(m_next, [&](Design& d) { d.materials[role] = id; });
             else if (const auto was = m_furnished.materials.find(role); was != m_furnished.materials.end() && was->second != id)

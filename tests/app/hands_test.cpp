@@ -291,6 +291,7 @@ TEST_CASE("Everything fits a screen of 1280 × 800 and of 1024 × 640, frame and
             CHECK(s.window.height() <= room.height());
             auto* snags = s.find<QPushButton>("snags");
             CHECK(QRect(QPoint(0, 0), room).contains(QRect(snags->mapTo(&s.window, QPoint(0, 0)), snags->size())));
+            std::vector<QRect> taken;
             for (auto* b : s.window.findChildren<QAbstractButton*>()) {
                 bool scrolled = false;
                 for (QWidget* w = b->parentWidget(); w; w = w->parentWidget())
@@ -298,7 +299,12 @@ TEST_CASE("Everything fits a screen of 1280 × 800 and of 1024 × 640, frame and
                 if (!b->isVisibleTo(&s.window) || scrolled)
                     continue;
                 INFO(b->text().toStdString() << " " << b->objectName().toStdString());
-                CHECK(QRect(QPoint(0, 0), s.window.size()).contains(QRect(b->mapTo(&s.window, QPoint(0, 0)), b->size())));
+                const QRect here(b->mapTo(&s.window, QPoint(0, 0)), b->size());
+                CHECK(QRect(QPoint(0, 0), s.window.size()).contains(here));
+                CHECK(b->width() >= std::min(b->minimumSizeHint().width(), 30));
+                for (const QRect& other : taken)
+                    CHECK_FALSE(here.adjusted(1, 1, -1, -1).intersects(other.adjusted(1, 1, -1, -1))); // nothing is squeezed over another
+                taken.push_back(here);
             }
         }
     }
