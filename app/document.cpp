@@ -190,6 +190,9 @@ void Document::takeOver(Design design, const QString& file, bool asSaved, const 
 void Document::save(const QString& file)
 {
     const std::string bytes = designText(m_design);
+    std::optional<FileLock> held; // a command line that is changing it just now comes first
+    if (std::error_code none; std::filesystem::is_regular_file(file.toStdString(), none))
+        held.emplace(std::filesystem::path(file.toStdString()));
     writeWhole(file.toStdString(), bytes);
     m_file = file;
     m_stamp = stampOfBytes(bytes);

@@ -13,6 +13,7 @@ namespace tectonis {
 namespace {
 
 struct Job {
+    Job(const std::function<void(std::size_t)>& each, std::size_t n) : work(each), count(n) {}
     const std::function<void(std::size_t)>& work;
     std::size_t count;
     std::atomic<std::size_t> next{0}, done{0};
