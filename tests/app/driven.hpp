@@ -67,7 +67,7 @@ struct Shown {
     MainWindow window;
     explicit Shown(const QString& file = kDemo)
     {
-        window.resize(1280, 800);
+        window.resize(1272, 766); // with a frame this is a screen of 1280 × 800
         window.show();
         window.activateWindow();
         if (!file.isEmpty())

@@ -57,7 +57,7 @@ void checkApart(const std::vector<PlacedLabel>& labels, const QRectF& bounds)
 
 } // namespace
 
-TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stays, the bag follows; 8 goes to Sheets and the PDF is written")
+TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stays, the bag follows; its snags are mended; 8 goes to Sheets and the PDF is written")
 {
     Shown s;
     auto* tree = s.find<QTreeWidget>("dimensions");
@@ -72,7 +72,22 @@ TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stay
     s.settle();
     CHECK(s.value("Depth") == "140 mm");
     CHECK(s.window.document().pattern().depth == Approx(140));
-    CHECK(s.find<QPushButton>("snags")->text().contains("to mend"));
+    auto* snags = s.find<QPushButton>("snags");
+    CHECK(snags->text().contains("to mend"));
+    QTest::mouseClick(snags, Qt::LeftButton);
+    s.settle();
+    // Once for size M, and once more for the still wider board of size L.
+    for (int stroke = 0; stroke < 2; ++stroke) {
+        auto* mend = s.find<QTreeWidget>("snagList")->findChild<QPushButton*>("repair");
+        REQUIRE(mend);
+        CHECK(mend->text().startsWith("Make the opening"));
+        QTest::mouseClick(mend, Qt::LeftButton);
+        s.settle();
+    }
+    INFO(snags->text().toStdString());
+    CHECK(snags->text().contains("No snags"));
+    QTest::mouseClick(snags, Qt::LeftButton);
+    s.settle();
     s.press(Qt::Key_8);
     CHECK(s.window.stage() == 7);
     QTemporaryDir dir;
