@@ -277,7 +277,7 @@ TEST_CASE("A trial's note is kept whole, minutes that no work takes are refused 
     CHECK(names->text() == "S M Large4");
 }
 
-TEST_CASE("Pieces as SVG from the window: unique safe names, and Stop says how many there are")
+TEST_CASE("Pieces as SVG from the window: as many files as pieces, whatever the sizes are called")
 {
     QTemporaryDir dir;
     Shown s;

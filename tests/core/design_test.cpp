@@ -250,3 +250,17 @@ TEST_CASE("SVG: mm user units, curves as arcs, text escaped")
     CHECK_THAT(svg, Contains("A55 55 0 0 0")); // corner 45 + allowance 10, turning left, y down
     CHECK(svg.find("nan") == std::string::npos);
 }
+
+TEST_CASE("Pieces as SVG: stopping ends the work there and tells how many were written")
+{
+    const Folder folder;
+    const auto patterns = draftAll(fresh());
+    std::vector<const Pattern*> list;
+    std::size_t all = 0;
+    for (const auto& p : patterns)
+        list.push_back(&p), all += p.pieces.size();
+    CHECK(writePieces(list, "bag", folder.path / "some", [](int done, int) { return done < 3; }) == 3);
+    CHECK(std::distance(fs::directory_iterator(folder.path / "some"), fs::directory_iterator()) == 3);
+    CHECK(writePieces(list, "bag", folder.path / "all") == all);
+    CHECK(std::size_t(std::distance(fs::directory_iterator(folder.path / "all"), fs::directory_iterator())) == all);
+}
