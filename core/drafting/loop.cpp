@@ -105,6 +105,9 @@ std::vector<EdgeUse> backRim(const Rim& rim, const std::vector<Section>& section
     return out;
 }
 
+/// The line that runs on over what the zip shows, at one end of the zip panel.
+std::string zipShown(const std::string& end) { return "zip end, " + end; }
+
 std::vector<std::string> withFirst(const std::string& first, std::vector<std::string> rest)
 {
     rest.insert(rest.begin(), first);
@@ -155,8 +158,13 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         // A lining's face is seen from the other side.
         add("front", "A", "Front", "panel", 1, 90).edges = lining ? mirrored(rim.edges) : rim.edges;
         add("back", "B", "Back", "panel", 1, 90).edges = lining ? rim.edges : mirrored(rim.edges);
-        drawBand(add("zip strip", "D", "Zip strip", "gusset", 2, 0), b.zip, strip, s);
-        // What the zip shows lies beyond the first strip's back edge.
+        // The second strip is the first one's mirror image, like the back face: so its marks meet the back's.
+        Piece& zipStrip = add("zip strip", "D", "Zip strip", "gusset", 2, 0);
+        zipStrip.mirrored = 1;
+        drawBand(zipStrip, b.zip, strip, s);
+        // What the zip shows lies beyond the first strip's back edge; the loop's joins run on over it.
+        for (const auto& [end, x] : {std::pair{"left", 0.0}, {"right", b.zip}})
+            zipStrip.lines.push_back({zipShown(end), FaceLine::Kind::Bridge, lineRun({{x, strip}, {x, strip + gap}})});
         Piece shown{.key = lining ? "lining.zip strip" : "zip strip", .name = "Zip", .material = "shell", .whole = lining ? "lining.zip strip" : "zip strip"};
         shown.edges = {{"zip", rectangleRun(0, strip, b.zip, strip + gap), 0, {}}};
         p.gaps.push_back(std::move(shown));
@@ -166,52 +174,28 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
                 drawBand(add(section.part, b.threeBands ? "C" + std::to_string(++code) : "C", title(section.part), "gusset", 1, 0), section.length, b.depth, s);
             }
     }
-    // Stop squares where the faces turn a sharp corner.
-    double from = 0;
-    for (const auto& section : sections) {
-        for (const double stop : b.stops) {
-            const double at = std::fmod(stop - (b.topCentre - b.zip / 2) + 4 * girth, girth) - from;
-            if (at < 1 || at > section.length - 1)
-                continue;
-            Piece& piece = d.piece(section.part);
-            piece.notches.push_back({"front", at, "stop", true});
-            if (section.part != "zip strip")
-                piece.notches.push_back({"back", section.length - at, "stop", true});
-        }
-        from += section.length;
-    }
-
     // The loop to the faces; then its own joins, section after section round to the zip panel again.
     std::vector<EdgeUse> frontRim, frontLoop, backLoop;
     for (const auto& section : sections) {
         for (const auto& use : rimRun(rim, "front", section.part))
             frontRim.push_back(use);
         frontLoop.push_back({section.part, "front"});
-        // The second zip strip is the first one turned end for end; the back face is the front's mirror image.
-        backLoop.push_back(section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1, true} : EdgeUse{section.part, "back", 0, true});
+        backLoop.push_back(section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1} : EdgeUse{section.part, "back", 0, true});
     }
     d.add(Seam{.key = "front-loop", .name = "Front to loop", .a = frontRim, .b = frontLoop, .allowance = s});
     d.add(Seam{.key = "back-loop", .name = "Back to loop", .a = backRim(rim, sections), .b = backLoop, .allowance = s});
     std::vector<std::string> joins;
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
+        // From the front to the back, over both strips and the zip between them.
         const auto end = [&](const std::string& part, bool atRight) {
-            std::vector<EdgeUse> out;
-            if (part != "zip strip") {
-                out.push_back({part, atRight ? "right" : "left", 0, !atRight});
-                return out;
-            }
-            out.push_back({part, atRight ? "right" : "left", 0, !atRight});
-            out.push_back({part, atRight ? "left" : "right", 1, !atRight});
+            const std::string edge = atRight ? "right" : "left";
+            std::vector<EdgeUse> out{{part, edge, 0, !atRight}};
+            if (part == "zip strip")
+                out.insert(out.end(), {{part, zipShown(edge)}, {part, edge, 1, atRight}});
             return out;
         };
         Seam seam{.key = "join " + std::to_string(i + 1), .name = title(left) + " to " + lowered(title(right)), .a = end(left, true), .b = end(right, false), .allowance = s};
-        if (left == "zip strip")
-            seam.ease = gap;
-        if (right == "zip strip")
-            seam.ease = -gap;
-        if (seam.ease != 0)
-            seam.easeNote = "the visible zip lies between the two strips";
         if (left == "zip strip" || right == "zip strip")
             seam.name = std::string("Zip panel to ") + lowered(title(left == "zip strip" ? right : left)) + (left == "zip strip" ? ", right" : ", left");
         joins.push_back(seam.key);
@@ -281,15 +265,15 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
         folder.lay(coat.of + "back", [z, up](Point q) { return Vec3{-q.x, q.y + up, -z}; });
         double from = 0;
         for (const auto& section : sectionsOf(b)) {
-            const double at = from, length = section.length;
-            std::vector<double> bends, back;
+            const double at = from;
+            std::vector<double> bends;
             for (const double corner : guide.corners())
-                bends.push_back(corner - at), back.push_back(length - (corner - at));
+                bends.push_back(corner - at);
             // x goes on clockwise round the faces, y from the front seam to the back.
             folder.lay(coat.of + section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, z - q.y}; }, bends);
             if (section.part == "zip strip")
-                folder.lay(coat.of + section.part, [guide, at, length, z, up](Point q) { const Point c = guide.at(at + length - q.x); return Vec3{c.x, c.y + up, -z + q.y}; }, back, {}, 1);
-            from += length;
+                folder.lay(coat.of + section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, -z + q.y}; }, bends, {}, 1);
+            from += section.length;
         }
     });
     placeThings(m, design, p);

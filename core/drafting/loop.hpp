@@ -12,7 +12,6 @@ struct LoopBody {
     double topCentre = 0;     ///< mm along the face, clockwise seen from the front: where the zip panel's middle lies
     double zip = 0;           ///< mm of the face's outline that the zip panel covers
     double depth = 0;
-    std::vector<double> stops; ///< corners of the face, mm clockwise from its beginning: stop squares on the band
     bool threeBands = false;  ///< side, bottom, side instead of one band
 };
 

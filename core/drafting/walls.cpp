@@ -33,19 +33,26 @@ void drawStanding(Coat& coat, const Standing& s)
                        {"right", lineRun({{h, 0}, {m, s.height}}), coat.allowance, {}, s.topCorner}};
     }
     Piece& base = coat.add("base", "C", "Base", "base", 1, 0);
-    // Rims in clockwise order, wall by wall; the outline goes the other way.
+    // Rims in clockwise order, wall by wall; the outline goes the other way. A free curve is one rim, however many cubics it has.
     const Run path = pathOf(s);
-    std::vector<Segment> rims;
+    std::vector<Run> rims;
     double from = 0;
     for (const auto& w : s.walls) {
-        for (const auto& segment : part(path, from, from + w.length))
-            if (lengthOf(segment) > 1e-9)
-                rims.push_back(segment);
+        bool cubic = false;
+        for (const auto& segment : part(path, from, from + w.length)) {
+            if (lengthOf(segment) < 1e-9)
+                continue;
+            const bool also = std::holds_alternative<Cubic>(segment);
+            if (!(cubic && also))
+                rims.emplace_back();
+            rims.back().push_back(segment);
+            cubic = also;
+        }
         from += w.length;
     }
     std::vector<EdgeUse> round;
     for (std::size_t i = rims.size(); i-- > 0;)
-        base.edges.push_back({"rim " + std::to_string(rims.size() - i), {reversed(rims[i])}, coat.allowance, {}});
+        base.edges.push_back({"rim " + std::to_string(rims.size() - i), reversed(rims[i]), coat.allowance, {}});
     for (std::size_t i = rims.size(); i-- > 0;)
         round.push_back(coat.use("base", base.edges[i].name, true));
 

@@ -98,8 +98,6 @@ public:
         const double run = d.work({f.id, f.key("strip"), "Bellows strip, stitch length", "2*height + width", {{"height", f("height")}, {"width", f("width")}}, 0, Kind::Geometry, "mm", "once round the pocket's three sewn sides"});
         Piece& strip = d.add({.key = f.key("bellows"), .code = d.freeCode("P"), .name = f.named("Bellows strip"), .group = role == "lining" ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role, .grain = 0});
         drawRectangle(strip, run, f("depth"), f("allowance"));
-        for (const double stop : {f("height"), f("height") + f("width")})
-            strip.notches.push_back({"bottom", stop, "corner", true});
         strip.lines.push_back({"bellows fold", FaceLine::Kind::Fold, lineRun({{0, f("depth") / 2}, {run, f("depth") / 2}})});
         d.add(Seam{.key = f.key("bellows"), .name = f.named("Patch pocket") + " to its bellows", .a = sides, .b = {{strip.key, "bottom"}}, .allowance = f("allowance")});
         d.add(Seam{.key = f.key("on"), .name = f.named("Bellows") + " on the face", .a = {{strip.key, "top", 0, true}}, .b = {{face, mark}}, .stitch = "topstitch"});

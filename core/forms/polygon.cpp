@@ -63,7 +63,6 @@ public:
         const double top = boundsOf(b.face).y1;
         double at = 0, first = -1, last = 0;
         for (const auto& s : clockwise) {
-            b.stops.push_back(at);
             if (startOf(s).y > top - 1e-6)
                 first = first < 0 ? at : first, last = at;
             at += lengthOf(s);

@@ -51,10 +51,6 @@ public:
         LoopBody b{.face = roundedPlan(v("width"), v("height"), v("radius")), .zip = v("zip.length"), .depth = v("depth"), .threeBands = p.choices.at("bands") == "three"};
         const double girth = lengthOf(b.face);
         b.topCentre = girth / 4;
-        if (v("radius") < 1e-9) {
-            const double w = v("width"), h = v("height");
-            b.stops = {h / 2, h / 2 + w, h * 1.5 + w, h * 1.5 + 2 * w};
-        }
         return b;
     }
 

@@ -7,6 +7,8 @@ namespace tectonis {
 namespace {
 
 constexpr double kSame = 1e-7;       // mm: two points are one
+constexpr double kNearlyStraight = 0.15; // sine of the turn below which lines go on from one another
+constexpr double kNearlyTangent = 0.06;  // the same where one of them is an arc
 constexpr double kStraight = 1e-9;   // sine of the turn below which two tangents are one
 
 /// One segment of the new line, before its ends are joined to its neighbours.
@@ -157,13 +159,20 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
         between = lineRun({p, q});
         return true;
     }
-    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet may say nothing, the ends are near.
-    if (std::abs(turn) < 0.06 && dot(ta, tb) > 0 && distance(p, q) < 1) {
-        const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
+    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet may lie far away and says nothing. The ends lie
+    // beside each other but for the turn of the stitch line, which moves them along by distance × turn.
+    const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
+    if (std::abs(turn) < (lineA && lineB ? kNearlyStraight : kNearlyTangent) && dot(ta, tb) > 0) {
+        if (std::abs(cross(q - p, ta)) > 1) {
+            between = lineRun({p, q}); // a step from one allowance to the other
+            return true;
+        }
         // An arc keeps its end, and a line whose distance is steady keeps its line: the widening one gives way.
         Point shared = lineA && lineB ? lerp(p, q, 0.5) : lineA ? q : p;
         if (lineA && lineB && a.steady != b.steady)
             shared = a.steady ? p : q;
+        if (const auto x = lineA && lineB && a.steady && b.steady ? meet(Ray{p, ta}, Ray{q, tb}) : std::nullopt; x && distance(*x, p) < distance(p, q) + 0.1)
+            shared = *x;
         if (lineA)
             a.shape = endingAt(a.shape, shared);
         if (lineB)

@@ -142,6 +142,14 @@ bool isSymmetric(const Piece& piece)
         lines.push_back(line.run);
     for (const auto& layer : piece.layers)
         outlines.push_back(layer.outline);
+    // Marks too: what is marked on one side only would be cut on both.
+    std::vector<Point> marks;
+    for (const auto& n : piece.notches)
+        if (const Edge* e = piece.edge(n.edge))
+            marks.push_back(pointAlong(e->stitch, n.along));
+    const auto markThere = [&](Point p) { return std::any_of(marks.begin(), marks.end(), [&](Point m) { return near(m, p); }); };
+    if (!std::all_of(marks.begin(), marks.end(), [&](Point m) { return markThere(mirrored(m, axis)); }))
+        return false;
     const auto drillThere = [&](Point p) {
         return std::any_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
     };
@@ -175,9 +183,14 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
     half.edges.clear();
     half.notches.clear();
     std::size_t first = 0;
+    std::vector<std::pair<Notch, Point>> onFold; // marks at the end of an edge that is gone belong to the one that is kept
     for (const auto& e : piece.edges) {
         Edge kept = e;
         kept.stitch = rightOfAxis(e.stitch, axis);
+        for (const auto& n : piece.notches)
+            if (n.edge == e.name && kept.stitch.empty())
+                if (const Point at = pointAlong(e.stitch, n.along); std::abs(at.x - axis) <= kSame)
+                    onFold.emplace_back(n, at);
         if (kept.stitch.empty())
             continue;
         const bool cutAtStart = startOf(e.stitch).x < axis - kOnAxis, cutAtEnd = endOf(e.stitch).x < axis - kOnAxis;
@@ -197,6 +210,15 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
             }
         half.edges.push_back(std::move(kept));
     }
+    for (auto& [notch, at] : onFold)
+        for (const auto& e : half.edges) {
+            const bool begins = near(startOf(e.stitch), at), ends = near(endOf(e.stitch), at);
+            if (!begins && !ends)
+                continue;
+            notch.edge = e.name, notch.along = begins ? 0 : e.length();
+            half.notches.push_back(notch);
+            break;
+        }
     std::rotate(half.edges.begin(), half.edges.begin() + std::ptrdiff_t(first), half.edges.end());
     half.edges.push_back({.name = fold, .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}), .onFold = true});
     half.cut = cutLineOf(half);

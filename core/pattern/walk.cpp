@@ -14,6 +14,13 @@ struct Stop {
     std::string what;
 };
 
+/// Does the run lie on what a zip shows, where there is no cloth?
+bool bridged(const Pattern& p, const EdgeUse& use)
+{
+    const Piece* piece = p.piece(use.piece);
+    return piece && !piece->edge(use.edge) && std::any_of(piece->lines.begin(), piece->lines.end(), [&](const FaceLine& l) { return l.name == use.edge && l.kind == FaceLine::Kind::Bridge; });
+}
+
 std::vector<Stop> stopsOf(const Pattern& p, const std::vector<EdgeUse>& side)
 {
     std::vector<Stop> out;
@@ -28,7 +35,8 @@ std::vector<Stop> stopsOf(const Pattern& p, const std::vector<EdgeUse>& side)
         if (i > 0 && (side[i - 1].piece != use.piece || side[i - 1].copy != use.copy)) {
             const Piece* before = p.piece(side[i - 1].piece);
             out.push_back({from, "join: " + (before ? before->code : "") + " to " + piece->code});
-        }
+        } else if (i > 0 && (side[i - 1].edge != use.edge) && bridged(p, side[i - 1]) != bridged(p, use))
+            out.push_back({from, bridged(p, use) ? "zip begins" : "zip ends"});
         for (const auto& n : piece->notches)
             if (n.edge == use.edge)
                 out.push_back({from + (use.reversed ? length - n.along : n.along), n.stop && n.label.find("stop") == std::string::npos ? n.label + " (stop square)" : n.label});
