@@ -3,7 +3,7 @@
 #include "qtext.hpp"
 
 #include "buildup/material.hpp"
-#include "cutting/cut_list.hpp"
+#include "edition/edition.hpp"
 #include "fonts.hpp"
 #include "sequence/order.hpp"
 #include "step_figure.hpp"
@@ -12,8 +12,6 @@
 #include <QBuffer>
 #include <QPageSize>
 #include <QPdfWriter>
-
-#include <set>
 
 namespace tectonis {
 namespace {
@@ -116,110 +114,93 @@ private:
     int m_page = 1;
 };
 
-QString sizeList(const std::vector<const Pattern*>& patterns, const std::function<QString(const Pattern&)>& value)
-{
-    // The same in every size is said once.
-    QStringList each;
-    std::set<QString> different;
-    for (const auto* p : patterns) {
-        different.insert(value(*p));
-        each << text(p->size) + ": " + value(*p);
-    }
-    return different.size() == 1 ? *different.begin() : each.join("   ");
-}
-
-void materialsSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit unit)
+void materialsSection(Flow& flow, const Edition& edition, Unit unit)
 {
     flow.heading("Materials");
     const std::vector<double> columns{0.46, 0.16, 0.38};
     flow.row({"Material", "Cloth width", "Length to buy"}, columns, true);
-    std::vector<std::vector<Marker>> all;
-    for (const auto* p : patterns)
-        all.push_back(makeMarkers(*p));
-    for (std::size_t k = 0; k < all.front().size(); ++k) {
-        const Marker& m = all.front()[k];
-        std::size_t at = 0;
-        const QString lengths = sizeList(patterns, [&](const Pattern&) {
-            const auto& markers = all[at++ % all.size()];
-            for (const auto& other : markers)
-                if (other.material == m.material)
-                    return text(formatNumber(other.soldLength / 1000, 1)) + " m";
-            return QString("–");
-        });
-        flow.row({text(material(m.material).name), m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre", lengths}, columns);
+    for (const auto& row : edition.markers()) {
+        const Marker& m = row.any();
+        flow.row({text(material(m.material).name), m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre",
+                  text(edition.bySize<Marker>(row, [](const Marker& each) { return formatNumber(each.soldLength / 1000, 1) + " m"; }))},
+                 columns);
     }
     flow.heading("Notions");
-    const std::vector<double> notions{0.3, 0.1, 0.6};
+    const std::vector<double> notions{0.3, 0.14, 0.56};
     flow.row({"Part", "Count", "Size"}, notions, true);
-    const auto& first = patterns.front()->hardware;
-    for (std::size_t i = 0; i < first.size(); ++i)
-        flow.row({text(first[i].kind), QString::number(first[i].count), sizeList(patterns, [&](const Pattern& p) { return i < p.hardware.size() ? text(p.hardware[i].sizeText, unit) : QString("–"); })}, notions);
+    for (const auto& row : edition.notions())
+        flow.row({text(row.any().kind), text(edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); })),
+                  text(edition.bySize<Hardware>(row, [&](const Hardware& h) { return inUnit(h.sizeText, unit); }))},
+                 notions);
 }
 
-void cutListSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit unit)
+void cutListSection(Flow& flow, const Edition& edition, Unit unit)
 {
     flow.heading("Cut list");
     flow.paragraph(QString("Width × height of the cut piece in %1. Interlinings carry the code of their piece.").arg(QString::fromUtf8(unitSign(unit).data())), 3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.09, 0.2, 0.28, 0.15, 0.28};
     flow.row({"Code", "Piece", "Material", "Cut", "Width × height"}, columns, true);
-    const auto items = cutItems(*patterns.front());
-    std::vector<std::vector<CutItem>> all;
-    for (const auto* p : patterns)
-        all.push_back(cutItems(*p));
-    for (const auto& item : items) {
-        std::size_t at = 0;
-        const QString sizes = sizeList(patterns, [&](const Pattern&) {
-            for (const auto& other : all[at % all.size()])
-                if (other.code == item.code) {
-                    ++at;
-                    const Box b = boundsOf(other.outline);
-                    return text(formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit));
-                }
-            ++at;
-            return QString("–");
-        });
-        QString count = QString::number(item.count);
-        if (item.mirrored)
-            count += QString(" (%1 mirrored)").arg(item.mirrored);
-        flow.row({text(item.code), text(item.name), text(material(item.material).name), count, sizes}, columns);
+    for (const auto& row : edition.cutList()) {
+        const auto each = [&](const std::function<std::string(const CutItem&)>& value) { return text(edition.bySize<CutItem>(row, value)); };
+        flow.row({each([](const CutItem& i) { return i.code; }), each([](const CutItem& i) { return i.name; }), each([](const CutItem& i) { return material(i.material).name; }),
+                  each([](const CutItem& i) { return std::to_string(i.count) + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : ""); }),
+                  each([&](const CutItem& i) { const Box b = boundsOf(i.outline); return formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit); })},
+                 columns);
     }
 }
 
 /// Every seam of the body with both runs in all sizes: what was walked, so that a maker need not.
-void seamsSection(Flow& flow, const std::vector<const Pattern*>& patterns, Unit unit)
+void seamsSection(Flow& flow, const Edition& edition, Unit unit)
 {
     flow.heading("Seams, walked");
     flow.paragraph(QString("Stitch lengths in %1, from mark to mark on both pieces; a difference that is not stated as ease would pucker.").arg(QString::fromUtf8(unitSign(unit).data())), 3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.34, 0.24, 0.24, 0.18};
     flow.row({"Seam", "One run", "Other run", "Ease"}, columns, true);
-    for (const auto& seam : patterns.front()->seams) {
-        if (seam.stitch != "construction")
+    for (const auto& row : edition.seams()) {
+        if (row.any().stitch != "construction")
             continue;
-        const auto length = [&](double Seam::* which) {
-            return sizeList(patterns, [&](const Pattern& p) {
-                const Seam* s = p.seam(seam.key);
-                return s ? text(exactLengthBare(s->*which, unit)) : QString("–");
-            });
-        };
-        const QString ease = std::abs(seam.ease) < 0.005 ? QString("none") : text(exactLength(seam.ease, unit) + (seam.easeNote.empty() ? "" : ", " + seam.easeNote));
-        flow.row({text(seam.name), length(&Seam::lengthA), length(&Seam::lengthB), ease}, columns);
+        const auto each = [&](const std::function<std::string(const Seam&)>& value) { return text(edition.bySize<Seam>(row, value)); };
+        flow.row({each([](const Seam& s) { return s.name; }), each([&](const Seam& s) { return exactLengthBare(s.lengthA, unit); }), each([&](const Seam& s) { return exactLengthBare(s.lengthB, unit); }),
+                  each([&](const Seam& s) { return std::abs(s.ease) < 0.005 ? std::string("none") : exactLength(s.ease, unit) + (s.easeNote.empty() ? "" : ", " + s.easeNote); })},
+                 columns);
     }
 }
 
-bool stepsSection(Flow& flow, const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const std::function<bool()>& told)
+/// Words of a step in every size that has it.
+std::string wordsOf(const Edition& edition, const AllSizes<Step>& row, std::string Step::* which, Unit unit)
 {
-    const Pattern& p = *patterns.front();
+    std::vector<std::string> texts;
+    for (const Step* s : row.in)
+        texts.push_back(s ? s->*which : std::string());
+    return edition.words(texts, unit);
+}
+
+/// Sizes that have a step, where not all have it.
+QString onlyIn(const Edition& edition, const AllSizes<Step>& row)
+{
+    QStringList sizes;
+    for (std::size_t i = 0; i < row.in.size(); ++i)
+        if (row.in[i])
+            sizes << text(edition.patterns()[i]->size);
+    return std::size_t(sizes.size()) == row.in.size() ? QString() : " (" + sizes.join(", ") + " only)";
+}
+
+bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::function<bool()>& told)
+{
+    const auto& patterns = edition.patterns();
     flow.heading("Steps");
     if (patterns.size() > 1)
-        flow.paragraph("Figures and lengths in the text are those of size " + text(p.size) + "; the seams are the same in every size.", 3.2, QFont::Normal, kFaint);
+        flow.paragraph("Figures show size " + text(patterns.front()->size) + ", or the first size that has the step; lengths in the text are those of every size.", 3.2, QFont::Normal, kFaint);
     int number = 0;
     std::string phase;
-    for (const auto i : orderOf(design, p)) {
-        const Step& s = p.steps[i];
-        const double figure = 62, words = flow.width() - figure - 6;
-        double h = flow.heightOf(text(s.title), 3.9, QFont::DemiBold, words) + flow.heightOf(text(s.text, unit), 3.4, QFont::Normal, words) + 14;
+    for (const auto& row : edition.steps()) {
+        const Step& s = row.any();
+        const Pattern& p = *patterns[std::size_t(std::find(row.in.begin(), row.in.end(), &s) - row.in.begin())];
+        const QString title = text(wordsOf(edition, row, &Step::title, unit)) + onlyIn(edition, row), words = text(wordsOf(edition, row, &Step::text, unit)), check = text(wordsOf(edition, row, &Step::check, unit));
+        const double figure = 62, wide = flow.width() - figure - 6;
+        double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(words, 3.4, QFont::Normal, wide) + 14;
         for (const auto& c : s.cautions)
-            h += flow.heightOf(text(c), 3.1, QFont::Normal, words) + 1.5;
+            h += flow.heightOf(text(c), 3.1, QFont::Normal, wide) + 1.5;
         flow.need(std::max(h, 46.0) + (s.phase != phase ? 10 : 0));
         if (s.phase != phase) {
             phase = s.phase;
@@ -231,18 +212,21 @@ bool stepsSection(Flow& flow, const Design& design, const std::vector<const Patt
         const double top = flow.y();
         FigureLook look;
         look.line = 0.3 * kScale;
-        drawStepFigure(flow.painter(), flow.area(words + 6, figure, 38), p, s, look);
-        flow.paragraph(QString::number(++number) + ".  " + text(s.title), 3.9, QFont::DemiBold, kInk, 0, words);
-        flow.paragraph(text(s.text, unit), 3.4, QFont::Normal, kInk, 0, words);
+        drawStepFigure(flow.painter(), flow.area(wide + 6, figure, 38), p, s, look);
+        flow.paragraph(QString::number(++number) + ".  " + title, 3.9, QFont::DemiBold, kInk, 0, wide);
+        flow.paragraph(words, 3.4, QFont::Normal, kInk, 0, wide);
         QStringList facts;
-        for (const auto& fact : factsOf(s, unit))
-            facts << text(fact);
-        facts << text(formatNumber(s.minutes, 1)) + " min";
-        flow.paragraph(facts.join("  ·  "), 3.0, QFont::Normal, kFaint, 0, words);
-        if (!s.check.empty())
-            flow.paragraph("Check: " + text(s.check, unit), 3.1, QFont::Medium, kInk, 0, words);
+        facts << text(edition.bySize<Step>(row, [&](const Step& each) {
+            std::string all;
+            for (const auto& fact : factsOf(each, unit))
+                all += (all.empty() ? "" : "; ") + fact;
+            return all;
+        })) << text(edition.bySize<Step>(row, [](const Step& each) { return formatNumber(each.minutes, 1) + " min"; }));
+        flow.paragraph(facts.join("; "), 3.0, QFont::Normal, kFaint, 0, wide);
+        if (!check.isEmpty())
+            flow.paragraph("Check: " + check, 3.1, QFont::Medium, kInk, 0, wide);
         for (const auto& c : s.cautions)
-            flow.paragraph("Caution: " + text(c), 3.1, QFont::Normal, kWarn, 0, words);
+            flow.paragraph("Caution: " + text(c), 3.1, QFont::Normal, kWarn, 0, wide);
         flow.skip(std::max(2.0, top + 40 - flow.y()));
         if (!told())
             return false;
@@ -263,7 +247,8 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
     writer.setResolution(int(kDpi));
     writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter, text(paper.name), QPageSize::ExactMatch));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-    const int total = int(patterns.front()->steps.size()) + 2;
+    const Edition edition(design, patterns);
+    const int total = int(edition.steps().size()) + 2;
     int done = 0;
     const auto told = [&] { return !progress || progress(++done, total); };
     bool whole = true;
@@ -275,15 +260,16 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
             flow.paragraph(text(design.studio), 4, QFont::Normal, kFaint);
         if (!design.notes.empty())
             flow.paragraph(text(design.notes), 3.6);
-        flow.paragraph("Finished width × height × depth: " + sizeList(patterns, [&](const Pattern& p) {
-                           return text(formatLengthBare(p.width, unit) + " × " + formatLengthBare(p.height, unit) + " × " + formatLength(p.depth, unit));
-                       }), 3.6);
-        materialsSection(flow, patterns, unit);
+        std::vector<std::string> finished;
+        for (const auto* p : patterns)
+            finished.push_back(formatLengthBare(p->width, unit) + " × " + formatLengthBare(p->height, unit) + " × " + formatLength(p->depth, unit));
+        flow.paragraph("Finished width × height × depth: " + text(edition.bySize(finished)), 3.6);
+        materialsSection(flow, edition, unit);
         whole = told();
-        cutListSection(flow, patterns, unit);
-        whole = whole && told() && stepsSection(flow, design, patterns, unit, told);
+        cutListSection(flow, edition, unit);
+        whole = whole && told() && stepsSection(flow, edition, unit, told);
         if (whole)
-            seamsSection(flow, patterns, unit);
+            seamsSection(flow, edition, unit);
         if (whole) {
             flow.heading("Before you sell or load it");
             flow.paragraph("Local safety rules and product-safety law go first. Load ratings need testing by someone qualified.", 3.4);

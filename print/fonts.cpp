@@ -36,6 +36,8 @@ QFont pixelFont(double pixels, QFont::Weight weight)
 {
     QFont f(family, -1, weight);
     f.setPixelSize(std::max(1, int(pixels + 0.5)));
+    // The typeface swaps ×, –, ( and : beside figures and capitals for forms that a PDF cannot name: copied text would lose them.
+    f.setStyleStrategy(QFont::PreferNoShaping);
     return f;
 }
 

@@ -146,8 +146,8 @@ void addLayers(Drafter& d)
         for (const auto& patch : d.patches)
             if (patch.pieces == piece.key)
                 rules.push_back(patch);
-        for (const auto& rule : rules)
-            if (auto layer = layerOf(piece, rule, piece.layers.size() + 1))
+        for (std::size_t i = 0; i < rules.size(); ++i) // numbered by their rules, so that a layer has one code in every size
+            if (auto layer = layerOf(piece, rules[i], i + 1))
                 piece.layers.push_back(std::move(*layer));
     }
 }

@@ -96,10 +96,10 @@ std::vector<CutItem> cutItems(const Pattern& p)
         return it == p.materials.end() ? role : it->second;
     };
     for (const auto& piece : p.pieces)
-        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material), piece.cut, piece.count, piece.mirrored, piece.grain, false});
+        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material), piece.cut, piece.count, piece.mirrored, piece.grain, false, piece.key});
     for (const auto& piece : p.pieces)
         for (const auto& layer : piece.layers)
-            out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count, piece.mirrored, piece.grain, true});
+            out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count, piece.mirrored, piece.grain, true, piece.key + "/" + layer.code.substr(layer.code.rfind('/') + 1)});
     return out;
 }
 

@@ -13,6 +13,7 @@ struct CutItem {
     int count = 1, mirrored = 0;
     double grain = 90; ///< degrees from x
     bool layer = false;
+    std::string id{}; ///< the same in every size: the piece's key; for an interlining also which of the piece's it is
 };
 
 /// Pieces first, then interlinings, in the pattern's order.

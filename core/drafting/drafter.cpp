@@ -232,6 +232,17 @@ void leaveEndsOpen(Drafter& d)
     }
 }
 
+/// What was bought since @p from belongs to @p owner.
+void ownHardware(Pattern& p, std::size_t from, const std::string& owner)
+{
+    for (std::size_t i = from; i < p.hardware.size(); ++i) {
+        auto& bought = p.hardware[i];
+        const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from), p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
+        bought.owner = owner;
+        bought.id = fmt::format("{}/{}/{}", owner, bought.kind, alike + 1);
+    }
+}
+
 } // namespace
 
 Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
@@ -239,14 +250,17 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     const Form& form = formOf(design.form);
     form.draft(d);
+    ownHardware(d.pattern, 0, "");
     // Seams across a face come before what sits on it, and what others need before those: connectors before their strap.
     const auto turn = [](const FeatureKind& kind) { return kind.cutsAcross() ? 0 : kind.needs().empty() ? 1 : 2; };
     for (int round = 0; round < 3; ++round)
         for (const auto& feature : design.features)
             if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
                 d.owner = feature.id;
+                const std::size_t bought = d.pattern.hardware.size();
                 FeatureScope scope(d, feature.id);
                 kind.draft(scope);
+                ownHardware(d.pattern, bought, feature.id);
             }
     d.owner.clear();
     for (auto& piece : d.pattern.pieces)

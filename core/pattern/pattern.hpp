@@ -141,6 +141,8 @@ struct Hardware {
     int count = 1;
     double size = 0;
     std::string sizeText, finish;
+    std::string owner{}; ///< id of the part that it belongs to; empty for the form's
+    std::string id{};    ///< the same in every size: owner, kind and which of the owner's
 };
 
 struct Strap {

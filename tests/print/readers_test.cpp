@@ -1,0 +1,219 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Readers compared with one another: what booklet, cut list and sheets print of each size is what `measure` says of that size. Texts are read back by poppler's pdftotext.
+#include "every_design.hpp"
+#include "process.hpp"
+
+#include "buildup/material.hpp"
+#include "edition/edition.hpp"
+#include "formats/design_file.hpp"
+#include "units/length.hpp"
+
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+using namespace tectonis;
+using Catch::Contains;
+using nlohmann::json;
+
+namespace {
+
+Scratch scratch("readers");
+
+std::string without(const std::string& text, const std::string& signs)
+{
+    std::string out;
+    for (const char c : text)
+        if (signs.find(c) == std::string::npos)
+            out += c;
+    return out;
+}
+
+/// Words of a PDF in the order they were written, without any space: lines break only at spaces.
+std::string wordsOf(const std::string& pdf)
+{
+    const Ran ran = shell("pdftotext -raw -enc UTF-8 " + pdf + " -");
+    REQUIRE(ran.code == 0);
+    return without(ran.out, " \n\t\r\f");
+}
+
+std::string squeezed(const std::string& text) { return without(text, " \n"); }
+
+/// A value by size as a reader should print it, put together here from measure's numbers.
+std::string row(const std::vector<std::string>& sizes, const std::vector<std::string>& values)
+{
+    if (std::all_of(values.begin(), values.end(), [&](const std::string& v) { return v == values.front(); }))
+        return values.front();
+    std::string out;
+    for (std::size_t i = 0; i < sizes.size(); ++i)
+        out += (i ? " · " : "") + sizes[i] + " " + values[i];
+    return out;
+}
+
+std::string boxText(const json& box) { return formatLengthBare(box.at("width"), Unit::Mm) + " × " + formatLengthBare(box.at("height"), Unit::Mm); }
+
+/// Compares booklet, cut list and sheets of a design with its measure.
+void compare(const Design& d)
+{
+    const std::string file = scratch / "d.tectonis", pdf = scratch / "d.pdf", list = scratch / "d.txt";
+    saveDesign(d, file);
+    const Ran ran = cli("measure " + file + " --json");
+    REQUIRE(ran.code == 0);
+    const json measured = json::parse(ran.out);
+    std::vector<std::string> sizes;
+    for (const auto& size : measured["sizes"])
+        sizes.push_back(size["name"]);
+    REQUIRE(cli("export " + file + " booklet -o " + pdf).code == 0);
+    const std::string booklet = wordsOf(pdf);
+    REQUIRE(cli("export " + file + " cutlist -o " + list).code == 0);
+    const std::string cutList = slurp(list);
+
+    // Every piece of any size: once for all sizes, in the order of the sizes.
+    std::vector<std::string> keys;
+    for (const auto& size : measured["sizes"])
+        for (const auto& piece : size["pieces"])
+            if (std::find(keys.begin(), keys.end(), piece["key"]) == keys.end())
+                keys.push_back(piece["key"]);
+    for (const auto& key : keys) {
+        std::vector<std::string> boxes;
+        const json* any = nullptr;
+        for (const auto& size : measured["sizes"]) {
+            const auto it = std::find_if(size["pieces"].begin(), size["pieces"].end(), [&](const json& p) { return p["key"] == key; });
+            boxes.push_back(it == size["pieces"].end() ? "–" : boxText((*it)["cut"]));
+            if (it == size["pieces"].end())
+                continue;
+            if (!any)
+                any = &*it;
+            const std::string line = (*it)["code"].get<std::string>() + "\t" + (*it)["name"].get<std::string>() + "\t" + std::to_string((*it)["count"].get<int>()) + "\t" + std::to_string((*it)["mirrored"].get<int>()) + "\t"
+                + formatLengthBare((*it)["cut"]["width"], Unit::Mm) + "\t" + formatLengthBare((*it)["cut"]["height"], Unit::Mm) + "\n";
+            const auto from = cutList.find("\nSize " + size["name"].get<std::string>() + "\n");
+            REQUIRE(from != std::string::npos);
+            INFO("size " << size["name"] << ", cut list line " << line);
+            CHECK(cutList.substr(from, cutList.find("\nSize ", from + 1) - from).find(line) != std::string::npos);
+        }
+        INFO("piece " << key << ": " << row(sizes, boxes));
+        CHECK(booklet.find(squeezed((*any)["name"].get<std::string>())) != std::string::npos);
+        CHECK(booklet.find(squeezed(row(sizes, boxes))) != std::string::npos);
+    }
+    // Cloth, notions and seams.
+    for (const auto& m : measured["sizes"][0]["materials"]) {
+        std::vector<std::string> lengths;
+        for (const auto& size : measured["sizes"]) {
+            const auto it = std::find_if(size["materials"].begin(), size["materials"].end(), [&](const json& o) { return o["id"] == m["id"]; });
+            lengths.push_back(it == size["materials"].end() ? "–" : formatNumber((*it)["sold_length"].get<double>() / 1000, 1) + " m");
+        }
+        const std::string line = row(sizes, lengths);
+        INFO("to buy: " << material(m["id"]).name << " " << line);
+        CHECK(booklet.find(squeezed(line)) != std::string::npos);
+    }
+    for (const auto& size : measured["sizes"])
+        for (const auto& h : size["hardware"]) {
+            INFO(size["name"] << ": " << h["text"]);
+            CHECK(booklet.find(squeezed(h["text"].get<std::string>())) != std::string::npos);
+        }
+    for (const auto& seam : measured["sizes"][0]["seams"]) {
+        if (seam["stitch"] != "construction")
+            continue;
+        std::vector<std::string> runs;
+        for (const auto& size : measured["sizes"]) {
+            const auto it = std::find_if(size["seams"].begin(), size["seams"].end(), [&](const json& o) { return o["key"] == seam["key"]; });
+            runs.push_back(it == size["seams"].end() ? "–" : exactLengthBare((*it)["a"]["length"], Unit::Mm));
+        }
+        INFO("seam " << seam["key"] << " " << row(sizes, runs));
+        CHECK(booklet.find(squeezed(row(sizes, runs))) != std::string::npos);
+    }
+    // Every step of every size.
+    for (const auto& size : measured["sizes"])
+        for (const auto& step : size["steps"]) {
+            INFO(size["name"] << ": " << step["title"]);
+            CHECK(booklet.find(squeezed(step["title"].get<std::string>())) != std::string::npos);
+        }
+}
+
+} // namespace
+
+TEST_CASE("Every number in booklet and cut list is the one that measure says of that size: all forms, and with every part")
+{
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        compare(newDesign(form->id()));
+    }
+    for (const FeatureKind* kind : featureKinds()) {
+        Design d = newDesign("gusseted-satchel");
+        try {
+            addFeature(d, kind->kind());
+        } catch (const InputError&) {
+            continue;
+        }
+        INFO("satchel with one more " << kind->kind());
+        compare(d);
+    }
+}
+
+TEST_CASE("A piece, board or step that only some sizes have is in the booklet, with its sizes")
+{
+    Design d = newDesign("gusseted-satchel");
+    setDimension(d, "radius", "120", {}, Unit::Mm, "S"); // no flat is left for a board
+    const auto patterns = draftAll(d);
+    REQUIRE(!patterns[0].piece("base.board"));
+    REQUIRE(patterns[1].piece("base.board"));
+    compare(d);
+    const std::string file = scratch / "some.tectonis", pdf = scratch / "some.pdf";
+    saveDesign(d, file);
+    REQUIRE(cli("export " + file + " booklet -o " + pdf).code == 0);
+    CHECK_THAT(wordsOf(pdf), Contains(squeezed("Put the base board in (M, L only)")));
+    // Also when the first size that is printed lacks it.
+    REQUIRE(cli("export " + file + " booklet --size S -o " + pdf).code == 0);
+    CHECK_THAT(wordsOf(pdf), !Contains(squeezed("Base board")));
+}
+
+TEST_CASE("Copied and searched text keeps its signs: ×, –, ½, brackets and colons")
+{
+    Design d = newDesign("gusseted-satchel");
+    assign(d, "width=12 1/2in");
+    const std::string file = scratch / "signs.tectonis", pdf = scratch / "signs.pdf";
+    saveDesign(d, file);
+    for (const char* unit : {"mm", "in"})
+        for (const char* what : {"booklet", "sheets"}) {
+            REQUIRE(cli("export " + file + " " + what + " --unit " + unit + " -o " + pdf).code == 0);
+            const std::string words = wordsOf(pdf);
+            INFO(what << " in " << unit);
+            CHECK_THAT(words, Contains("×") && Contains("(") && Contains(")") && Contains(":"));
+            if (std::string(what) == "booklet")
+                CHECK_THAT(words, Contains("2.5–3mm") && Contains(squeezed("Width × height of the cut piece")) && Contains("(407g/m²)"));
+            else
+                CHECK_THAT(words, Contains(squeezed("Sizes (width × height × depth):")) && Contains(squeezed("Size M: cut 1 shell")));
+            if (std::string(unit) == "in")
+                CHECK_THAT(words, Contains("1/2"));
+        }
+}
+
+TEST_CASE("Merged lists keep the order, and what later sizes add stands after what it follows there")
+{
+    using Row = AllSizes<std::string>;
+    const std::vector<std::string> s{"a", "c", "d"}, m{"a", "b", "c", "e"}, l{"z", "a", "e"};
+    const auto pointers = [](const std::vector<std::string>& of) {
+        std::vector<const std::string*> out;
+        for (const auto& x : of)
+            out.push_back(&x);
+        return out;
+    };
+    const auto rows = mergedById<std::string>({pointers(s), pointers(m), pointers(l)}, [](const std::string& x) { return x; });
+    std::string order;
+    for (const Row& r : rows)
+        order += r.id;
+    CHECK(order == "zabced");
+    CHECK(rows[1].in == std::vector<const std::string*>{&s[0], &m[0], &l[1]});
+    CHECK(rows[2].in == std::vector<const std::string*>{nullptr, &m[1], nullptr});
+    CHECK(&rows[2].any() == &m[1]);
+    const Design d = newDesign("gusseted-satchel");
+    const auto all = draftAll(d);
+    const Edition e(d, {&all[0], &all[1], &all[2]});
+    CHECK(e.bySize(std::vector<std::string>{"1", "1", "1"}) == "1");
+    CHECK(e.bySize(std::vector<std::string>{"1", "2", ""}) == "S 1 · M 2 · L –");
+    CHECK(e.words({"sew at {10} now", "sew at {9.5} now", "sew at {10} now"}, Unit::Mm) == "sew at S 10 mm · M 9.5 mm · L 10 mm now");
+    CHECK(e.words({"sew at {10}", "sew at {10}", ""}, Unit::Cm) == "sew at 1 cm");
+    CHECK(e.words({"with a board", "without", "without"}, Unit::Mm) == "S: with a board M, L: without");
+}
