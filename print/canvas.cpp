@@ -55,7 +55,7 @@ void drawMarks(QPainter& p, const View& view, const Piece& piece, const PieceLoo
         if (line.kind == FaceLine::Kind::Bridge)
             continue;
         QPen pen(line.kind == FaceLine::Kind::Slash ? look.mark : look.ink, look.line * 0.8);
-        if (line.kind == FaceLine::Kind::Fold)
+        if (line.kind == FaceLine::Kind::Fold || line.kind == FaceLine::Kind::Pleat)
             pen.setDashPattern({8, 3, 1.5, 3});
         else if (line.kind == FaceLine::Kind::Placement)
             pen.setDashPattern({2, 2.5});

@@ -285,14 +285,15 @@ private:
         if (!p)
             return;
         const std::string scope = m_scope->currentData().toString().toStdString(), id = m_material->currentData().toString().toStdString(), trim = m_trim->currentText().trimmed().toStdString();
-        const std::string role = p->role, key = p->key;
+        const std::string key = p->key;
+        const Ruled ruled(*p);
         const Material& m = material(id);
         m_document.edit(add ? "Put an interlining behind" : "Take an interlining away", [&](Design& d) {
             // A piece gets rules of its own as a copy of its role's.
             const bool own = scope == key;
             const bool hasOwn = std::any_of(d.layers.begin(), d.layers.end(), [&](const LayerRule& r) { return r.pieces == key; });
             if (own && !hasOwn)
-                for (auto r : layerRulesFor(d, role, key)) {
+                for (auto r : layerRulesFor(d, ruled)) {
                     r.pieces = key;
                     d.layers.push_back(r);
                 }

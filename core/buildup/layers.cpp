@@ -13,20 +13,21 @@
 namespace tectonis {
 namespace {
 
-std::string trimInWords(const LayerRule& rule)
+std::string trimInWords(const Piece& piece, const LayerRule& rule)
 {
     const auto words = [](const std::string& trim) {
         return trim == "full" ? std::string("to the cut line") : trim == "stitch" ? std::string("to the stitch line") : "{" + trim.substr(6) + "} inside the stitch line";
     };
     std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)
-        out += fmt::format("; {} {}", edge, words(trim));
+        if (piece.edge(edge)) // a part that was cut off may not have it
+            out += fmt::format("; {} {}", edge, words(trim));
     return out;
 }
 
 std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::size_t number)
 {
-    Layer layer{.code = fmt::format("{}/{}", piece.code, number), .material = rule.material, .fixing = rule.fixing, .trim = trimInWords(rule)};
+    Layer layer{.code = fmt::format("{}/{}", piece.code, number), .material = rule.material, .fixing = rule.fixing, .trim = trimInWords(piece, rule)};
     if (!rule.area.empty()) {
         const auto area = piece.areas.find(rule.area);
         if (area == piece.areas.end())
@@ -51,70 +52,124 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::siz
     return layer;
 }
 
-/// Goes over what one edge brings into the allowance: its cloth, and interlinings that reach past the stitch line.
-template <class Visit> void forEachInAllowance(const Pattern& p, const Piece& piece, const std::string& edge, Visit visit)
+/// What is laid on a piece and caught along one of its edges: an overlay of which an edge lies there.
+template <class Visit> void forEachCaught(const Pattern& p, const Piece& piece, const std::string& edge, const Seam& seam, Visit visit)
 {
-    visit(material(p.materials.at(piece.material)).underFoot(), nullptr);
-    for (const auto& layer : piece.layers)
-        if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
-            visit(material(layer.material).underFoot(), &layer);
+    for (const auto& o : p.overlays) {
+        const Piece* on = o.on == piece.key ? p.piece(o.piece) : nullptr;
+        const Edge* own = piece.edge(edge);
+        if (!on || !own || std::find(seam.trapped.begin(), seam.trapped.end(), o.piece) != seam.trapped.end())
+            continue;
+        // Two patches of one piece lie at both ends of an edge, not on each other.
+        if (&o != &*std::find_if(p.overlays.begin(), p.overlays.end(), [&](const Overlay& first) { return first.piece == o.piece && first.on == o.on; }))
+            continue;
+        const Polyline line = flattened(own->stitch, 0.1);
+        for (const auto& e : on->edges)
+            if (e.allowance > 0 && distanceTo(line, o.placement(pointAlong(e.stitch, e.length() / 2))) < 0.5) {
+                visit(*on, e.name);
+                break;
+            }
+    }
 }
 
-/// Of a run over several pieces the edge that brings most, and how much; null for a run on a placement line alone.
-std::pair<const EdgeUse*, double> thickestOf(const Pattern& p, const std::vector<EdgeUse>& side)
+struct Caught {
+    std::string label, layer; ///< layer: code of an interlining; empty for cloth
+    int times = 1;
+    double each = 0;
+};
+
+/// Pleats that begin at an edge.
+bool pleated(const Piece& piece, const Edge& edge)
 {
-    std::pair<const EdgeUse*, double> best{nullptr, -1};
-    for (const auto& use : side)
-        if (const Piece* piece = p.piece(use.piece)) {
-            double sum = 0;
-            forEachInAllowance(p, *piece, use.edge, [&](double each, const Layer*) { sum += each; });
-            if (sum > best.second)
-                best = {&use, sum};
-        }
+    const Polyline line = flattened(edge.stitch, 0.1);
+    return std::any_of(piece.lines.begin(), piece.lines.end(), [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && distanceTo(line, startOf(l.run)) < 0.1; });
+}
+
+/// Everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line, what is laid on it, pleats.
+std::vector<Caught> caughtAlong(const Pattern& p, const EdgeUse& use, const Seam& seam)
+{
+    std::vector<Caught> out;
+    const Piece* piece = p.piece(use.piece);
+    if (!piece)
+        return out;
+    const auto add = [&](const Piece& each, const std::string& edge, int times) {
+        out.push_back({each.name, "", times, material(p.materials.at(each.material)).underFoot()});
+        for (const auto& layer : each.layers)
+            if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
+                out.push_back({layer.code + " " + material(layer.material).name, layer.code, times, material(layer.material).underFoot()});
+    };
+    const Edge* edge = piece->edge(use.edge);
+    add(*piece, use.edge, edge && pleated(*piece, *edge) ? 3 : 1); // the folded cloth lies three times at a pleat
+    forEachCaught(p, *piece, use.edge, seam, [&](const Piece& on, const std::string& edgeOf) { add(on, edgeOf, 1); });
+    return out;
+}
+
+double sumOf(const std::vector<Caught>& caught)
+{
+    double sum = 0;
+    for (const auto& c : caught)
+        sum += c.times * c.each;
+    return sum;
+}
+
+/// Of a run over several pieces what the thickest edge brings.
+std::vector<Caught> thickestOf(const Pattern& p, const std::vector<EdgeUse>& side, const Seam& seam)
+{
+    std::vector<Caught> best;
+    double most = -1;
+    for (const auto& use : side) {
+        auto caught = caughtAlong(p, use, seam);
+        if (const double sum = sumOf(caught); !caught.empty() && sum > most)
+            most = sum, best = std::move(caught);
+    }
     return best;
 }
 
-/// Adds one side of a seam to the bulk, part by part.
-void addSide(const Pattern& p, const std::vector<EdgeUse>& side, Bulk& bulk)
-{
-    const EdgeUse* use = thickestOf(p, side).first;
-    if (!use)
-        return;
-    const Piece& piece = *p.piece(use->piece);
-    double most = 0;
-    forEachInAllowance(p, piece, use->edge, [&](double each, const Layer* layer) {
-        bulk.parts.push_back({layer ? layer->code + " " + material(layer->material).name : piece.name, 1, each});
-        if (layer && each > most)
-            most = each, bulk.heaviest = layer->code;
-    });
-}
+double allowanceThickness(const Pattern& p, const Seam& seam) { return sumOf(thickestOf(p, seam.a, seam)) + sumOf(thickestOf(p, seam.b, seam)); }
 
-double allowanceThickness(const Pattern& p, const Seam& seam)
+/// The seam that joins two neighbours of a run where they meet; null where they are only laid side by side.
+const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& after, const Seam& own)
 {
-    return std::max(0.0, thickestOf(p, seam.a).second) + std::max(0.0, thickestOf(p, seam.b).second);
+    const Point leaves = endOf(p.runOf(before)), arrives = startOf(p.runOf(after)); // the place where they meet, on each piece
+    const auto ends = [&](const std::vector<EdgeUse>& side, const EdgeUse& use, bool first) {
+        const EdgeUse& end = first ? side.front() : side.back();
+        if (end.piece != use.piece || end.copy != use.copy)
+            return false;
+        const Run run = p.runOf(end);
+        return distance(first ? startOf(run) : endOf(run), &use == &before ? leaves : arrives) < 0.01;
+    };
+    for (const auto& other : p.seams) {
+        if (&other == &own || other.stitch != "construction" || other.a.empty() || other.b.empty())
+            continue;
+        for (const bool first : {true, false}) // it begins or ends on the run
+            if ((ends(other.a, before, first) && ends(other.b, after, first)) || (ends(other.a, after, first) && ends(other.b, before, first)))
+                return &other;
+    }
+    return nullptr;
 }
 
 } // namespace
 
-std::vector<LayerRule> layerRulesFor(const Design& design, const std::string& role, const std::string& key)
+std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece)
 {
-    std::vector<LayerRule> own, ofRole;
-    for (const auto& rule : design.layers) {
-        if (rule.pieces == key)
-            own.push_back(rule);
-        if (rule.pieces == role)
-            ofRole.push_back(rule);
+    for (const std::string* name : {&piece.key, &piece.whole, &piece.role, &piece.wholeRole}) {
+        std::vector<LayerRule> out;
+        for (const auto& rule : design.layers)
+            if (!name->empty() && rule.pieces == *name)
+                out.push_back(rule);
+        if (!out.empty())
+            return out;
     }
-    return own.empty() ? ofRole : own;
+    return {};
 }
 
-double stackThickness(const Design& design, const std::string& role, const std::string& key, const std::string& materialRole)
+double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole)
 {
     const auto face = design.materials.find(materialRole);
     if (face == design.materials.end())
         throw InputError("materials", fmt::format("no material is chosen for “{}”", materialRole));
     double sum = material(face->second).thickness;
-    for (const auto& rule : layerRulesFor(design, role, key))
+    for (const auto& rule : layerRulesFor(design, piece))
         if (rule.area.empty())
             sum += material(rule.material).thickness;
     return sum;
@@ -142,7 +197,7 @@ double trimReach(const std::string& trim, double allowance)
 void addLayers(Drafter& d)
 {
     for (auto& piece : d.pattern.pieces) {
-        auto rules = layerRulesFor(d.design, piece.role, piece.key);
+        auto rules = layerRulesFor(d.design, piece);
         for (const auto& patch : d.patches)
             if (patch.pieces == piece.key)
                 rules.push_back(patch);
@@ -155,8 +210,15 @@ void addLayers(Drafter& d)
 Bulk bulkAt(const Pattern& p, const Seam& seam)
 {
     Bulk bulk;
-    addSide(p, seam.a, bulk);
-    addSide(p, seam.b, bulk);
+    double most = 0;
+    for (const auto* side : {&seam.a, &seam.b})
+        for (const auto& caught : thickestOf(p, *side, seam)) {
+            bulk.parts.push_back({caught.label, caught.times, caught.each});
+            if (!caught.layer.empty() && caught.each > most)
+                most = caught.each, bulk.heaviest = caught.layer;
+        }
+    if (const Piece* binding = p.piece(seam.bound))
+        bulk.parts.push_back({binding->name, 4, material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
     double plain = 0; // without what is trapped: that lies away from where other seams cross
     for (const auto& part : bulk.parts)
         plain += part.times * part.each;
@@ -164,10 +226,7 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         const Piece* piece = p.piece(key);
         if (!piece)
             continue;
-        const Material& m = material(p.materials.at(piece->material));
-        // A tab folded to a quarter and looped lies eight times in the seam; a turned flap twice.
-        const int times = piece->role == "connector" ? 2 * (piece->lines.empty() ? 1 : 4) : 1;
-        bulk.parts.push_back({piece->name, times, m.underFoot()});
+        bulk.parts.push_back({piece->name, piece->plies, material(p.materials.at(piece->material)).underFoot()});
         for (const auto& layer : piece->layers)
             if (layer.wholePiece && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
                 bulk.parts.push_back({fmt::format("{} {}", layer.code, material(layer.material).name), 1, material(layer.material).underFoot()});
@@ -175,22 +234,60 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;
     bulk.atCrossing = bulk.underFoot;
-    // Seams that join pieces of this run end on it: their folded allowances lie across it.
-    if (seam.a.size() + seam.b.size() <= 2)
-        return bulk; // one piece to one piece: none is joined
-    std::set<std::string> onRun;
-    for (const auto* side : {&seam.a, &seam.b})
-        for (const auto& use : *side)
-            onRun.insert(use.piece);
-    for (const auto& other : p.seams) {
-        if (other.key == seam.key || other.a.empty() || other.b.empty() || other.stitch != "construction")
-            continue;
-        if (!onRun.contains(other.a.front().piece) || !onRun.contains(other.b.front().piece))
-            continue;
-        const double crossing = plain + allowanceThickness(p, other);
-        if (crossing > bulk.atCrossing)
-            bulk.atCrossing = crossing, bulk.crossing = other.name;
+    // Seams that join neighbours of either run end on it, and their folded allowances lie across it: where both runs are joined at one place, both do.
+    std::vector<std::pair<double, const Seam*>> crossings;
+    for (const auto* side : {&seam.a, &seam.b}) {
+        double at = 0;
+        const double whole = side == &seam.a ? seam.lengthA : seam.lengthB;
+        for (std::size_t i = 0; i < side->size(); ++i) {
+            const EdgeUse &here = (*side)[i], &before = (*side)[i == 0 ? side->size() - 1 : i - 1];
+            if (side->size() > 1 && (here.piece != before.piece || here.copy != before.copy))
+                if (const Seam* other = seamBetween(p, before, here, seam))
+                    crossings.push_back({whole > 0 ? at / whole : 0, other});
+            if (const Run* run = p.runBehind(here))
+                at += lengthOf(*run);
+        }
     }
+    for (const auto& [at, first] : crossings) {
+        double crossing = plain;
+        std::vector<const Seam*> here;
+        for (const auto& [place, other] : crossings)
+            if (std::abs(place - at) * seam.lengthA < 1 && std::find(here.begin(), here.end(), other) == here.end()) {
+                crossing += allowanceThickness(p, *other);
+                here.push_back(other);
+            }
+        if (crossing <= bulk.atCrossing)
+            continue;
+        bulk.atCrossing = crossing, bulk.crossing.clear();
+        for (const Seam* other : here)
+            bulk.crossing += (bulk.crossing.empty() ? "" : " and ") + other->name;
+    }
+    return bulk;
+}
+
+Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
+{
+    constexpr double row = 3.2; // mm from the seam (common practice, no source)
+    Bulk bulk;
+    for (const auto* side : {&seam.a, &seam.b}) {
+        const EdgeUse* thickest = nullptr;
+        double most = -1;
+        for (const auto& use : *side)
+            if (const double sum = sumOf(caughtAlong(p, use, seam)); sum > most)
+                most = sum, thickest = &use;
+        const Piece* piece = thickest ? p.piece(thickest->piece) : nullptr;
+        if (!piece)
+            continue;
+        // The piece itself and its own allowance behind it.
+        for (const auto& caught : caughtAlong(p, *thickest, seam))
+            bulk.parts.push_back({caught.label, 2 * caught.times, caught.each});
+        for (const auto& layer : piece->layers)
+            if (const auto reach = layer.reach.find(thickest->edge); reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
+                bulk.parts.push_back({layer.code + " " + material(layer.material).name, 1, material(layer.material).underFoot()});
+    }
+    for (const auto& part : bulk.parts)
+        bulk.underFoot += part.times * part.each;
+    bulk.atCrossing = bulk.underFoot;
     return bulk;
 }
 

@@ -6,11 +6,16 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 namespace tectonis {
 
 void checkBulk(const CheckInput& in, Findings& out)
 {
     const double limit = in.design.workshop.machineLimit;
+    const auto topstitched = [&](const Seam& seam) {
+        return std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) { return s.kind == StepKind::Topstitch && !s.seams.empty() && s.seams.front() == seam.key && seam.bound.empty(); });
+    };
     for (const auto& seam : in.pattern.seams) {
         const Bulk bulk = bulkAt(in.pattern, seam);
         const std::string remedy = bulk.heaviest.empty() ? "Grade the allowances, press seams open, or sew this place by hand."
@@ -22,6 +27,9 @@ void checkBulk(const CheckInput& in, Findings& out)
         else if (bulk.atCrossing > limit)
             out.push_back({Severity::Warning, "bulk", "", subject, seam.key, "Build-up",
                            fmt::format("where “{}” crosses it, {} lie under the foot; the machine takes {}. {}", bulk.crossing, in.len(bulk.atCrossing), in.len(limit), remedy), {}});
+        else if (topstitched(seam))
+            if (const Bulk row = bulkUnderTopstitch(in.pattern, seam); row.underFoot > limit)
+                out.push_back({Severity::Warning, "bulk", "", subject, seam.key, "Build-up", fmt::format("topstitched, {} lie under the foot; the machine takes {}. Let the interlining end further in, or leave the row out.", in.len(row.underFoot), in.len(limit)), {}});
     }
 }
 

@@ -47,26 +47,6 @@ void checkPlaces(const CheckInput& in, Findings& out)
                     out.push_back({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
                                    fmt::format("they lie on each other by {} across and {} up. One would be sewn over the other; move or shrink one of them.", in.len(across), in.len(up)), {}});
             }
-    // No rivet, eyelet or snap lies under a part, or so near that the foot or the setter hits it.
-    constexpr double kSetter = 4; // mm beside a head (common practice, no source)
-    for (const auto& f : in.pattern.fittings) {
-        if (f.kind != Fitting::Kind::Rivet && f.kind != Fitting::Kind::Eyelet && f.kind != Fitting::Kind::Snap)
-            continue;
-        for (const auto& place : in.pattern.places) {
-            if (place.piece != f.piece || f.key.starts_with(place.feature + "."))
-                continue;
-            const Box& a = place.area;
-            const double outside = std::hypot(std::max({a.x0 - f.at.x, 0.0, f.at.x - a.x1}), std::max({a.y0 - f.at.y, 0.0, f.at.y - a.y1}));
-            const double deep = std::min({f.at.x - a.x0, a.x1 - f.at.x, f.at.y - a.y0, a.y1 - f.at.y});
-            if (outside > f.size / 2 + kSetter)
-                continue;
-            const Piece& piece = *in.pattern.piece(f.piece);
-            out.push_back({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", f.name, place.feature, piece.code, piece.name), piece.key, "Fittings",
-                           outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} are needed to set it. Move one of them.", in.len(outside), in.len(f.size / 2 + kSetter))
-                                       : fmt::format("it lies under the part, {} inside its edge. It would be covered; move one of them.", in.len(deep)),
-                           {}});
-        }
-    }
     // The pocket bag hangs free behind the lining and must end above the bottom.
     for (const auto& f : in.design.features) {
         if (f.kind != "zip-pocket")

@@ -11,6 +11,7 @@ namespace tectonis {
 
 void checkBulk(const CheckInput& in, Findings& out);
 void checkCarried(const CheckInput& in, Findings& out);
+void checkFittings(const CheckInput& in, Findings& out);
 void checkHeat(const CheckInput& in, Findings& out);
 void checkOutlines(const CheckInput& in, Findings& out);
 void checkPlaces(const CheckInput& in, Findings& out);
@@ -25,7 +26,7 @@ void checkZips(const CheckInput& in, Findings& out);
 Findings check(const CheckInput& in)
 {
     Findings out;
-    for (const auto run : {checkSeams, checkOutlines, checkCarried, checkPlaces, checkSnaps, checkZips, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkSequence})
+    for (const auto run : {checkSeams, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkSequence})
         run(in, out);
     for (auto& f : out)
         f.size = in.pattern.size;

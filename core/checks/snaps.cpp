@@ -11,6 +11,22 @@ namespace tectonis {
 void checkSnaps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
+    for (const auto& snap : in.design.features) {
+        if (snap.kind != "snap")
+            continue;
+        const std::string& site = in.design.choices.at(snap.id + ".site");
+        bool elsewhere = false, any = false;
+        for (const auto& flap : in.design.features)
+            if (flap.kind == "flap")
+                any = true, elsewhere |= in.design.choices.at(flap.id + ".site") != site;
+        if (any && !elsewhere) {
+            std::optional<Repair> repair;
+            const std::string opposite = site == "front" ? "back" : site == "back" ? "front" : site == "left" ? "right" : "left";
+            if (const ChoiceSpec* choice = in.spec.choice(snap.id + ".site"); choice && std::any_of(choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == opposite; }))
+                repair = Repair{fmt::format("Put it on the {}", opposite), {fmt::format("{}.site={}", snap.id, opposite)}, false};
+            out.push_back({Severity::Error, "snap", "", fmt::format("Snap {}", snap.id), snap.id + ".site", "Fittings", fmt::format("it sits on the {}, from which its flap hangs: the flap comes down on the other side, so the halves never meet. Put it there.", site), repair});
+        }
+    }
     for (const auto& f : in.pattern.fittings) {
         if (f.kind != Fitting::Kind::Snap)
             continue;

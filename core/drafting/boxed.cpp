@@ -22,9 +22,10 @@ void markPleats(Piece& panel, const Values& values, double half, double height)
     const int n = int(std::lround(values.contains("pleats") ? values.at("pleats") : 0));
     const double p = n > 0 ? values.at("pleat") : 0;
     for (int i = 0; i < n; ++i) {
-        const double middle = 2 * half * (i + 1) / (n + 1) - half;
+        // Finished, they divide the base evenly; every pleat before this one has taken 2p.
+        const double middle = (2 * half - 2 * n * p) * (i + 1) / (n + 1) + 2 * p * i + p - half;
         for (const double x : {middle - p, middle + p})
-            panel.lines.push_back({"pleat " + std::to_string(i + 1), FaceLine::Kind::Fold, lineRun({{x, 0}, {x, std::min(height / 3, 60.0)}})});
+            panel.lines.push_back({"pleat " + std::to_string(i + 1), FaceLine::Kind::Pleat, lineRun({{x, 0}, {x, std::min(height / 3, 60.0)}})});
     }
 }
 

@@ -202,6 +202,7 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     for (auto [half, given] : {std::pair{&upper, &cut.upper}, {&lower, &cut.lower}}) {
         half->key = given->key, half->code = given->code, half->name = given->name;
         half->whole = whole.whole.empty() ? whole.key : whole.whole;
+        half->wholeRole = whole.whole.empty() ? whole.role : whole.wholeRole;
         half->lines.clear(), half->drills.clear(), half->notches.clear(), half->areas.clear();
     }
     const auto halfAt = [&](Point p) -> Piece& { return p.y > cut.y ? upper : lower; };

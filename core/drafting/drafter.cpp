@@ -131,8 +131,10 @@ void Drafter::addBeforeUse(Step step, const std::string& part)
 
 double Drafter::stack(const std::string& role, const std::string& key, const std::string& materialRole) const
 {
-    return stackThickness(design, role, key, materialRole);
+    return stackThickness(design, {role, key}, materialRole);
 }
+
+double Drafter::stack(const Piece& piece) const { return stackThickness(design, piece, piece.material); }
 
 std::vector<EdgeUse> Drafter::runWithout(const std::string& pieceKey, const std::string& without)
 {
@@ -232,9 +234,19 @@ void leaveEndsOpen(Drafter& d)
     }
 }
 
-/// What was bought since @p from belongs to @p owner.
-void ownHardware(Pattern& p, std::size_t from, const std::string& owner)
+/// What has no owner yet belongs to @p owner: marks, fittings, and what was bought since @p from.
+void giveOwner(Pattern& p, std::size_t from, const std::string& owner)
 {
+    const auto own = [&](auto& list) {
+        for (auto& item : list)
+            if (!item.owned)
+                item.owner = owner, item.owned = true;
+    };
+    own(p.fittings);
+    for (auto& piece : p.pieces) {
+        own(piece.lines);
+        own(piece.drills);
+    }
     for (std::size_t i = from; i < p.hardware.size(); ++i) {
         auto& bought = p.hardware[i];
         const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from), p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
@@ -250,17 +262,17 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     const Form& form = formOf(design.form);
     form.draft(d);
-    ownHardware(d.pattern, 0, "");
+    giveOwner(d.pattern, 0, "");
     // Seams across a face come before what sits on it, and what others need before those: connectors before their strap.
-    const auto turn = [](const FeatureKind& kind) { return kind.cutsAcross() ? 0 : kind.needs().empty() ? 1 : 2; };
-    for (int round = 0; round < 3; ++round)
+    const auto turn = [](const FeatureKind& kind) { return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2; };
+    for (int round = 0; round < 4; ++round)
         for (const auto& feature : design.features)
             if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
                 d.owner = feature.id;
                 const std::size_t bought = d.pattern.hardware.size();
                 FeatureScope scope(d, feature.id);
                 kind.draft(scope);
-                ownHardware(d.pattern, bought, feature.id);
+                giveOwner(d.pattern, bought, feature.id);
             }
     d.owner.clear();
     for (auto& piece : d.pattern.pieces)

@@ -52,6 +52,7 @@ public:
 
     /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
     double stack(const std::string& role, const std::string& key, const std::string& materialRole) const;
+    double stack(const Piece& piece) const;
 
     /// All edges of a piece but @p without, in outline order from the edge after it.
     std::vector<EdgeUse> runWithout(const std::string& pieceKey, const std::string& without);

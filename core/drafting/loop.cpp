@@ -3,6 +3,7 @@
 
 #include "buildup/material.hpp"
 #include "drafting/panels.hpp"
+#include "fittings/edging.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -182,8 +183,8 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         frontLoop.push_back({section.part, "front"});
         backLoop.push_back(section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1} : EdgeUse{section.part, "back", 0, true});
     }
-    d.add(Seam{.key = "front-loop", .name = "Front to loop", .a = frontRim, .b = frontLoop, .allowance = s});
-    d.add(Seam{.key = "back-loop", .name = "Back to loop", .a = backRim(rim, sections), .b = backLoop, .allowance = s});
+    d.add(Seam{.key = "front-loop", .name = "Front to loop", .a = frontRim, .b = frontLoop, .allowance = s, .bound = "binding"});
+    d.add(Seam{.key = "back-loop", .name = "Back to loop", .a = backRim(rim, sections), .b = backLoop, .allowance = s, .bound = "binding"});
     std::vector<std::string> joins;
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
@@ -206,12 +207,15 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     p.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders", "pulls as all metal"});
 
     const double bind = d("binding.width");
-    const double length = d.work({"binding", "binding.length", "Binding, both faces", "2*(girth + 2*overlap)", {{"girth", girth}, {"overlap", 20}}, 0, Kind::Trade, "mm", "once round each face with {20} of overlap at the ends"});
+    std::vector<EdgeUse> round;
+    for (const auto& e : rim.edges)
+        round.push_back({"front", e.name});
+    const double length = d.work({"binding", "binding.length", "Binding round each face", "raw + overlap", {{"raw", rawEdgeLength(p, round)}, {"overlap", 20}}, 0, Kind::Trade, "mm", "once round the raw edge, which is longer than the stitch line at convex corners, with {20} of overlap where the ends meet"});
     const double cut = d.work({"binding", "binding.cut", "Binding cut width", "4*width", {{"width", bind}}, 0, Kind::Trade, "mm", "both edges to the middle and folded again"});
-    const Material& cloth = material(p.materials.at("lining"));
-    const int strips = std::max(2, int(std::ceil(length / (cloth.width - 20))));
-    Piece& binding = d.add({.key = "binding", .code = "G", .name = "Binding strip", .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = strips});
-    drawRectangle(binding, cut, length / strips, 0);
+    const bool bias = curves(p, round);
+    const JoinedStrips joined = workStrips(d, "binding", "binding", "Cut length of each binding strip", length, cut, bias, material(p.materials.at("lining")));
+    Piece& binding = d.add({.key = "binding", .code = "G", .name = "Binding strip", .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = 2 * joined.count, .grain = bias ? 45.0 : 0.0});
+    drawRectangle(binding, cut, joined.length, 0);
 
     const auto site = [&](const std::string& name, const std::string& label, const std::string& piece, const std::string& phase, bool lining) {
         const Box box = boundsOf(d.piece(piece).stitch());
@@ -246,7 +250,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
                    .consumes = {face, std::string("lining.") + face}, .yields = face, .pieces = {face, std::string("lining.") + face}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine",
                    .check = "The lining lies flat."});
     const std::string mates = "Right sides together, match joins, centres and stop squares; sew at " + lengthToken(s) + "; at sharp corners clip the loop to the stitch line and turn with the needle down.";
-    d.add(Step{.id = "front-loop", .title = "Sew the loop to the front", .text = mates + " Bind the raw edges.", .kind = StepKind::Seam, .phase = "Shell assembly", .consumes = {"front", "loop", "binding"}, .yields = "half",
+    d.add(Step{.id = "front-loop", .title = "Sew the loop to the front", .text = mates + " " + joinWords(joined, bias) + "Bind the raw edges.", .kind = StepKind::Seam, .phase = "Shell assembly", .consumes = {"front", "loop", "binding"}, .yields = "half",
                .pieces = withFirst("front", loopPieces), .seams = {"front-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is centred at the top."});
     d.add(Step{.id = "zip.open", .title = "Open the zip", .text = "Open the zip at least half way: the bag is turned through it.", .kind = StepKind::Press, .phase = "Shell assembly", .consumes = {"half"}, .yields = "half",
                .pieces = {"zip strip"}, .tool = "hands", .check = "A hand passes through.", .opensZips = {"Loop zip"}});

@@ -43,6 +43,8 @@ public:
         cutAcross(d, cut);
         Piece& band = d.piece(cut.upper.key);
         band.material = f.choice("cloth"), band.role = site.lining ? "facing" : "band";
+        if (site.lining)
+            band.wholeRole.clear(); // a facing is no lining: it takes no interlining of the lining's
         const std::string title = site.lining ? "facing" : "top band";
         d.add(Seam{.key = f.key("seam"), .name = band.name + ", to the part below", .a = {{cut.upper.key, "below " + f.id}}, .b = {{cut.lower.key, "below " + f.id, 0, true}}, .allowance = s});
         d.pattern.handles.push_back({f.id + ".height", cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});

@@ -3,6 +3,7 @@
 #include "buildup/material.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
+#include "fittings/edging.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -51,21 +52,36 @@ public:
         const std::string& covers = f.choice("covers");
         const std::vector<std::string> seams = covers == "mouth" ? mouth(f) : round(f, covers);
         double run = 0;
-        for (const auto& key : seams)
-            run += d.pattern.lengthOfSide(d.pattern.seam(key)->a);
+        bool bias = false;
+        for (const auto& key : seams) {
+            const Seam& seam = *d.pattern.seam(key);
+            const bool onA = covers == "mouth" || onSideA(d, covers, key);
+            run += covers == "mouth" ? d.pattern.lengthOfSide(seam.a) : rawEdgeLength(d.pattern, onA ? seam.a : seam.b);
+            bias |= curves(d.pattern, onA ? seam.a : seam.b);
+        }
         const double cut = d.work({f.id, f.key("cut"), "Binding cut width", "4*width", {{"width", f("width")}}, 0, Kind::Trade, "mm", "both edges to the middle and folded again"});
-        const double length = d.work({f.id, f.key("length"), "Binding, whole length", "run + overlap", {{"run", run}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "once along the seams' stitch lines"});
-        const int strips = std::max(1, int(std::ceil(length / (material(d.pattern.materials.at("lining")).width - 20))));
-        drawRectangle(d.add({.key = f.id, .code = d.freeCode("G"), .name = f.named("Binding strip"), .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = strips}), cut, length / strips, 0);
+        const double length = d.work({f.id, f.key("length"), "Binding, whole length", "run + overlap", {{"run", run}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "run: once along the raw edges, which are longer than the stitch line round convex corners and reach to the cut line at their ends"});
+        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each binding strip", length, cut, bias, material(d.pattern.materials.at("lining")));
+        drawRectangle(d.add({.key = f.id, .code = d.freeCode("G"), .name = f.named("Binding strip"), .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = joined.count, .grain = bias ? 45.0 : 0.0}), cut, joined.length, 0);
+        for (auto& seam : d.pattern.seams)
+            if (std::find(seams.begin(), seams.end(), seam.key) != seams.end())
+                seam.bound = f.id;
         const auto last = std::find_if(d.steps.rbegin(), d.steps.rend(), [&](const Step& step) {
             return step.kind == StepKind::Seam && std::find_first_of(step.seams.begin(), step.seams.end(), seams.begin(), seams.end()) != step.seams.end();
         });
         if (last == d.steps.rend())
             throw InputError(f.id, "no step sews the seams that are to be bound");
         const std::string part = last->yields;
-        Step bind{.id = f.key("on"), .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers, .text = "Trim the allowances level. Open the binding, sew it on along its first fold, fold it over the edge and stitch the other side through all layers. Fold the end in over the beginning.",
+        Step bind{.id = f.key("on"), .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers, .text = joinWords(joined, bias) + "Trim the allowances level. Open the binding, sew it on along its first fold, fold it over the edge and stitch the other side through all layers. Fold the end in over the beginning.",
                   .kind = StepKind::Topstitch, .phase = last->phase, .consumes = {part, f.id}, .yields = part, .pieces = {f.id}, .seams = {seams.front()}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The row catches the binding on both sides."};
         d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
+    }
+
+    static bool onSideA(const Drafter& d, const std::string& face, const std::string& seam)
+    {
+        const auto all = seamsRound(d.pattern, *d.pattern.site(face));
+        const auto it = std::find_if(all.begin(), all.end(), [&](const SeamRound& r) { return r.seam == seam; });
+        return it == all.end() || it->onA;
     }
 
     /// Seams of the body round a face.

@@ -46,6 +46,7 @@ public:
             throw InputError(f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a triangle of that size");
         const double s = d("allowance.body");
         Piece& tri = d.add({.key = f.id, .code = d.freeCode("V"), .name = f.named("Anchor triangle"), .group = PieceGroup::Shell, .role = "brace", .material = face.material, .count = 4, .mirrored = 2});
+        tri.plies = 2; // each triangle is of two layers
         edges.back().allowance = s;
         tri.edges = edges;
         for (int pair = 0; pair < 2; ++pair)

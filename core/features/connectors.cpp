@@ -48,6 +48,7 @@ public:
         Piece& tab = d.add({.key = f.id, .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E", .name = "Connector", .group = PieceGroup::Strip, .role = "connector", .material = "shell", .count = 2});
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
+        tab.plies *= 2; // looped: both ends lie in the seam
         tab.note = "Ends are trimmed level with the mouth after basting.";
 
         std::vector<const Anchor*> anchors;

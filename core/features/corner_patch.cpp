@@ -29,7 +29,7 @@ public:
     {
         return {
             {"side", "Patch side", "How far each patch reaches from the corner of the face, across and up.", "min(60, 0.25*min(face.width, face.height))", hold(), "20", "0.45*min(face.width, face.height)"},
-            {"rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count},
+            {"rivets", "Rivets in a row", "Rivets along each of a patch's two free sides; both rows share the one in the corner, so 7 in a row are 13 in a patch.", "3", hold(), "1", "12", DimensionSpec::Quantity::Count},
             {"margin", "Rivet margin", "From the patch's free edge to the rivets' centres.", "8", hold(), "4", "@side/3"},
             {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15"},
         };
@@ -53,7 +53,7 @@ public:
         patch.edges = edges;
         const std::string faceKey = face.key;
         const double n = std::round(f("rivets"));
-        const double count = d.work({f.id, f.key("count"), "Rivets", "2*row*corners", {{"row", n}, {"corners", 2}}, 0, Kind::Trade, "", "two rows to a patch, two patches"});
+        const double count = d.work({f.id, f.key("count"), "Rivets", "(2*row - shared)*patches", {{"row", n}, {"shared", n > 1 ? 1.0 : 0.0}, {"patches", 2}}, 0, Kind::Trade, "", "two rows to a patch, which share the rivet in the corner"});
         std::vector<Pierced> through{{face.role, face.key, face.material}, {"patch", f.id, "overlay"}};
         for (const auto& o : d.pattern.overlays)
             if (const Piece& on = d.piece(o.piece); o.on == face.key && on.role == "overlay") // a second layer lies under the patch
@@ -71,10 +71,16 @@ public:
                 face.lines.push_back({line, FaceLine::Kind::Topstitch, right ? run : reversed(placed(run, mirror))});
                 d.add(Seam{.key = f.key(side + " " + edge), .name = patch.name + ", " + side + ", " + edge, .a = {{faceKey, line, 0, !right}}, .b = {{f.id, edge, right ? 0 : 1}}, .stitch = "topstitch"});
                 const double length = lengthOf(run), margin = std::min(f("margin"), length / 3);
+                // At the face's own seams the foot must pass beside the heads.
+                const double atSeam = std::min(std::max(margin, f("rivet") / 2 + d.design.workshop.footWidth + 1), length / 2);
+                const double first = std::string(edge) == "across" ? atSeam : margin, last = length - (std::string(edge) == "across" ? margin : atSeam);
                 const Point in = rightOf(tangentAlong(run, length / 2)) * -margin;
                 for (int i = 0; i < int(n); ++i) {
-                    const double along = n == 1 ? length / 2 : margin + (length - 2 * margin) * i / (n - 1);
+                    const double along = n == 1 ? length / 2 : std::lerp(first, last, i / (n - 1));
                     const Point at = there(pointAlong(run, along) + in);
+                    // The rows meet in the corner: one rivet belongs to both.
+                    if (std::any_of(d.pattern.fittings.begin(), d.pattern.fittings.end(), [&](const Fitting& other) { return other.piece == faceKey && other.kind == Fitting::Kind::Rivet && other.key.starts_with(f.id + ".") && distance(other.at, at) < 0.01; }))
+                        continue;
                     const std::string key = f.key(side + "." + edge + std::to_string(i + 1));
                     d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0, "patch and face, not the lining"});
                     face.drills.push_back({at, "rivet"});

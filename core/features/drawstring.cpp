@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Drawstring round the mouth: through eyelets, slits or a channel; positions evenly divided round the mouth's stitch line.
 #include "features/feature.hpp"
+#include "geometry/outline.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -56,39 +57,168 @@ public:
         const int n = 2 * int(std::lround(f("count") / 2));
         std::vector<std::string> set;
         std::string first = rim.front().piece;
+        const bool slits = through == "slits";
         if (through == "channel") {
             for (const auto& use : rim)
                 for (const double row : {f("drop") - f("channel") / 2, f("drop") + f("channel") / 2})
-                    d.piece(use.piece).lines.push_back({f.named("channel"), FaceLine::Kind::Topstitch, inside(d.pattern.runOf(use), use.reversed, row)});
+                    drawRow(f, use, row);
         } else {
+            const Mouth mouthLine(f, rim, slits);
             int number = 0;
-            for (const double along : positions(f, rim, girth, n))
-                set.push_back(mark(f, rim, along, ++number, through == "slits"));
-            if (through == "eyelets")
+            for (const double along : positions(f, mouthLine, girth, n))
+                set.push_back(mark(f, mouthLine.at(along), ++number, slits));
+            if (!slits)
                 d.pattern.hardware.push_back({"Eyelet", n, f("size"), lengthToken(f("size")) + " inside", "one finish for all metal"});
         }
         const bool hardware = through == "eyelets";
-        d.add(Step{.id = f.key("set"), .title = hardware ? "Set the eyelets" : through == "slits" ? "Work the slits" : "Sew the channel",
-                   .text = hardware          ? "Punch at the drill marks through shell and lining, set the eyelets over a washer."
-                       : through == "slits" ? "Work a buttonhole of " + lengthToken(f("size")) + " at each mark through all layers and cut it open."
-                                            : "Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the middle of the front for the cord.",
+        d.add(Step{.id = f.key("set"), .title = hardware ? "Set the eyelets" : slits ? "Work the slits" : "Sew the channel",
+                   .text = hardware ? "Punch at the drill marks through shell and lining, set the eyelets over a washer."
+                       : slits     ? "Work a buttonhole of " + lengthToken(f("size")) + " at each mark through all layers and cut it open."
+                                   : "Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the middle of the front for the cord.",
                    .kind = hardware ? StepKind::Hardware : StepKind::Topstitch, .phase = "Strap", .consumes = {"bag"}, .yields = "bag", .pieces = {first}, .fittings = set, .tool = hardware ? "punch, eyelet setter, hammer" : "sewing machine",
-                   .check = "They are evenly spaced and equally far from the mouth.", .cautions = hardware ? std::vector<std::string>{"Punch and hammer: wear eye protection."} : std::vector<std::string>{}});
+                   .check = "They are at their marks and equally far from the mouth.", .cautions = hardware ? std::vector<std::string>{"Punch and hammer: wear eye protection."} : std::vector<std::string>{}});
         d.add(Step{.id = f.key("thread"), .title = "Thread the drawstring", .text = "Thread " + lengthToken(cord) + " of cord once round; knot or stop both ends.", .kind = StepKind::Strap, .phase = "Strap", .consumes = {"bag"}, .yields = "bag", .pieces = {first},
                    .tool = "bodkin", .check = "Pulled, the mouth closes evenly.", .cautions = {"Long cords: a strangulation hazard for small children."}});
     }
 
-    /// Lengths along the mouth: evenly divided, or a pair astride each strap and the others evenly between the pairs.
-    static std::vector<double> positions(FeatureScope& f, const std::vector<EdgeUse>& rim, double girth, int n)
+private:
+    static constexpr double kSetter = 4; ///< mm beside an eyelet for the tool that sets it (common practice, no source)
+
+    static std::string rootOf(const Piece& piece) { return piece.whole.empty() ? piece.key : piece.whole; }
+
+    /// Of the pieces that a wall is cut into, the one that a point lies on; null where there is no cloth.
+    static Piece* clothAt(Drafter& d, const std::string& root, Point at)
+    {
+        for (auto& piece : d.pattern.pieces)
+            if (rootOf(piece) == root && insideOutline(flattened(piece.stitch(), 0.5), at))
+                return &piece;
+        return nullptr;
+    }
+
+    struct Spot {
+        Piece* piece = nullptr; ///< null: no cloth lies there
+        Point at, in;           ///< on the piece; the way from the mouth into the bag
+    };
+
+    /// The line below the mouth on which the holes lie, and what is in their way.
+    class Mouth {
+    public:
+        Mouth(FeatureScope& f, const std::vector<EdgeUse>& rim, bool slits) : m_d(f.d), m_drop(f("drop")), m_reach(slits ? 1.5 : f("size") / 2), m_length(slits ? f("size") / 2 : 0)
+        {
+            const double allowance = m_d("allowance.body");
+            for (const auto& use : rim) {
+                // Side seams end here: their allowances lie beside them.
+                m_barriers.push_back({m_girth, allowance + m_reach});
+                m_runs.push_back({use, m_d.pattern.runOf(use), m_girth, rootOf(m_d.piece(use.piece))});
+                m_girth += lengthOf(m_runs.back().run);
+            }
+            for (const double strap : anchorsAlong(m_d, rim))
+                for (const auto& ring : m_d.pattern.fittings)
+                    if (ring.kind == Fitting::Kind::Ring)
+                        m_barriers.push_back({strap, ring.size / 2 + m_reach + kSetter});
+            for (auto& piece : m_d.pattern.pieces)
+                if (std::any_of(m_runs.begin(), m_runs.end(), [&](const On& r) { return r.root == rootOf(piece); }))
+                    m_cloth.push_back({&piece, flattened(piece.stitch(), 0.5)});
+            for (const auto& piece : m_d.pattern.pieces)
+                for (const auto& line : piece.lines)
+                    if (line.kind == FaceLine::Kind::Placement)
+                        m_taken.push_back({rootOf(piece), boundsOf(line.run)});
+        }
+
+        double girth() const { return m_girth; }
+        const std::vector<EdgeUse> rim() const
+        {
+            std::vector<EdgeUse> out;
+            for (const auto& r : m_runs)
+                out.push_back(r.use);
+            return out;
+        }
+
+        Spot at(double along) const
+        {
+            for (std::size_t i = 0; i < m_runs.size(); ++i) {
+                const auto& r = m_runs[i];
+                const double local = along - r.from;
+                if (local > lengthOf(r.run) + 1e-9 && i + 1 < m_runs.size())
+                    continue;
+                const Point way = tangentAlong(r.run, local), in = rightOf(way) * (r.use.reversed ? 1.0 : -1.0), at = pointAlong(r.run, local) + in * m_drop;
+                return {clothUnder(r.root, at), at, in};
+            }
+            return {};
+        }
+
+        /// Clearance in mm to the nearest thing in the way; negative where a hole cannot be.
+        double room(double along) const
+        {
+            double least = 1e9;
+            for (const auto& [where, clear] : m_barriers)
+                least = std::min(least, std::abs(std::remainder(along - where, m_girth)) - clear);
+            const Spot spot = at(along);
+            if (!spot.piece)
+                return -1e3;
+            for (const auto& [root, box] : m_taken)
+                if (root == rootOf(*spot.piece))
+                    least = std::min(least, away(box, spot) - m_reach - kSetter);
+            for (const auto& other : m_d.pattern.fittings)
+                if (other.kind != Fitting::Kind::Ring && m_d.pattern.piece(other.piece) && rootOf(*m_d.pattern.piece(other.piece)) == rootOf(*spot.piece))
+                    least = std::min(least, distance(other.at, spot.at) - other.size / 2 - m_reach - m_length - kSetter);
+            return least;
+        }
+
+    private:
+        struct On {
+            EdgeUse use;
+            Run run;
+            double from;
+            std::string root;
+        };
+        Piece* clothUnder(const std::string& root, Point at) const
+        {
+            for (const auto& [piece, outline] : m_cloth)
+                if (rootOf(*piece) == root && insideOutline(outline, at))
+                    return piece;
+            return nullptr;
+        }
+        double away(const Box& box, const Spot& spot) const
+        {
+            double least = 1e9;
+            for (const double up : {-m_length, 0.0, m_length}) {
+                const Point p = spot.at + spot.in * up;
+                const double dx = std::max({box.x0 - p.x, 0.0, p.x - box.x1}), dy = std::max({box.y0 - p.y, 0.0, p.y - box.y1});
+                const bool inside = dx == 0 && dy == 0;
+                least = std::min(least, inside ? -std::min({p.x - box.x0, box.x1 - p.x, p.y - box.y0, box.y1 - p.y}) : std::hypot(dx, dy));
+            }
+            return least;
+        }
+        Drafter& m_d;
+        double m_drop, m_reach, m_length, m_girth = 0;
+        std::vector<On> m_runs;
+        std::vector<std::pair<Piece*, Polyline>> m_cloth;
+        std::vector<std::pair<double, double>> m_barriers;      ///< along the mouth, and how wide each side
+        std::vector<std::pair<std::string, Box>> m_taken;       ///< places of other parts, by the wall that they are on
+    };
+
+    /// Lengths along the mouth: evenly divided, or a pair astride each strap and the others evenly between the pairs. All are turned round together until nothing is
+    /// in their way; where that is impossible, single ones give way to the nearest free place.
+    static std::vector<double> positions(FeatureScope& f, const Mouth& mouth, double girth, int n)
     {
         Drafter& d = f.d;
         std::vector<double> out;
         const double astride = f("astride");
-        const auto straps = astride > 0 ? anchorsAlong(d, rim) : std::vector<double>{};
+        const auto straps = astride > 0 ? anchorsAlong(d, mouth.rim()) : std::vector<double>{};
         if (straps.size() != 2 || n < 6) {
-            d.work({f.id, f.key("spacing"), "Spacing", "mouth/count", {{"mouth", girth}, {"count", double(n)}}, 0, Kind::Geometry, "mm", "evenly divided round the mouth's stitch line, half a spacing from the first seam"});
+            const double spacing = d.work({f.id, f.key("spacing"), "Spacing", "mouth/count", {{"mouth", girth}, {"count", double(n)}}, 0, Kind::Geometry, "mm", "evenly divided round the mouth's stitch line, clear of seams, straps and parts where that can be"});
+            double best = -1e9, phase = 0.5;
+            for (int i = 0; i < 60 && best < 0; ++i) {
+                const double tried = 0.5 + (i % 2 ? 1 : -1) * ((i + 1) / 2) / 60.0; // from half a spacing outwards
+                double least = 1e9;
+                for (int k = 0; k < n && least > best; ++k)
+                    least = std::min(least, mouth.room(std::fmod(girth * (k + tried) / n, girth)));
+                if (least > best)
+                    best = least, phase = tried;
+            }
             for (int i = 0; i < n; ++i)
-                out.push_back(girth * (i + 0.5) / n);
+                out.push_back(freeNear(mouth, std::fmod(girth * (i + phase) / n, girth), spacing / 2 - f("size") / 2 - kSetter));
             return out;
         }
         const int between = (n - 4) / 2;
@@ -96,12 +226,27 @@ public:
             const double from = straps[std::size_t(side)] + astride / 2, span = (side == 0 ? straps[1] - straps[0] : girth - straps[1] + straps[0]) - astride;
             if (span < 10 * (between + 1))
                 throw InputError(f.id + ".astride", fmt::format("between the straps {:.1f} mm of mouth are left for {} eyelets; bring the pairs closer together or take fewer", span, between));
-            d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"), side == 0 ? "Spacing on one side" : "Spacing on the other side", "(span - astride)/(between + 1)",
+            const double spacing = d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"), side == 0 ? "Spacing on one side" : "Spacing on the other side", "(span - astride)/(between + 1)",
                     {{"span", span + astride}, {"astride", astride}, {"between", double(between)}}, 0, Kind::Geometry, "mm", "between the pairs astride the straps, evenly divided"});
-            for (int i = 0; i <= between + 1; ++i)
-                out.push_back(std::fmod(from + span * i / (between + 1) + girth, girth));
+            for (int i = 0; i <= between + 1; ++i) {
+                const double at = std::fmod(from + span * i / (between + 1) + girth, girth);
+                const bool ofPair = i == 0 || i == between + 1; // these stay astride their strap
+                out.push_back(ofPair ? at : freeNear(mouth, at, spacing / 2 - f("size") / 2 - kSetter));
+            }
         }
         return out;
+    }
+
+    /// The place itself if nothing is in its way, else the nearest that is free within @p reach; the place itself if there is none: a check tells.
+    static double freeNear(const Mouth& mouth, double along, double reach)
+    {
+        if (mouth.room(along) >= 0)
+            return along;
+        for (double by = 0.5; by < reach; by += 0.5)
+            for (const double sign : {-1.0, 1.0})
+                if (const double there = std::fmod(along + sign * by + mouth.girth(), mouth.girth()); mouth.room(there) >= 0)
+                    return there;
+        return along;
     }
 
     /// Lengths along the mouth at which the places for straps lie, ascending.
@@ -129,38 +274,53 @@ public:
         return out;
     }
 
-    /// A run moved to the inside of its piece. @p reversed tells that it was taken against the outline.
-    static Run inside(const Run& run, bool reversed, double by)
-    {
-        Run out;
-        for (const auto& s : run) {
-            const Point in = rightOf(unit(endOf(s) - startOf(s))) * (reversed ? by : -by);
-            out.push_back(placed(s, {in.x, in.y}));
-        }
-        return out;
-    }
-
-    /// One eyelet or slit at a length along the mouth.
-    std::string mark(FeatureScope& f, const std::vector<EdgeUse>& rim, double along, int number, bool slit) const
+    /// One row of a channel below an edge of the mouth, from side to side of whatever piece lies there.
+    static void drawRow(FeatureScope& f, const EdgeUse& use, double row)
     {
         Drafter& d = f.d;
-        for (const auto& use : rim) {
-            const Run run = d.pattern.runOf(use);
-            const double n = lengthOf(run);
-            if (along > n + 1e-9) {
-                along -= n;
+        const Run run = d.pattern.runOf(use);
+        const double half = lengthOf(run) / 2;
+        const Point way = tangentAlong(run, half), in = rightOf(way) * (use.reversed ? 1.0 : -1.0), middle = pointAlong(run, half) + in * row;
+        Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
+        if (!piece)
+            throw InputError(f.id + ".drop", fmt::format("no cloth of the {} lies {:.1f} mm below its mouth", lowered(d.piece(use.piece).name), row));
+        // Out to the nearest side in both directions.
+        const Polyline outline = flattened(piece->stitch(), 0.01);
+        double back = 1e9, on = 1e9;
+        for (std::size_t i = 0; i + 1 < outline.size(); ++i) {
+            const Point a = outline[i], b = outline[i + 1];
+            const double side = cross(way, a - middle), other = cross(way, b - middle);
+            if ((side > 0) == (other > 0))
                 continue;
-            }
-            const Point way = tangentAlong(run, along), in = rightOf(way) * (use.reversed ? 1.0 : -1.0), at = pointAlong(run, along) + in * f("drop");
-            Piece& piece = d.piece(use.piece);
-            piece.drills.push_back({at, slit ? "slit" : "eyelet"});
-            if (slit)
-                piece.lines.push_back({f.named("slit"), FaceLine::Kind::Slash, lineRun({at - in * (f("size") / 2), at + in * (f("size") / 2)})});
-            const std::string key = f.key("eyelet" + std::to_string(number));
-            d.pattern.fittings.push_back({key, (slit ? "Slit " : "Eyelet ") + std::to_string(number), use.piece, Fitting::Kind::Eyelet, at, f("size"), 0, "shell and lining"});
-            return key;
+            const double along = dot(way, lerp(a, b, side / (side - other)) - middle);
+            (along > 0 ? on : back) = std::min(along > 0 ? on : back, std::abs(along));
         }
-        return "";
+        piece->lines.push_back({f.named("channel"), FaceLine::Kind::Topstitch, lineRun({middle - way * back, middle + way * on}), true});
+    }
+
+    /// One eyelet or slit.
+    static std::string mark(FeatureScope& f, const Spot& spot, int number, bool slit)
+    {
+        Drafter& d = f.d;
+        if (!spot.piece)
+            throw InputError(f.id + ".drop", fmt::format("no cloth lies {:.1f} mm below the mouth where a hole would be", f("drop")));
+        spot.piece->drills.push_back({spot.at, slit ? "slit" : "eyelet"});
+        if (slit)
+            spot.piece->lines.push_back({f.named("slit"), FaceLine::Kind::Slash, lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
+        const std::string key = f.key("eyelet" + std::to_string(number));
+        d.pattern.fittings.push_back({key, f.named(slit ? "Slit" : "Eyelet") + " " + std::to_string(number), spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, "shell and lining", true});
+        return key;
+    }
+
+public:
+    bool goesByOthers() const override { return true; }
+
+    void settle(Design& design, const std::string& id) const override
+    {
+        // A second one runs below the first.
+        for (const auto& other : design.features)
+            if (other.kind == "drawstring" && other.id != id)
+                design.dimensions.at(id + ".drop").value = "min(0.4*face.height, " + other.id + ".drop + " + other.id + ".size + 20)";
     }
 };
 

@@ -27,6 +27,8 @@ public:
     virtual std::vector<std::string> needs() const { return {}; }
     /// Cuts faces across: drafted before the features that sit on them.
     virtual bool cutsAcross() const { return false; }
+    /// Finds its places between what is there already: drafted after all others.
+    virtual bool goesByOthers() const { return false; }
     /// Can the form carry it? A reason in words if not.
     virtual std::string unfit(const Form&) const { return ""; }
     /// Makes a part that was just added to @p design suit the parts that are there already.

@@ -27,6 +27,7 @@ public:
             {"drop", "Handle drop", "From the mouth up to the inside of the handle's top.", "220", hold(), "60", "450"},
             {"spread", "Spread", "Between the middles of a handle's two ends.", "0.4*face.width", follow(), "@width + 20", "face.width - @width - 20"},
             {"end", "Handle end", "How far each end reaches down the face below the mouth.", "min(60, 0.25*face.height)", hold(), "25", "0.5*face.height"},
+            {"fold", "Ends folded under", "Cloth at each end that is folded under before it is sewn down.", "15", hold(), "0", "40"},
             {"cord", "Cord", "Diameter of the cord in a rolled handle.", "10", hold(), "4", "25", DimensionSpec::Quantity::Length, "@make=rolled"},
         };
     }
@@ -54,11 +55,11 @@ public:
         const double bow = d.work({f.id, f.key("bow"), "Length of the free part", "pi/2*(a + b)*(1 + 3*h/(10 + sqrt(4 - 3*h)))",
                                    {{"a", f("spread") / 2}, {"b", f("drop")}, {"h", std::pow((f("spread") / 2 - f("drop")) / (f("spread") / 2 + f("drop")), 2)}}, 0, Kind::Geometry, "mm",
                                    "half an ellipse over the spread, as high as the drop (Ramanujan's second formula)"});
-        const double length = d.work({f.id, f.key("length"), "Handle cut length", "bow + 2*end", {{"bow", bow}, {"end", f("end")}}, 0, Kind::Geometry, "mm", "both ends lie on the face"});
+        const double length = d.work({f.id, f.key("length"), "Handle cut length", "bow + 2*(end + fold)", {{"bow", bow}, {"end", f("end")}, {"fold", f("fold")}}, 0, Kind::Geometry, "mm", "both ends lie on the face, their raw edges folded under"});
         double cut = workCutWidth(d, f.id, f.key("cut"), "Handle cut width", f("width"), cloth);
         if (make == "rolled") {
             cut = d.work({f.id, f.key("roll"), "Rolled handle cut width", "pi*cord + 2*allowance", {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm", "once round the cord and two allowances"});
-            d.pattern.hardware.push_back({"Cord", 2, length - 2 * f("end"), lengthToken(length - 2 * f("end")) + ", " + lengthToken(f("cord")) + " thick", ""});
+            d.pattern.hardware.push_back({"Cord", 2, bow, lengthToken(bow) + ", " + lengthToken(f("cord")) + " thick", ""});
         }
         Piece& piece = d.add({.key = f.id, .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H", .name = f.named("Handle"), .group = PieceGroup::Strip, .role = "handle", .material = role, .count = 2});
         drawRectangle(piece, cut, length, 0);
@@ -81,7 +82,7 @@ public:
             face.lines.push_back({f.named("handle") + (side < 0 ? ", left" : ", right"), FaceLine::Kind::Placement, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
         }
         const bool back = site.name == "back";
-        d.addBeforeUse(Step{.id = f.key(back ? "on back" : "on front"), .title = "Stitch a handle onto the " + lowered(face.name), .text = "Ends on their placement lines, folded under; box-X stitch from the lower edge up to {12} below the mouth's stitch line.",
+        d.addBeforeUse(Step{.id = f.key(back ? "on back" : "on front"), .title = "Stitch a handle onto the " + lowered(face.name), .text = "Ends on their placement lines, " + (f("fold") > 0 ? "folded under by " + lengthToken(f("fold")) : std::string("raw ends sealed")) + "; box-X stitch from the lower edge up to {12} below the mouth's stitch line.",
                             .kind = StepKind::Flat, .phase = site.phase, .consumes = back ? std::vector<std::string>{face.key} : std::vector<std::string>{face.key, f.key("ready")}, .yields = face.key, .pieces = {f.id, face.key},
                             .stitch = "3 mm, lockstitch 301, box-X", .tool = "sewing machine", .check = "The handle is not twisted.", .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}},
                        face.key);

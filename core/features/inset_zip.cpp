@@ -12,6 +12,8 @@ namespace {
 
 using Kind = Working::Kind;
 
+constexpr double kLap = 12; // mm of tape in each tab (common practice, no source)
+
 class InsetZip : public FeatureKind {
 public:
     std::string kind() const override { return "inset-zip"; }
@@ -30,7 +32,7 @@ public:
             {"count", "Zips, stacked", "How many zips lie one below the other, each with its own pocket bag.", "1", hold(), "1", "3", DimensionSpec::Quantity::Count},
             {"drop", "Inset zip drop", "From the mouth down to the middle of the first zip.", "0.3*face.height", follow(), "20", "face.height - (@count - 1)*@spacing - 30"},
             {"spacing", "Between zips", "From the middle of one zip to the middle of the next.", "min(60, 0.2*face.height)", follow(), "@tape - 2*@sewn + 15", "face.height/2", DimensionSpec::Quantity::Length, "@count > 1"},
-            {"width", "Pocket bag width", "Width of the pocket bags, seam to seam; they hang free behind the face.", "0.7*face.width", follow(), "40", "face.width - 16"},
+            {"width", "Pocket bag width", "Width of the pocket bags, seam to seam, and of the zip's opening; tabs of cloth make up the rest to the sides. The bags hang free behind the face.", "0.7*face.width", follow(), "40", "face.width - 16"},
             {"depth", "Pocket bag depth", "From the zip down to the bottom of each pocket bag.", "0.8*(face.height - @drop - (@count - 1)*@spacing)", follow(), "25", "face.height - @drop - (@count - 1)*@spacing - 5"},
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
             {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
@@ -81,8 +83,13 @@ public:
         d.add(Seam{.key = upSeam, .name = title + ", upper edge", .a = {{upper, bagEdge}}, .b = {{back, "top", 0, true}}, .allowance = s});
         d.add(Seam{.key = bagSeam, .name = title + ", sides of the bag", .a = {{front, "left"}, {front, "bottom"}, {front, "right"}}, .b = {{back, "left"}, {back, "bottom"}, {back, "right"}}, .allowance = s});
 
-        const double length = opening.width();
-        const double tape = d.work({f.id, f.key("tape cut" + tag), "Tape cut from continuous zip", "length + 2*allowance", {{"length", length}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm", "from side to side of the face, into both seams"});
+        const double length = w;
+        const double tape = d.work({f.id, f.key("tape cut" + tag), "Tape cut from continuous zip", "opening + 2*lap", {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm", "the opening is as long as the bag is wide, so that nothing gapes into the lining; {12} at both ends lie in the tabs"});
+        const double tab = d.work({f.id, f.key("tab" + tag), "Tab at each end of the zip, cut length", "(face - opening)/2 + lap + allowance", {{"face", opening.width()}, {"opening", length}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
+                                   "from the zip's end to the side of the face, over the tape's end and into the side seam"});
+        Piece& cover = d.add({.key = f.key("tab" + tag), .code = d.freeCode("X"), .name = title + ", end tab", .group = PieceGroup::Shell, .role = "tab", .material = face.material, .count = 4});
+        drawRectangle(cover, tab, f("tape"), 0);
+        cover.note = "Two to each end, right sides together over the tape, turned outwards.";
         d.pattern.zips.push_back({title, lower, int(f("gauge")), length, tape, f("tape"), gap, "coil", "to the right", 1, true});
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0, "between the halves of the face"});
         d.pattern.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
@@ -90,10 +97,10 @@ public:
         d.pattern.handles.push_back({number == 0 ? f.id + ".drop" : f.id + ".spacing", upper, {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
 
         const std::string what = lowered(face.name), stitch = "3 mm, lockstitch 301";
-        d.addBeforeUse(Step{.id = lowSeam, .title = "Sew the zip to the lower " + what, .text = "Slider on, zip face down on the right side of the lower edge, the bag's front on top; sew {" + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn down, topstitch {3.2} from the fold.",
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {lower, front}, .yields = lower, .pieces = {lower, front}, .seams = {lowSeam}, .fittings = {f.key("zip" + tag)}, .allowance = s, .stitch = stitch,
+        d.addBeforeUse(Step{.id = lowSeam, .title = "Sew the zip to the lower " + what, .text = "Slider on. Lay a tab on each side of either tape end, right sides together, {12} over it, sew across beside the chain, turn both outwards. Zip face down on the right side of the lower edge, the bag's front on top; sew {" + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn down, topstitch {3.2} from the fold.",
+                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {lower, front, cover.key}, .yields = lower, .pieces = {lower, front, cover.key}, .seams = {lowSeam}, .fittings = {f.key("zip" + tag)}, .allowance = s, .stitch = stitch,
                             .tool = "sewing machine, zip foot", .check = "The slider runs freely.", .cautions = {"Needle strike: turn the handwheel by hand over the coil."}}, face.key);
-        d.addBeforeUse(Step{.id = upSeam, .title = "Sew the zip to the upper " + what, .text = "The other tape to the upper edge, the bag's back on top, right sides together; sew {" + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn up, topstitch {3.2} from the fold. Baste across both tape ends.",
+        d.addBeforeUse(Step{.id = upSeam, .title = "Sew the zip to the upper " + what, .text = "The other tape to the upper edge, the bag's back on top, right sides together; sew {" + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn up, topstitch {3.2} from the fold. Baste the tabs' ends {4} from the sides.",
                             .kind = StepKind::Flat, .phase = site.phase, .consumes = {upper, lower, back}, .yields = face.key, .pieces = {upper, lower, back}, .seams = {upSeam}, .allowance = s, .stitch = stitch, .tool = "sewing machine, zip foot",
                             .check = "Laid flat, the face is as tall as its lining: " + lengthToken(gap) + " of zip show."}, face.key);
         d.addBeforeUse(Step{.id = bagSeam, .title = "Close the pocket bag", .text = "Fold the face out of the way; sew sides and bottom of the bag at " + lengthToken(s) + ".", .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key},

@@ -28,7 +28,7 @@ public:
             {"height", "Pocket height", "Finished height of the pocket.", "0.45*face.height", follow(), "40", "face.height - 30"},
             {"drop", "Pocket drop", "From the mouth down to the pocket's top edge.", "0.35*face.height", follow(), "15", "face.height - 40"},
             {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
-            {"hem", "Hem", "Cloth folded to the inside along the pocket's top edge.", "25", hold(), "8", "60"},
+            {"hem", "Hem", "Finished depth of the hem along the pocket's top edge; the cloth for turning its raw edge in is added.", "25", hold(), "8", "60"},
             {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80", DimensionSpec::Quantity::Length, "@body=pleated|full|elastic|bellows"},
             {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count, "@body=flat"},
             {"flap", "Flap length", "Length of the pocket's flap where it has one.", "max(20, 0.35*@height)", follow(), "15", "max(20, @height)", DimensionSpec::Quantity::Length, "@lid=yes"},
@@ -51,7 +51,7 @@ public:
         const std::string& body = f.choice("body");
         const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x + f("across"), top = site.top - f("drop"), low = top - h, half = w / 2;
         const double extra = body == "pleated" ? d.work({f.id, f.key("pleats"), "Width taken by the pleats", "2*2*depth", {{"depth", t}}, 0, Kind::Geometry, "mm", "each of two pleats of visible depth p takes 2p"})
-            : body == "full"             ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t for a boxed shape"})
+            : body == "full"             ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t for a boxed shape; the height takes one thickness for the bottom"})
             : body == "elastic"          ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t: gathered by the elastic above, pleated into the corners below"})
                                          : 0;
         Piece& face = d.pieceAt(site, (top + low) / 2);
@@ -59,14 +59,25 @@ public:
         f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
         Piece& pocket = d.add({.key = f.id, .code = d.freeCode("P"), .name = f.named("Patch pocket"), .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role});
         const double wide = w + extra;
-        pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}}, {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, h}, {0, h}}), f("hem"), {}, Corner::FoldBack, true}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
-        pocket.areas["face"] = rectangleRun(0, 0, w, h);
+        const double hem = hemCloth(f), box = body == "full" ? t : 0; // a boxed pocket has side walls and a bottom, with squares cut from its lower corners
+        if (box == 0)
+            pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}}, {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, h}, {0, h}}), hem, {}, Corner::FoldBack, true}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+        else {
+            pocket.edges = {{"bottom", lineRun({{box, 0}, {box + w, 0}}), s, {}}, {"right wall", lineRun({{box + w, 0}, {box + w, box}}), s, {}}, {"right ledge", lineRun({{box + w, box}, {wide, box}}), s, {}},
+                            {"right", lineRun({{wide, box}, {wide, box + h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, box + h}, {0, box + h}}), hem, {}, Corner::FoldBack, true},
+                            {"left", lineRun({{0, box + h}, {0, box}}), s, {}}, {"left ledge", lineRun({{0, box}, {box, box}}), s, {}}, {"left wall", lineRun({{box, box}, {box, 0}}), s, {}}};
+            for (const char* side : {"right", "left"})
+                d.add(Seam{.key = f.key(std::string("box ") + side), .name = pocket.name + ", boxed corner, " + side, .a = {{f.id, std::string(side) + " wall", 0, std::string(side) == "right"}}, .b = {{f.id, std::string(side) + " ledge", 0, std::string(side) == "left"}}, .allowance = s});
+            for (const auto& [from, to] : {std::pair{Point{box, box}, Point{box, box + h}}, {Point{box + w, box}, Point{box + w, box + h}}, {Point{box, box}, Point{box + w, box}}})
+                pocket.lines.push_back({"box fold", FaceLine::Kind::Fold, lineRun({from, to})});
+        }
+        pocket.areas["face"] = rectangleRun(box, box, box + w, box + h);
         for (int i = 1; body == "flat" && i < int(std::lround(f("parts"))); ++i)
             pocket.lines.push_back({"divider", FaceLine::Kind::Topstitch, lineRun({{w * i / f("parts"), 0}, {w * i / f("parts"), h}})});
         if (body == "pleated")
-            for (const double at : {wide / 3 - t, wide / 3 + t, 2 * wide / 3 - t, 2 * wide / 3 + t})
-                pocket.lines.push_back({"pleat", FaceLine::Kind::Fold, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
-        d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
+            for (const double at : {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
+                pocket.lines.push_back({"pleat", FaceLine::Kind::Pleat, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
+        d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
         d.pattern.spaces.push_back({f.id, f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h, body == "flat" ? 8 : t, 0, true});
         d.pattern.handles.push_back({f.id + ".width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.id + ".height", face.key, {x, low}, {0, -1}, 1});
@@ -74,14 +85,15 @@ public:
         if (body == "bellows")
             addBellows(f, sides, face.key, mark, role);
         else
-            d.add(Seam{.key = f.key("on"), .name = f.named("Patch pocket") + " on its face", .a = sides, .b = {{face.key, mark}}, .ease = -extra,
-                       .easeNote = extra > 0 ? (body == "pleated" ? "folded into the pleats" : body == "elastic" ? "pleated into the lower corners" : "boxed into the lower corners") : "", .stitch = "topstitch"});
+            d.add(Seam{.key = f.key("on"), .name = f.named("Patch pocket") + " on its face", .a = sides, .b = {{face.key, mark}}, .ease = box > 0 ? 0 : -extra,
+                       .easeNote = extra > 0 && box == 0 ? (body == "pleated" ? "folded into the pleats" : "pleated into the lower corners") : "", .stitch = "topstitch"});
         const double elastic = body != "elastic" ? 0 : d.work({f.id, f.key("elastic"), "Elastic, cut", "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0, Kind::Trade, "mm", "nine tenths of the place, {12} caught at both ends"});
         if (elastic > 0)
             d.pattern.hardware.push_back({"Elastic", 1, elastic, lengthToken(elastic) + ", under " + lengthToken(f("hem")) + " wide", "in the pocket's hem"});
-        const std::string make = body == "elastic" ? "Lay a pleat into both lower corners and baste them; draw " + lengthToken(elastic) + " of elastic into the hem and sew it over at both ends. " : body == "pleated" ? "Lay both pleats along their folds and baste them. " : body == "full" ? "Sew the lower corners together across the fullness. " : "";
-        d.addBeforeUse(Step{.id = f.key("make"), .title = "Hem the " + lowered(pocket.name), .text = make + "Fold the hem of " + lengthToken(f("hem")) + " twice to the inside, topstitch; press the allowances of " + lengthToken(s) + " under.", .kind = StepKind::Flat,
-                            .phase = site.phase, .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."}, face.key);
+        const std::string make = body == "elastic" ? "Lay a pleat into both lower corners and baste them; draw " + lengthToken(elastic) + " of elastic into the hem and sew it over at both ends. " : body == "pleated" ? "Lay both pleats along their folds and baste them. " : body == "full" ? "Pull each lower corner's square together, right sides together, and sew it at " + lengthToken(s) + ". " : "";
+        const std::vector<std::string> boxes = box > 0 ? std::vector<std::string>{f.key("box right"), f.key("box left")} : std::vector<std::string>{};
+        d.addBeforeUse(Step{.id = f.key("make"), .title = "Hem the " + lowered(pocket.name), .text = make + "Fold the top edge " + lengthToken(hem - f("hem")) + " to the inside, then the hem of " + lengthToken(f("hem")) + ", topstitch; press the allowances of " + lengthToken(s) + " under.", .kind = StepKind::Flat,
+                            .phase = site.phase, .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = boxes, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."}, face.key);
         if (body == "bellows")
             bellowsStep(f, face.key);
         d.addBeforeUse(Step{.id = f.key("on"), .title = "Stitch the " + lowered(pocket.name) + " onto the " + lowered(face.name),
@@ -89,6 +101,12 @@ public:
                             .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key}, .seams = {f.key("on")}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The pocket's top edge is level with the mouth."}, face.key);
         if (f.choice("lid") == "yes")
             addLid(f, face.key, role);
+    }
+
+    /// Cloth that the hem takes: folded once to its finished depth, its raw edge turned in by 8 mm, or by a narrower hem's own depth (common practice, no source).
+    static double hemCloth(FeatureScope& f)
+    {
+        return f.d.work({f.id, f.key("hem.cloth"), "Cloth for the hem", "hem + min(8, hem)", {{"hem", f("hem")}}, 0, Kind::Trade, "mm", "folded twice: the raw edge is turned in, then the hem"});
     }
 
     /// A strip round three sides: one long edge to the pocket, the other onto the face.

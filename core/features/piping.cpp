@@ -3,6 +3,7 @@
 #include "buildup/material.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
+#include "fittings/edging.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -53,17 +54,18 @@ public:
         const double s = d("allowance.body"), length = d.pattern.lengthOfSide(run);
         const double wide = d.work({f.id, f.key("cut"), "Piping strip cut width", "pi*cord + 2*allowance", {{"cord", f("cord")}, {"allowance", s}}, 0, Kind::Geometry, "mm", "once round the cord and two allowances"});
         const double whole = d.work({f.id, f.key("length"), "Piping strip, whole length", "run + 2*overlap", {{"run", length}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "the seams' stitch length and both ends"});
-        const double longest = std::max(200.0, 1.3 * material(d.pattern.materials.at("shell")).width); // aslant over the cloth (common practice, no source)
-        const int strips = int(std::ceil(whole / longest));
+        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each piping strip", whole, wide, true, material(d.pattern.materials.at("shell")));
+        const int strips = joined.count;
         Piece& strip = d.add({.key = f.id, .code = d.freeCode("Y"), .name = f.named("Piping strip"), .group = PieceGroup::Strip, .role = "piping", .material = "shell", .count = strips, .grain = 45});
+        strip.plies = 2; // folded round the cord
         drawRectangle(strip, length / strips, wide, 0);
-        strip.edge("left")->allowance = strip.edge("right")->allowance = strips == 1 ? f("overlap") : std::max(s, f("overlap") / strips);
+        strip.edge("left")->allowance = strip.edge("right")->allowance = (joined.length - length / strips) / 2; // what joins and ends take, shared out
         std::vector<EdgeUse> piping;
         for (int i = 0; i < strips; ++i)
             piping.push_back({f.id, "bottom", i});
         d.add(Seam{.key = f.key("in"), .name = strip.name + " round the " + lowered(site.label), .a = run, .b = piping, .allowance = s, .stitch = "baste"});
         d.pattern.hardware.push_back({"Piping cord", 1, whole, lengthToken(whole) + ", " + lengthToken(f("cord")) + " thick", ""});
-        d.addBeforeUse(Step{.id = f.key("make"), .title = "Make the piping", .text = std::string(strips > 1 ? "Join the strips aslant. " : "") + "Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id},
+        d.addBeforeUse(Step{.id = f.key("make"), .title = "Make the piping", .text = joinWords(joined, true) + "Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id},
                             .yields = f.id, .pieces = {f.id}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "The allowance is " + lengthToken(s) + " all along."}, mainKey);
         d.addBeforeUse(Step{.id = f.key("in"), .title = "Baste the piping round the " + lowered(site.label), .text = "Raw edges level; clip the piping's allowance at the curves and corners; baste beside the cord. Pull the cord's ends back by the allowance of crossing seams.", .kind = StepKind::Baste,
                             .phase = site.phase, .consumes = {mainKey, f.id}, .yields = mainKey, .pieces = withFace(site, f.id), .seams = {f.key("in")}, .allowance = s, .stitch = "4–5 mm, basting", .tool = "sewing machine, zip foot", .check = "The cord lies just outside the stitch line."},

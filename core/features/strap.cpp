@@ -24,7 +24,7 @@ public:
         return {
             {"width", "Strap width", "Finished width of the strap.", "#connectors.ring - 1", follow(), "8", "60"},
             {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450", hold(), "400", "2200"},
-            {"fold", "Strap fold", "Taken up at each end where it is folded round ring or slider and sewn down.", "45", hold(), "20", "90"},
+            {"fold", "Strap fold", "Taken up at each end where it is folded round ring or slider and sewn down, its raw end turned under.", "45", hold(), "20", "90"},
             {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10", "60"},
             {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10", hold(), "5", "20", DimensionSpec::Quantity::Length, "@make=cloth"},
         };
@@ -98,7 +98,7 @@ public:
                        .check = "Finished " + lengthToken(f("width")) + " wide from end to end."});
         }
         d.add(Step{.id = f.key("attach"), .title = "Thread and attach the strap",
-                   .text = "Sew one end round the slider's bar with a " + lengthToken(f("fold")) + " fold and a box-X stitch. Pass the other end through one ring, back through the slider, and sew it to the other ring alike.",
+                   .text = "Fold one end round the slider's bar, " + lengthToken(f("fold")) + " in all with the last " + lengthToken(std::min(10.0, f("fold") / 3)) + " turned under, and sew it down with a box-X stitch. Pass the other end through one ring, back through the slider, and sew it to the other ring alike.",
                    .kind = StepKind::Strap, .phase = "Strap", .consumes = {"bag", f.id}, .yields = "bag", .pieces = {f.id}, .fittings = {f.key("slider")}, .stitch = "3 mm, lockstitch 301, box-X",
                    .tool = "sewing machine", .check = "The slider runs over the whole way; the strap is not twisted.",
                    .cautions = {"Long straps: a strangulation hazard for small children.", "Load ratings need testing by someone qualified; local safety rules go first."}});

@@ -15,7 +15,7 @@ double addRivets(Drafter& d, const std::string& subject, const std::string& key,
     double stack = 0;
     for (const auto& piece : through) {
         stack += material(d.pattern.materials.at(piece.material)).underFoot();
-        for (const auto& rule : layerRulesFor(d.design, piece.role, piece.key))
+        for (const auto& rule : layerRulesFor(d.design, {piece.role, piece.key}))
             if (rule.area.empty())
                 stack += material(rule.material).underFoot();
     }

@@ -21,6 +21,7 @@ double workCutWidth(Drafter& d, const std::string& subject, const std::string& k
 void addStripFolds(Piece& strip, double finished, double cut, double length)
 {
     const int times = int(std::lround(cut / finished));
+    strip.plies = std::max(1, times);
     if (times == 4)
         for (int i = 1; i < 4; ++i)
             strip.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{i * finished, 0}, {i * finished, length}})});

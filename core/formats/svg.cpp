@@ -98,7 +98,7 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
     for (const auto& line : piece.lines) {
         if (line.kind == FaceLine::Kind::Bridge)
             continue;
-        const char* cls = line.kind == FaceLine::Kind::Fold ? "fold" : line.kind == FaceLine::Kind::Slash ? "slash" : "placement";
+        const char* cls = line.kind == FaceLine::Kind::Fold || line.kind == FaceLine::Kind::Pleat ? "fold" : line.kind == FaceLine::Kind::Slash ? "slash" : "placement";
         out += pathTag(cls, svgPath(line.run, m, false));
     }
     for (const auto& layer : piece.layers)

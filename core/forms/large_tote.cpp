@@ -36,7 +36,7 @@ public:
             {"overlay.height", "Overlay height", "Height of the second layer from the base seam.", "0.38*height", follow(), "40", "height - 60"},
             {"facing", "Facing", "Height of the band of shell cloth inside the mouth.", "60", hold(), "25", "height/2"},
             {"corner.side", "Corner patch", "Side of the patches on the lower corners.", "70", hold(), "25", "min(width, overlay.height) - 10", DimensionSpec::Quantity::Length, "patches=yes"},
-            {"corner.rivets", "Rivets in a row", "Rivets along each of a patch's two free sides.", "3", hold(), "1", "8", DimensionSpec::Quantity::Count, "patches=yes"},
+            {"corner.rivets", "Rivets in a row", "Rivets along each of a patch's two free sides; both rows share the one in the corner, so 7 in a row are 13 in a patch.", "3", hold(), "1", "12", DimensionSpec::Quantity::Count, "patches=yes"},
             {"corner.margin", "Rivet margin", "From the patch's edge to the rivets' centres.", "9", hold(), "5", "25", DimensionSpec::Quantity::Length, "patches=yes"},
             {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15", DimensionSpec::Quantity::Length, "patches=yes"},
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "4", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
@@ -143,12 +143,13 @@ public:
             drawRectangle(patch, side, side, 0);
             for (auto& e : patch.edges)
                 e.allowance = e.name == "bottom" ? d("allowance.body") : 0;
-            const double count = d.work({"corner", "rivet.count", "Rivets in all", "2*row*corners*faces", {{"row", double(n)}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "", "rows × corners × faces; two rows to a patch"});
+            const double count = d.work({"corner", "rivet.count", "Rivets in all", "(2*row - shared)*corners*faces", {{"row", double(n)}, {"shared", n > 1 ? 1.0 : 0.0}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "", "two rows to a patch, which share the rivet in the corner; corners × faces"});
             std::vector<Pierced> through{{"panel", "front", "shell"}, {"patch", "corner", "overlay"}};
             if (d.choice("overlay") == "yes")
                 through.push_back({"overlay", "overlay.front", "overlay"});
             addRivets(d, "corner", "rivet", int(count), d("rivet"), through);
         }
+        const double atSeam = std::min(std::max(margin, d("rivet") / 2 + d.design.workshop.footWidth + 1), side / 2); // the foot must pass when the base is sewn in
         std::vector<std::string> set;
         for (const double sign : {-1.0, 1.0}) {
             const std::string which = sign < 0 ? "left" : "right";
@@ -156,9 +157,11 @@ public:
             d.piece(wall).lines.push_back({"corner patch, " + which, FaceLine::Kind::Topstitch, lineRun({{outer, 0}, {outer, side}, {inner, side}, {inner, 0}})});
             p.overlays.push_back({"corner", wall, {std::min(inner, outer), 0}});
             for (int i = 0; i < n; ++i) {
-                const double along = margin + (side - 2 * margin) * (n == 1 ? 0.5 : double(i) / (n - 1));
-                const Point up{sign * (low - side + margin), along}, across{sign * (low - along), side - margin};
+                const double share = n == 1 ? 0.5 : double(i) / (n - 1), along = std::lerp(margin, side - margin, share);
+                const Point up{sign * (low - side + margin), std::lerp(atSeam, side - margin, share)}, across{sign * (low - along), side - margin};
                 for (const auto& [at, row] : {std::pair{up, "up"}, {across, "across"}}) {
+                    if (row == std::string("across") && n > 1 && i == n - 1)
+                        continue; // the upper end of the other row
                     const std::string key = "rivet." + wall + "." + which + "." + row + std::to_string(i + 1);
                     p.fittings.push_back({key, "Rivet", wall, Fitting::Kind::Rivet, at, d("rivet"), 0, "patch, overlay and wall, not the lining"});
                     d.piece(wall).drills.push_back({at, "rivet"});
@@ -182,6 +185,7 @@ public:
             Piece& facing = d.piece(upper);
             facing.material = "shell";
             facing.role = "facing";
+            facing.wholeRole.clear();
             d.add(Seam{.key = key + ".facing", .name = std::string("Facing to lining, ") + wall, .a = {{upper, "facing seam"}}, .b = {{lower, "facing seam", 0, true}}, .allowance = d("allowance.lining")});
             d.addBeforeUse(Step{.id = key + ".facing", .title = std::string("Sew the facing to the lining ") + wall, .text = "Right sides together, sew at " + lengthToken(d("allowance.lining")) + "; press down, topstitch {3.2} below the seam.", .kind = StepKind::Seam, .phase = "Lining",
                        .consumes = {upper, lower}, .yields = key, .pieces = {upper, lower}, .seams = {key + ".facing"}, .allowance = d("allowance.lining"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "It is as tall as the lining was drafted."}, key);

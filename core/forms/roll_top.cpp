@@ -127,7 +127,7 @@ public:
                        .b = {{"strap.upper", "top", side < 0 ? 0 : 1, true}}, .stitch = "topstitch"});
         }
         // Two right triangles; the long side is folded, the legs lie in side and base seam.
-        Piece& tri = d.add({.key = "brace", .code = "H", .name = "Brace triangle", .group = PieceGroup::Shell, .role = "brace", .material = "shell", .count = 4, .mirrored = 2});
+        Piece& tri = d.add({.key = "brace", .code = "H", .name = "Brace triangle", .group = PieceGroup::Shell, .role = "brace", .material = "shell", .count = 4, .mirrored = 2, .plies = 2});
         tri.edges = {{"base leg", lineRun({{0, 0}, {brace, 0}}), s, {}}, {"slant", lineRun({{brace, 0}, {0, brace}}), s, {}}, {"side leg", lineRun({{0, brace}, {0, 0}}), s, {}}};
         d.add(Seam{.key = "brace", .name = "Brace triangles, layer to layer", .a = {{"brace", "slant"}}, .b = {{"brace", "slant", 2}}, .allowance = s});
         p.hardware.push_back({"Webbing slider", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});

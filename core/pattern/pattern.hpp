@@ -39,6 +39,8 @@ struct Notch {
 struct DrillMark {
     Point at;
     std::string label;
+    std::string owner{}; ///< id of the part that it belongs to; empty: of the form
+    bool owned = false;  ///< the owner is set
 };
 
 /// A line drawn on the face of a piece.
@@ -48,11 +50,15 @@ struct FaceLine {
         Fold,
         Slash,
         Topstitch,
+        Pleat, ///< a fold of a pleat: the cloth between two of them lies three times
         Bridge ///< not on the cloth: where a seam runs on over the visible chain of a zip. Not drawn
     };
     std::string name;
     Kind kind = Kind::Placement;
     Run run;
+    bool through = false; ///< sewn through all layers of the finished bag: what lies there is sewn shut
+    std::string owner{};  ///< id of the part that it belongs to; empty: of the form
+    bool owned = false;   ///< the owner is set
 };
 
 /// One interlining behind a piece, with its own cut outline in the piece's coordinates.
@@ -85,6 +91,8 @@ struct Piece {
     std::vector<Layer> layers;
     std::string note; ///< "trim the corners after turning"
     std::string whole; ///< key of the piece that this one was cut from; empty for a whole one
+    std::string wholeRole; ///< what that piece was: rules for it hold for its parts; empty where a part is another thing (a facing)
+    int plies = 1;    ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped
     std::string owner; ///< id of the part (feature) that it belongs to; empty for a piece of the form
     int folds = 0;    ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
 
@@ -111,6 +119,7 @@ struct Seam {
     double open = 0;         ///< length left open for turning, mm
     double openStart = 0, openEnd = 0; ///< mm that a partial seam leaves unsewn at its ends
     std::vector<std::string> trapped; ///< pieces caught between
+    std::string bound{}; ///< key of the binding over its raw edges; empty where they are not bound
     double lengthA = 0, lengthB = 0; ///< computed, on the stitch line
     std::string phase;
     double difference() const { return lengthB - lengthA - ease; }
@@ -124,6 +133,9 @@ struct Fitting {
     double size = 0;      ///< diameter or width, mm
     double clearance = 0; ///< least distance of the centre from any stitch line, mm; 0: none needed
     std::string through;  ///< which layers it goes through
+    bool throughLining = false; ///< what lies behind, in the lining, is pierced too
+    std::string owner{};  ///< id of the part that it belongs to; empty: of the form
+    bool owned = false;   ///< the owner is set
 };
 
 struct Zip {

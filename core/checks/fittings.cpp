@@ -1,0 +1,304 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Fittings, marks and rows of all parts, on every layer that they pass through: nothing sits on another thing, off its cloth, or where the foot must pass later.
+#include "checks/finding.hpp"
+#include "checks/stack.hpp"
+
+#include "sequence/order.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+constexpr double kSetter = 4; // mm beside a head for the tool that sets it, or the foot beside a part's edge (common practice, no source)
+constexpr double kBeside = 1; // mm between the heads of one part
+
+/// A fitting where it lies on a wall.
+struct Spot {
+    const Fitting* fitting;
+    std::string wall;
+    Point at;
+};
+
+bool isHole(const Fitting& f) { return f.kind == Fitting::Kind::Snap || f.kind == Fitting::Kind::Rivet || f.kind == Fitting::Kind::Eyelet || f.kind == Fitting::Kind::Foot; }
+
+std::vector<Spot> spotsOf(const Pattern& p)
+{
+    std::vector<Spot> out;
+    for (const auto& f : p.fittings) {
+        const Piece* piece = p.piece(f.piece);
+        if (!piece || !isHole(f))
+            continue;
+        for (const auto& on : wallsOf(p, *piece)) {
+            out.push_back({&f, on.wall, on.to(f.at)});
+            if (f.throughLining)
+                if (const auto inside = behind(p, on.wall))
+                    out.push_back({&f, inside->wall, inside->to(out.back().at)});
+        }
+    }
+    return out;
+}
+
+std::string nameOfWall(const Pattern& p, const std::string& wall)
+{
+    for (const auto& piece : p.pieces)
+        if (piece.key == wall || piece.whole == wall)
+            return piece.code + " " + piece.name;
+    return wall;
+}
+
+/// Several faults of one kind between the same two things are one finding: the worst, and how many.
+class Worst {
+public:
+    Worst(const CheckInput& in, Findings& out) : m_in(in), m_out(out) {}
+    /// @p lacking: how many mm it falls short.
+    void add(Finding finding, double lacking)
+    {
+        for (auto& f : m_found)
+            if (f.finding.subject == finding.subject && f.finding.check == finding.check) {
+                ++f.times;
+                if (lacking > f.lacking)
+                    f.finding = std::move(finding), f.lacking = lacking;
+                return;
+            }
+        m_found.push_back({std::move(finding), lacking, 1});
+    }
+    ~Worst()
+    {
+        for (auto& f : m_found) {
+            if (f.times > 1)
+                f.finding.text += fmt::format(" ({} places; this is the worst.)", f.times);
+            m_out.push_back(std::move(f.finding));
+        }
+    }
+
+private:
+    struct Found {
+        Finding finding;
+        double lacking;
+        int times;
+    };
+    const CheckInput& m_in;
+    Findings& m_out;
+    std::vector<Found> m_found;
+};
+
+/// Of one part one name, whichever of its heads.
+std::string groupOf(const Fitting& f)
+{
+    const bool numbered = !f.name.empty() && std::isdigit(static_cast<unsigned char>(f.name.back()));
+    return numbered ? f.name.substr(0, f.name.find_last_of(' ')) : f.name;
+}
+
+void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Worst& worst)
+{
+    for (std::size_t i = 0; i < spots.size(); ++i)
+        for (std::size_t k = i + 1; k < spots.size(); ++k) {
+            const Fitting &a = *spots[i].fitting, &b = *spots[k].fitting;
+            if (spots[i].wall != spots[k].wall || &a == &b)
+                continue;
+            const bool one = a.owner == b.owner && a.kind == b.kind;
+            const double apart = distance(spots[i].at, spots[k].at), heads = (a.size + b.size) / 2, needed = heads + (one ? kBeside : kSetter);
+            if (apart >= needed - 0.01)
+                continue;
+            const std::string subject = fmt::format("{} and {}, {}", groupOf(a), groupOf(b), nameOfWall(in.pattern, spots[i].wall));
+            worst.add({apart < heads - 0.01 ? Severity::Error : Severity::Warning, "too-near", "", subject, a.piece, "Fittings",
+                       apart < 0.5 ? std::string("they are set on the same spot. Only one of them can sit there; move one.")
+                                   : fmt::format("their centres are {} apart; {} are needed so that both can be set. Move one of them, or take fewer.", in.len(apart), in.len(needed)),
+                       {}},
+                      needed - apart);
+        }
+}
+
+void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst& worst)
+{
+    const Pattern& p = in.pattern;
+    for (const auto& piece : p.pieces)
+        for (const auto& line : piece.lines) {
+            if (line.kind != FaceLine::Kind::Placement)
+                continue;
+            for (const auto& on : wallsOf(p, piece))
+                for (const auto& spot : spots) {
+                    const Fitting& f = *spot.fitting;
+                    if (spot.wall != on.wall || (f.owner == line.owner && !f.owner.empty()))
+                        continue;
+                    Box a;
+                    for (const Point q : flattened(line.run, 0.2))
+                        a.add(on.to(q));
+                    const double outside = std::hypot(std::max({a.x0 - spot.at.x, 0.0, spot.at.x - a.x1}), std::max({a.y0 - spot.at.y, 0.0, spot.at.y - a.y1}));
+                    const double needed = f.size / 2 + kSetter;
+                    if (outside >= needed - 0.01)
+                        continue;
+                    const double deep = std::min({spot.at.x - a.x0, a.x1 - spot.at.x, spot.at.y - a.y0, a.y1 - spot.at.y});
+                    worst.add({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name), piece.key, "Fittings",
+                               outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} are needed to set it. Move one of them.", in.len(outside), in.len(needed))
+                                           : fmt::format("it lies under the part, {} inside its edge. It would be covered, or go through the part; move one of them.", in.len(deep)),
+                               {}},
+                              needed - outside + (outside > 0 ? 0 : deep));
+                }
+        }
+}
+
+/// Heads that reach over their piece's stitch line.
+void checkOffCloth(const CheckInput& in, Worst& worst)
+{
+    for (const auto& f : in.pattern.fittings) {
+        const Piece* piece = in.pattern.piece(f.piece);
+        if (!piece || !isHole(f) || f.kind == Fitting::Kind::Snap) // snaps have a check of their own
+            continue;
+        const Polyline stitch = flattened(piece->stitch(), 0.05);
+        const double away = distanceTo(stitch, f.at);
+        const bool inside = insideOutline(stitch, f.at);
+        if (inside && away >= f.size / 2 - 0.01)
+            continue;
+        const double over = inside ? f.size / 2 - away : f.size / 2 + away;
+        worst.add({Severity::Error, "off-cloth", "", fmt::format("{} on {} {}", groupOf(f), piece->code, piece->name), piece->key, "Fittings",
+                   fmt::format("it reaches {} over the stitch line: there is no cloth for it. Move it inwards.", in.len(over)), {}},
+                  over);
+    }
+}
+
+/// Where each seam and fitting comes in the order of work; SIZE_MAX where no step has it.
+struct Ranks {
+    Ranks(const CheckInput& in)
+    {
+        std::size_t rank = 0;
+        for (const auto i : orderOf(in.design, in.pattern)) {
+            const Step& step = in.pattern.steps[i];
+            ++rank;
+            for (const auto& f : step.fittings)
+                fittings.try_emplace(f, rank);
+            if (step.kind != StepKind::Baste && step.kind != StepKind::Topstitch && step.kind != StepKind::CloseOpening)
+                for (const auto& s : step.seams)
+                    seams.try_emplace(s, rank);
+        }
+    }
+    std::map<std::string, std::size_t> fittings, seams;
+};
+
+void checkUnderFoot(const CheckInput& in, Worst& worst)
+{
+    const Pattern& p = in.pattern;
+    const double foot = in.design.workshop.footWidth;
+    if (std::none_of(p.fittings.begin(), p.fittings.end(), [](const Fitting& f) { return isHole(f) && f.kind != Fitting::Kind::Snap; }))
+        return;
+    const Ranks ranks(in);
+    for (const auto& seam : p.seams) {
+        const auto sewn = ranks.seams.find(seam.key);
+        if (seam.stitch != "construction" || sewn == ranks.seams.end())
+            continue;
+        for (const auto* side : {&seam.a, &seam.b})
+            for (const auto& use : *side) {
+                const Piece* piece = p.piece(use.piece);
+                const Edge* edge = piece ? piece->edge(use.edge) : nullptr;
+                if (!edge)
+                    continue;
+                std::optional<Polyline> line;
+                for (const auto& f : p.fittings) {
+                    const auto set = ranks.fittings.find(f.key);
+                    if (f.piece != use.piece || !isHole(f) || f.kind == Fitting::Kind::Snap || set == ranks.fittings.end())
+                        continue;
+                    if (!line)
+                        line = flattened(edge->stitch, 0.05);
+                    const bool later = sewn->second > set->second;
+                    const double away = distanceTo(*line, f.at), needed = f.size / 2 + (later ? foot : edge->allowance);
+                    if (away >= needed - 0.01)
+                        continue;
+                    worst.add({Severity::Warning, "under-foot", "", fmt::format("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
+                               later ? fmt::format("its centre is {} from the seam, which is sewn after it is set; the foot needs {}. Move it inwards, or set it after the seam.", in.len(away), in.len(needed))
+                                     : fmt::format("its centre is {} from the seam: it goes through the seam's allowances of {}. Move it inwards by {}.", in.len(away), in.len(edge->allowance), in.len(needed - away)),
+                               {}},
+                              needed - away);
+                }
+            }
+    }
+}
+
+/// Rows sewn through all layers of the finished bag do not sew a pocket, handle or strap shut.
+void checkRows(const CheckInput& in, Worst& worst)
+{
+    const Pattern& p = in.pattern;
+    for (const auto& piece : p.pieces)
+        for (const auto& row : piece.lines) {
+            if (!row.through)
+                continue;
+            const OnWall own = wallsOf(p, piece).front();
+            std::vector<OnWall> walls{{own.wall, {}}};
+            if (const auto inside = behind(p, own.wall))
+                walls.push_back(*inside);
+            for (const auto& wall : walls) {
+                Box at;
+                for (const Point q : flattened(row.run, 0.2))
+                    at.add(wall.to(own.to(q)));
+                for (const auto& other : p.pieces)
+                    for (const auto& line : other.lines) {
+                        if (line.kind != FaceLine::Kind::Placement || line.owner == row.owner)
+                            continue;
+                        for (const auto& on : wallsOf(p, other)) {
+                            if (on.wall != wall.wall)
+                                continue;
+                            Box place;
+                            for (const Point q : flattened(line.run, 0.2))
+                                place.add(on.to(q));
+                            const double across = std::min(at.x1, place.x1) - std::max(at.x0, place.x0), up = std::min(at.y1, place.y1) - std::max(at.y0, place.y0);
+                            if (across > 0.01 && up > -0.01)
+                                worst.add({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", row.name, line.name, other.code, other.name), piece.key, "Fittings",
+                                           fmt::format("a row that is sewn through all layers runs over it for {}. It would be sewn down; move one of them up or down.", in.len(across)), {}},
+                                          across);
+                        }
+                    }
+            }
+        }
+}
+
+/// Patches and interlinings end at the cut line.
+void checkPastCut(const CheckInput& in, Findings& out)
+{
+    for (const auto& piece : in.pattern.pieces) {
+        std::optional<Polyline> cut;
+        for (const auto& layer : piece.layers) {
+            double over = 0;
+            if (layer.wholePiece) {
+                for (const auto& e : piece.edges)
+                    if (const auto reach = layer.reach.find(e.name); reach != layer.reach.end() && !e.onFold)
+                        over = std::max(over, reach->second - std::max(e.allowance, e.allowanceAtEnd.value_or(0)));
+            } else {
+                if (!cut)
+                    cut = flattened(piece.cut, 0.1);
+                for (const Point q : flattened(layer.outline, 0.5))
+                    if (!insideOutline(*cut, q))
+                        over = std::max(over, distanceTo(*cut, q));
+            }
+            if (over <= 0.2)
+                continue;
+            std::optional<Repair> repair;
+            for (const auto& f : in.pattern.fittings)
+                if (const auto side = in.pattern.values.find(f.owner + ".patch"); f.piece == piece.key && side != in.pattern.values.end() && !layer.wholePiece && boundsOf(layer.outline).contains(f.at))
+                    if (const double to = std::floor(side->second - 2 * over); to >= 25)
+                        repair = Repair{fmt::format("Make the patch {}", in.len(to)), {fmt::format("{}.patch={}", f.owner, to)}, false};
+            out.push_back({Severity::Warning, "past-cut", "", fmt::format("{} behind {} {}", layer.code, piece.code, piece.name), piece.key, "Build-up",
+                           fmt::format("it reaches {} past the piece's cut line and would be caught in the seam. Make it smaller, or trim it level.", in.len(over)), repair});
+        }
+    }
+}
+
+} // namespace
+
+void checkFittings(const CheckInput& in, Findings& out)
+{
+    {
+        Worst worst(in, out);
+        const auto spots = spotsOf(in.pattern);
+        checkOnEachOther(in, spots, worst);
+        checkUnderParts(in, spots, worst);
+        checkOffCloth(in, worst);
+        checkUnderFoot(in, worst);
+        checkRows(in, worst);
+    }
+    checkPastCut(in, out);
+}
+
+} // namespace tectonis

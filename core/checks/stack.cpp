@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "checks/stack.hpp"
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+std::string wallOf(const Piece& piece) { return piece.whole.empty() ? piece.key : piece.whole; }
+
+/// The box of a wall, over all pieces it was cut into.
+Box boxOf(const Pattern& p, const std::string& wall)
+{
+    Box box;
+    for (const auto& piece : p.pieces)
+        if (wallOf(piece) == wall)
+            box.add(boundsOf(piece.stitch()));
+    return box;
+}
+
+} // namespace
+
+std::vector<OnWall> wallsOf(const Pattern& p, const Piece& piece)
+{
+    std::vector<OnWall> out;
+    for (const auto& o : p.overlays)
+        if (o.piece == piece.key)
+            if (const Piece* on = p.piece(o.on))
+                out.push_back({wallOf(*on), o.placement});
+    if (out.empty())
+        out.push_back({wallOf(piece), {}});
+    return out;
+}
+
+std::optional<OnWall> behind(const Pattern& p, const std::string& wall)
+{
+    const std::string lining = "lining." + wall;
+    const Box outside = boxOf(p, wall), inside = boxOf(p, lining);
+    if (outside.empty() || inside.empty())
+        return std::nullopt;
+    return OnWall{lining, {inside.centre().x + outside.centre().x, inside.y1 - outside.y1, 0, true}};
+}
+
+} // namespace tectonis

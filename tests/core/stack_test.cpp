@@ -1,0 +1,296 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Checks that look through the whole stack, at all parts: each at its threshold, and the designs over which "No snags" once stood.
+#include "drawn.hpp"
+#include "every_design.hpp"
+
+#include "checks/finding.hpp"
+#include "checks/snags.hpp"
+#include "buildup/layers.hpp"
+#include "buildup/material.hpp"
+#include "checks/stack.hpp"
+#include "design/edits.hpp"
+
+using namespace tectonis;
+using Catch::Contains;
+
+namespace {
+
+Findings found(const Design& d, const std::string& check)
+{
+    const auto all = draftAll(d);
+    Findings out;
+    for (auto& f : checkAll(d, all))
+        if (f.check == check && f.size == "M")
+            out.push_back(f);
+    return out;
+}
+
+std::vector<Point> places(const Pattern& p, Fitting::Kind kind, const std::string& piece = {})
+{
+    std::vector<Point> out;
+    for (const auto& f : p.fittings)
+        if (f.kind == kind && (piece.empty() || f.piece == piece))
+            out.push_back(f.at);
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("Two heads on one wall: what cannot be set is told, whichever parts they belong to")
+{
+    Design d = newDesign("gusseted-satchel");
+    addFeature(d, "snap");
+    CHECK(found(d, "too-near").empty());
+    // 18 mm heads of two parts and 4 mm to set them: 22 mm between the centres.
+    setChoice(d, "flap.mount", "on"); // the front is whole
+    assign(d, "snap.across=0");
+    assign(d, "snap2.across=22");
+    CHECK(found(d, "too-near").empty());
+    assign(d, "snap2.across=21.9");
+    REQUIRE(found(d, "too-near").size() == 2); // on the front and on the flap's lining
+    CHECK(found(d, "too-near").front().severity == Severity::Warning);
+    assign(d, "snap2.across=0");
+    const auto same = found(d, "too-near");
+    REQUIRE(!same.empty());
+    CHECK(same.front().severity == Severity::Error);
+    CHECK_THAT(same.front().text, Contains("same spot"));
+}
+
+TEST_CASE("A satchel with two snap pairs: both halves of each meet beside the middle, each with its own patch inside the cloth")
+{
+    Design d = newDesign("gusseted-satchel");
+    addFeature(d, "snap");
+    for (const auto& p : draftAll(d)) {
+        INFO(p.size);
+        std::map<std::string, std::pair<double, double>> across;
+        for (const auto& f : p.fittings)
+            if (f.kind == Fitting::Kind::Snap)
+                (f.piece == "flap.lining" ? across[f.owner].second : across[f.owner].first) = f.at.x;
+        REQUIRE(across.size() == 2);
+        for (const auto& [owner, x] : across) {
+            CHECK(std::abs(x.first) == Approx(p.values.at("flap.width") / 4));
+            CHECK(x.first == Approx(-x.second)); // the flap's lining is seen from the other side
+        }
+        CHECK(across["snap"].first == Approx(-across["snap2"].first));
+        // A felt patch under each half.
+        for (const auto& f : p.fittings) {
+            if (f.kind != Fitting::Kind::Snap)
+                continue;
+            const auto& layers = p.piece(f.piece)->layers;
+            CHECK(std::count_if(layers.begin(), layers.end(), [&](const Layer& l) { return !l.wholePiece && distance(boundsOf(l.outline).centre(), f.at) < 0.01; }) == 1);
+        }
+    }
+    for (const char* check : {"too-near", "past-cut", "snap", "collision"})
+        CHECK(found(d, check).empty());
+    // A third stands in the middle.
+    addFeature(d, "snap");
+    CHECK(d.dimensions.at("snap3.across").value == "0");
+    CHECK(found(d, "too-near").empty());
+}
+
+TEST_CASE("A patch that reaches past the cut line is told with how far, and the repair mends it")
+{
+    Design d = newDesign("gusseted-satchel");
+    assign(d, "flap.length=200");
+    const double cut = 200 + 25 + 90; // far below; the drop is what counts here
+    (void)cut;
+    assign(d, "snap.drop=22");
+    assign(d, "snap.patch=60"); // 30 mm up from a centre 22 below the mouth, whose allowance is 10: 2 mbeyond is 30 − 32 = none
+    CHECK(found(d, "past-cut").empty());
+    assign(d, "snap.patch=70"); // 35 − 32 = 3 mm past the cut
+    const auto past = found(d, "past-cut");
+    REQUIRE(!past.empty());
+    CHECK_THAT(past.front().text, Contains("3 mm past"));
+    REQUIRE(past.front().repair);
+    applyRepair(d, past.front());
+    for (const auto& f : found(d, "past-cut"))
+        CHECK(f.subject != past.front().subject);
+    // An interlining that is told to reach further than its piece.
+    Design wide = newDesign("gusseted-satchel");
+    wide.layers.push_back({"front", "foam-sewin", "basted", "inset -12", {}, ""});
+    CHECK_THAT(found(wide, "past-cut").at(0).text, Contains("2 mm past"));
+    wide.layers.back().trim = "inset -10"; // as wide as the allowance
+    CHECK(found(wide, "past-cut").empty());
+}
+
+TEST_CASE("A snap on the face that its flap hangs from never closes; the repair puts it opposite")
+{
+    Design d = newDesign("gusseted-satchel");
+    setChoice(d, "snap.site", "back");
+    const auto told = found(d, "snap");
+    REQUIRE(!told.empty());
+    CHECK_THAT(told.front().text, Contains("never meet"));
+    applyRepair(d, told.front());
+    CHECK(d.choices.at("snap.site") == "front");
+    CHECK(found(d, "snap").empty());
+}
+
+TEST_CASE("Drawstrings: every eyelet lies on cloth, clear of seams, straps and handles; a second runs below the first")
+{
+    int eyelets = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        if (name.find("drawstring") == std::string::npos)
+            return;
+        for (const auto& p : draftAll(d))
+            for (const auto& f : p.fittings) {
+                if (f.kind != Fitting::Kind::Eyelet)
+                    continue;
+                ++eyelets;
+                INFO(name << ", size " << p.size << ", " << f.name);
+                const Polyline cloth = flattened(p.piece(f.piece)->stitch(), 0.01);
+                CHECK(insideOutline(cloth, f.at));
+                CHECK(distanceTo(cloth, f.at) > f.size / 2);
+                for (const auto& other : p.fittings)
+                    if (&other != &f && other.piece == f.piece && other.kind == Fitting::Kind::Eyelet)
+                        CHECK(distance(f.at, other.at) > f.size);
+            }
+    });
+    CHECK(eyelets > 800);
+    // A bucket with two drawstrings.
+    Design bucket = newDesign("cylinder");
+    addFeature(bucket, "drawstring");
+    addFeature(bucket, "drawstring");
+    // The second row passes the slip pocket behind it, in the lining: that is told.
+    CHECK_THAT(found(bucket, "collision").at(0).subject, Contains("drawstring2") && Contains("slip pocket") && Contains("Lining"));
+    assign(bucket, "slip.drop=110");
+    for (const char* check : {"too-near", "off-cloth", "under-foot", "collision"}) {
+        INFO(check);
+        CHECK(found(bucket, check).empty());
+    }
+    // Where a part above cuts the wall, the row lies on the piece below.
+    Design cutTop = newDesign("separate-base");
+    addFeature(cutTop, "band");
+    setChoice(cutTop, "band.site", "front");
+    assign(cutTop, "band.height=25");
+    addFeature(cutTop, "drawstring");
+    assign(cutTop, "drawstring.drop=60");
+    for (const Point at : places(medium(cutTop), Fitting::Kind::Eyelet, "front.upper"))
+        FAIL("an eyelet at " << at.x << "/" << at.y << " on the band");
+    CHECK(!places(medium(cutTop), Fitting::Kind::Eyelet, "front.lower").empty());
+}
+
+TEST_CASE("A channel's rows that run over a handle's ends are told, and one that runs between them and the mouth is not")
+{
+    Design tote = newDesign("large-tote");
+    addFeature(tote, "drawstring");
+    setChoice(tote, "drawstring.through", "channel");
+    CHECK_THAT(found(tote, "collision").at(0).text, Contains("sewn down"));
+    removeFeature(tote, "handles");
+    CHECK(found(tote, "collision").empty());
+    // Behind the shell lies the lining: a pocket there is sewn shut too.
+    assign(tote, "slip.drop=15");
+    assign(tote, "drawstring.drop=70");
+    CHECK_THAT(found(tote, "collision").at(0).subject, Contains("slip pocket") && Contains("Lining"));
+}
+
+TEST_CASE("Rivets beside a seam that is sewn later: the foot must pass, 6 mm and half a head")
+{
+    Design d = newDesign("large-tote");
+    CHECK(found(d, "under-foot").empty());
+    CHECK(medium(d).fittings.size() >= 20);
+    d.workshop.footWidth = 6;
+    // The lowest rivets keep 11 mm from the base seam: half a head of 8, the foot's 6 and 1 to spare. A wider foot meets them when it is asked for after drafting only.
+    auto patterns = draftAll(d);
+    Design wide = d;
+    wide.workshop.footWidth = 7.1;
+    const auto told = [&](const Design& of) {
+        Findings out = checkAll(of, patterns);
+        std::erase_if(out, [](const Finding& f) { return f.check != "under-foot"; });
+        return out;
+    };
+    CHECK(told(d).empty());
+    REQUIRE(!told(wide).empty());
+    CHECK_THAT(told(wide).front().text, Contains("sewn after"));
+}
+
+TEST_CASE("The lining behind a wall is found with its way: mirrored, mouths level")
+{
+    const Pattern p = medium(newDesign("gusseted-satchel"));
+    const auto inside = behind(p, "front");
+    REQUIRE(inside);
+    CHECK(inside->wall == "lining.front");
+    const Point at = inside->to({30, p.height - 50});
+    CHECK(at.x == Approx(-30));
+    CHECK(at.y == Approx(boundsOf(p.piece("lining.front")->stitch()).y1 - 50));
+    CHECK(!behind(p, "base.board"));
+    // Both halves of a cut back are one wall.
+    CHECK(wallsOf(p, *p.piece("back.upper")).front().wall == "back");
+}
+
+TEST_CASE("Bulk by hand: tabs by how they are folded, overlays, piping, pleats, bindings, and both seams where two cross")
+{
+    const auto foot = [](const char* id) { return material(id).underFoot(); };
+    // Connectors of the shell's cloth: canvas is folded to a quarter and looped, vinyl meets behind and is looped.
+    for (const auto& [cloth, times] : {std::pair{"canvas-12", 8}, {"vinyl", 4}}) {
+        Design d = newDesign("gusseted-satchel");
+        setMaterial(d, "shell", cloth);
+        const Pattern p = medium(d);
+        const Bulk bulk = bulkAt(p, *p.seam("mouth"));
+        const auto tab = std::find_if(bulk.parts.begin(), bulk.parts.end(), [](const BulkPart& part) { return part.label == "Connector"; });
+        INFO(cloth);
+        REQUIRE(tab != bulk.parts.end());
+        CHECK(tab->times == times);
+        CHECK(tab->each == Approx(foot(cloth)));
+    }
+    // A bare design: canvas outside, cotton inside, no interlinings. A side seam is two layers of canvas; the mouth is one of each, and where the side seams of both coats
+    // cross it, two of each more. Nothing else crosses.
+    Design d = newDesign("separate-base");
+    while (!d.features.empty())
+        removeFeature(d, d.features.front().id);
+    d.layers.clear();
+    const double canvas = foot("canvas-12"), cotton = foot("lining-cotton");
+    Pattern p = medium(d);
+    CHECK(bulkAt(p, *p.seam("side 1")).underFoot == Approx(2 * canvas));
+    CHECK(bulkAt(p, *p.seam("side 1")).crossing.empty());
+    CHECK(bulkAt(p, *p.seam("mouth")).underFoot == Approx(canvas + cotton));
+    CHECK(bulkAt(p, *p.seam("mouth")).atCrossing == Approx(canvas + cotton + 2 * canvas + 2 * cotton));
+    CHECK_THAT(bulkAt(p, *p.seam("mouth")).crossing, Contains(" and "));
+    CHECK(bulkUnderTopstitch(p, *p.seam("mouth")).underFoot == Approx(2 * canvas + 2 * cotton));
+    // A boxed corner: side seam and bottom seam lie on one another.
+    Design boxed = newDesign("boxed-corner");
+    while (!boxed.features.empty())
+        removeFeature(boxed, boxed.features.front().id);
+    boxed.layers.clear();
+    p = medium(boxed);
+    CHECK(bulkAt(p, *p.seam("box right")).underFoot == Approx(2 * canvas));
+    CHECK(bulkAt(p, *p.seam("box right")).atCrossing == Approx(6 * canvas));
+    CHECK(bulkAt(p, *p.seam("side right")).crossing.empty());
+    // Pleats: the bottom seam has three layers of each panel there.
+    assign(boxed, "pleats=2");
+    assign(boxed, "pleat=12");
+    p = medium(boxed);
+    CHECK(bulkAt(p, *p.seam("bottom")).underFoot == Approx(6 * canvas));
+    CHECK(bulkAt(p, *p.seam("side right")).underFoot == Approx(2 * canvas));
+    // An overlay is caught with its face; piping lies doubled; an overlay that ends elsewhere does not count.
+    addFeature(d, "overlay");
+    addFeature(d, "piping");
+    setChoice(d, "piping.site", "front");
+    p = medium(d);
+    CHECK(bulkAt(p, *p.seam("base")).underFoot == Approx(2 * canvas + foot("waxed-canvas")));
+    CHECK(bulkAt(p, *p.seam("side 1")).underFoot == Approx(2 * canvas + foot("waxed-canvas") + 2 * canvas));
+    CHECK(bulkAt(p, *p.seam("mouth")).underFoot == Approx(canvas + cotton));
+    // Pockets lie on the face; their hems have nothing to do with the mouth.
+    addFeature(d, "patch-pocket");
+    p = medium(d);
+    CHECK(bulkAt(p, *p.seam("mouth")).underFoot == Approx(canvas + cotton));
+    // Bound: four layers of the binding.
+    Design loop = newDesign("zip-around");
+    loop.layers.clear();
+    p = medium(loop);
+    CHECK(bulkAt(p, *p.seam("front-loop")).underFoot == Approx(2 * canvas + 4 * cotton));
+}
+
+TEST_CASE("Foam under the topstitching counts where it ends within the row, and its warning goes with an inset")
+{
+    Design d = newDesign("gusseted-satchel");
+    for (auto& rule : d.layers)
+        if (rule.material == "foam-sewin")
+            rule.edges.clear(), rule.trim = "stitch";
+    Pattern p = medium(d);
+    const double with = bulkUnderTopstitch(p, *p.seam("mouth")).underFoot;
+    for (auto& rule : d.layers)
+        if (rule.material == "foam-sewin")
+            rule.trim = "inset 4";
+    p = medium(d);
+    CHECK(bulkUnderTopstitch(p, *p.seam("mouth")).underFoot == Approx(with - material("foam-sewin").underFoot()));
+}
