@@ -13,20 +13,23 @@ void checkBulk(const CheckInput& in, Findings& out);
 void checkCarried(const CheckInput& in, Findings& out);
 void checkFittings(const CheckInput& in, Findings& out);
 void checkHeat(const CheckInput& in, Findings& out);
+void checkJoins(const CheckInput& in, Findings& out);
 void checkOutlines(const CheckInput& in, Findings& out);
 void checkPlaces(const CheckInput& in, Findings& out);
 void checkSeams(const CheckInput& in, Findings& out);
 void checkSequence(const CheckInput& in, Findings& out);
 void checkSnaps(const CheckInput& in, Findings& out);
+void checkStock(const CheckInput& in, Findings& out);
 void checkStraps(const CheckInput& in, Findings& out);
 void checkTurning(const CheckInput& in, Findings& out);
 void checkWidths(const CheckInput& in, Findings& out);
 void checkZips(const CheckInput& in, Findings& out);
+void checkSizes(const std::vector<Pattern>& patterns, Findings& out); // all sizes beside one another
 
 Findings check(const CheckInput& in)
 {
     Findings out;
-    for (const auto run : {checkSeams, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkSequence})
+    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkSequence})
         run(in, out);
     for (auto& f : out)
         f.size = in.pattern.size;
@@ -41,6 +44,7 @@ Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Un
     Findings out;
     for (auto& findings : each)
         std::move(findings.begin(), findings.end(), std::back_inserter(out));
+    checkSizes(patterns, out);
     std::stable_sort(out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     return out;
 }

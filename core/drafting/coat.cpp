@@ -142,6 +142,9 @@ void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
         const double lower = spec.lining && d.pattern.piece(face) ? boundsOf(d.piece(face).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1 : 0;
         const bool side = face == "left" || face == "right"; // as wide as the bag is deep
         d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top - lower, d(side ? "mouth.depth" : "face.width"), d("face.height"), spec.lining ? "Lining" : face == "front" ? "Shell front" : "Shell back", spec.lining});
+        // Walls that are wider than their face go round the bag's corners.
+        Site& made = d.pattern.sites.back();
+        made.folded = boundsOf(d.piece(piece).stitch()).width() - made.width > std::max(12.0, 0.4 * d.pattern.depth);
     }
 }
 

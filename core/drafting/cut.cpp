@@ -280,21 +280,88 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     p.pieces.insert(at + 1, lower);
 }
 
-std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant)
+namespace {
+
+/// Where a straight line from @p from leaves an outline, and how the outline runs there; @p skipArcs: passes over round corners.
+std::optional<std::pair<Point, Point>> leavesAt(const std::vector<Edge>& edges, Point from, Point way, bool skipArcs)
+{
+    std::optional<std::pair<Point, Point>> out;
+    double nearest = 1e300;
+    const Point normal{-way.y, way.x};
+    for (const auto& e : edges)
+        for (const auto& s : e.stitch) {
+            if (skipArcs && std::holds_alternative<Arc>(s))
+                continue;
+            for (const double along : crossingsOf({s}, normal, dot(normal, from))) {
+                const Point at = pointAlong(s, along);
+                if (const double away = dot(at - from, way); away > 0 && away < nearest)
+                    nearest = away, out = {{at, tangentAlong({s}, along)}};
+            }
+        }
+    return out;
+}
+
+/// A lower corner of a face as it would be without rounding, and unit vectors along the bottom and up the side.
+struct FaceCorner {
+    Point at, along, up;
+};
+
+std::optional<FaceCorner> faceCorner(const Piece& piece, const Site& site, bool right, double reach)
 {
     const double sign = right ? 1 : -1;
-    const Point corner{site.x + sign * site.width / 2, site.top - site.height};
-    const Edge free{.name = "slant", .stitch = {}, .allowance = 0, .allowanceAtEnd = {}};
-    if (aslant) {
-        // The line through both legs' ends; the corner lies beyond it.
-        const Point normal = unit(Point{sign, -1});
-        return clipped(piece.edges, normal, dot(normal, corner) - side / std::sqrt(2.0), free);
+    if (site.folded)
+        return FaceCorner{{site.x + sign * site.width / 2, site.top - site.height}, {-sign, 0}, {0, 1}};
+    const Box box = boundsOf(piece.stitch());
+    const Point inside{site.x, box.y0 + std::min(reach, box.height() * 0.4)};
+    const auto bottom = leavesAt(piece.edges, inside, {0, -1}, false);
+    // Above a round corner the side is straight again.
+    auto side = leavesAt(piece.edges, inside, {sign, 0}, true);
+    for (double y = inside.y; !side && y < box.y1; y += box.height() / 20)
+        side = leavesAt(piece.edges, {site.x, y}, {sign, 0}, true);
+    if (!bottom || !side)
+        return std::nullopt;
+    FaceCorner out;
+    out.along = bottom->second.x * sign > 0 ? bottom->second * -1 : bottom->second;
+    out.up = side->second.y < 0 ? side->second * -1 : side->second;
+    const double turn = cross(out.along, out.up);
+    if (std::abs(turn) < 0.1)
+        return std::nullopt;
+    out.at = bottom->first + out.along * (cross(side->first - bottom->first, out.up) / turn);
+    return out;
+}
+
+/// Keeps the side of the line through @p a and @p b on which @p inside lies; the edges as they are where the line does not part them.
+std::vector<Edge> keptBeside(const std::vector<Edge>& edges, Point a, Point b, Point inside, const Edge& along)
+{
+    Point normal = rightOf(unit(b - a));
+    if (dot(normal, inside - a) < 0)
+        normal = normal * -1;
+    auto out = clipped(edges, normal, dot(normal, a), along);
+    return out.empty() ? edges : out;
+}
+
+} // namespace
+
+std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant)
+{
+    const auto corner = faceCorner(piece, site, right, side);
+    if (!corner)
+        return {};
+    const auto& [at, along, up] = *corner;
+    const Point low = at + along * side, high = at + up * side, inside = at + (along + up) * (side * 0.3);
+    const auto free = [](const char* name) { return Edge{.name = name, .stitch = {}, .allowance = 0, .allowanceAtEnd = {}}; };
+    std::vector<Edge> out = piece.edges;
+    if (site.folded) {
+        out = keptBeside(out, at, at + up, inside, free("at the fold"));
+        if (boundsOf(piece.stitch()).y0 < at.y - 0.1)
+            out = keptBeside(out, at, at + along, inside, free("at the base"));
     }
-    Edge across = free, up = free;
-    across.name = "across", up.name = "up";
-    std::vector<Edge> out = clipped(piece.edges, {sign, 0}, sign * corner.x - side, up);
-    if (!out.empty())
-        out = clipped(out, {0, -1}, -(corner.y + side), across);
+    if (aslant) {
+        out = keptBeside(out, low, high, at, free("slant"));
+        return std::any_of(out.begin(), out.end(), [](const Edge& e) { return e.name == "slant"; }) ? out : std::vector<Edge>{};
+    }
+    out = keptBeside(out, low, low + up, inside, free("up"));
+    out = keptBeside(out, high, high + along, inside, free("across"));
     return out;
 }
 

@@ -28,8 +28,9 @@ AcrossCut acrossAt(const Piece& piece, double y, double allowance);
 /// @throws InputError if the line does not part the piece in two.
 void cutAcross(Drafter& d, const AcrossCut& cut);
 
-/// The corner between the side and the bottom of a face, as far as the piece reaches: square with sides of @p side, or cut off aslant.
-/// Edges of the piece keep their names; the new ones are "across" and "up", or "slant". Empty where the piece leaves no corner there.
+/// The lower corner of a face: what lies within @p side of it along the bottom and up the side, or what is cut off aslant through the ends of both. The corner is where
+/// bottom and side would meet without rounding; on a wall that is bent round the bag's corners it is the face's own. Edges of the piece keep their names; the new
+/// ones are "across" and "up", or "slant", and "at the fold", "at the base" where the wall goes on. Empty where the piece leaves no corner there.
 std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant);
 
 } // namespace tectonis

@@ -27,7 +27,7 @@ std::vector<Section> sectionsOf(const LoopBody& b)
     const double rest = lengthOf(b.face) - b.zip;
     if (!b.threeBands)
         return {{"zip strip", b.zip}, {"band", rest}};
-    return {{"zip strip", b.zip}, {"side right", rest / 4}, {"band", rest / 2}, {"side left", rest / 4}};
+    return {{"zip strip", b.zip}, {"side right", b.right}, {"band", rest - b.right - b.left}, {"side left", b.left}};
 }
 
 /// The face's outline clockwise from the left end of the zip panel.
@@ -122,6 +122,9 @@ std::vector<DimensionSpec> loopDimensions(const std::string& girth)
     return {
         {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5), "max(30, zip.tape - 2*zip.sewn + 10)", "300"},
         {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.", fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
+        {"zip.shift", "Zip panel, shifted", "How far the middle of the zip panel lies from the top's middle, along the outline; to the right seen from the front is positive.", "0", hold(), fmt::format("-0.25*({})", girth), fmt::format("0.25*({})", girth)},
+        {"side.right", "Right side band", "How far the right side band reaches round from the zip panel's end: where it is joined to the bottom band.", fmt::format("(({}) - zip.length)/4", girth), follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
+        {"side.left", "Left side band", "The same on the left.", "side.right", follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
         {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
         {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4", "zip.tape/2 - 3"},
         {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
@@ -227,7 +230,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     site("lining back", "Lining back", "lining.back", "Small parts", true);
     const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining"), side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", "lining.band", "lining");
     p.spaces.push_back({"main", "Main space", inWidth - 2 * side, inHeight - 2 * side, b.depth - 2 * wall, 0, false});
-    p.handles.push_back({"depth", "band", {b.threeBands ? (girth - b.zip) / 4 : (girth - b.zip) / 2, b.depth}, {0, 1}, 1});
+    p.handles.push_back({"depth", "band", {d.piece("band").edge("front")->length() / 2, b.depth}, {0, 1}, 1});
 
     // Steps.
     d.add(Step{.id = "zip", .title = "Sew the zip between its strips",

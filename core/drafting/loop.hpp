@@ -13,6 +13,7 @@ struct LoopBody {
     double zip = 0;           ///< mm of the face's outline that the zip panel covers
     double depth = 0;
     bool threeBands = false;  ///< side, bottom, side instead of one band
+    double right = 0, left = 0; ///< mm of the outline that the side bands cover, from the zip panel's ends
 };
 
 /// Dimensions and choices that all such bodies have. @p girth: formula of the face's outline.

@@ -37,17 +37,24 @@ Run roundedPlan(double width, double depth, double radius)
 
 Run stadiumPlan(double width, double depth) { return roundedPlan(std::max(width, depth), depth, depth / 2); }
 
-Run ellipsePlan(double width, double depth)
+Run ellipsePlan(double width, double depth, double inset)
 {
     const double a = width / 2, b = depth / 2;
-    constexpr int n = 16;
+    // A point of the parallel curve and its derivative: the ellipse's own, shortened by the curvature.
+    const auto speed = [&](double t) { return std::hypot(a * std::sin(t), b * std::cos(t)); };
+    const auto at = [&](double t) { return Point{a * std::cos(t) - inset * b * std::cos(t) / speed(t), b * std::sin(t) - inset * a * std::sin(t) / speed(t)}; };
+    const auto way = [&](double t) { return Point{-a * std::sin(t), b * std::cos(t)} * (1 - inset * a * b / std::pow(speed(t), 3)); };
+    // The ends turn with radius b²/a: a wider inset leaves a tip on the long axis, where the curve meets its mirror image.
+    double tip = 0;
+    if (inset * a > b * b && a > b)
+        tip = std::asin(std::sqrt(std::clamp((inset * inset * a * a / (b * b) - b * b) / (a * a - b * b), 0.0, 1.0)));
+    constexpr int n = 32;
     Run out;
-    for (int i = 0; i < n; ++i) {
-        const double t0 = pi + 2 * pi * i / n, t1 = pi + 2 * pi * (i + 1) / n, k = 4.0 / 3 * std::tan((t1 - t0) / 4);
-        const auto at = [&](double t) { return Point{a * std::cos(t), b * std::sin(t)}; };
-        const auto way = [&](double t) { return Point{-a * std::sin(t), b * std::cos(t)}; };
-        out.push_back(Cubic{at(t0), at(t0) + way(t0) * k, at(t1) - way(t1) * k, at(t1)});
-    }
+    for (const double from : {pi + tip, 2 * pi + tip}) // the lower half, then the upper one
+        for (int i = 0; i < n / 2; ++i) {
+            const double span = (pi - 2 * tip) / (n / 2), t0 = from + span * i, t1 = t0 + span, k = 4.0 / 3 * std::tan(span / 4);
+            out.push_back(Cubic{at(t0), at(t0) + way(t0) * k, at(t1) - way(t1) * k, at(t1)});
+        }
     return out;
 }
 

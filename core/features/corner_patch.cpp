@@ -44,7 +44,7 @@ public:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        Piece& face = d.pieceAt(site, site.top - site.height + f("side") / 2);
+        Piece& face = d.pieceAt(site, site.folded ? site.top - site.height + f("side") / 2 : boundsOf(d.piece(site.pieces.back()).stitch()).y0 + f("side") / 2);
         const auto edges = cornerOf(face, site, true, f("side"), false);
         const auto has = [&](const char* name) { return std::any_of(edges.begin(), edges.end(), [&](const Edge& e) { return e.name == name; }); };
         if (!has("across") || !has("up"))
@@ -60,6 +60,15 @@ public:
                 through.push_back({on.role, on.key, on.material});
         addRivets(d, f.id, f.id, int(count), f("rivet"), through);
 
+        // Where lines a margin inside both free sides meet.
+        const Run top = patch.edge("across")->stitch, inner = patch.edge("up")->stitch;
+        const auto insideOf = [&](const Run& run) {
+            const Point way = tangentAlong(run, lengthOf(run) / 2);
+            return std::pair{pointAlong(run, lengthOf(run) / 2) - rightOf(way) * std::min(f("margin"), lengthOf(run) / 3), way};
+        };
+        const auto [onTop, along] = insideOf(top);
+        const auto [onInner, down] = insideOf(inner);
+        const Point shared = onTop + along * (cross(onInner - onTop, down) / cross(along, down));
         std::vector<std::string> set;
         const Placement mirror{2 * site.x, 0, 0, true};
         for (const bool right : {true, false}) {
@@ -70,17 +79,15 @@ public:
                 const std::string line = f.named("corner patch") + ", " + side + " " + edge;
                 face.lines.push_back({line, FaceLine::Kind::Topstitch, right ? run : reversed(placed(run, mirror))});
                 d.add(Seam{.key = f.key(side + " " + edge), .name = patch.name + ", " + side + ", " + edge, .a = {{faceKey, line, 0, !right}}, .b = {{f.id, edge, right ? 0 : 1}}, .stitch = "topstitch"});
+                // From the corner rivet, which both rows share, to the last one before the face's own seam, where the foot must pass beside the head.
                 const double length = lengthOf(run), margin = std::min(f("margin"), length / 3);
-                // At the face's own seams the foot must pass beside the heads.
+                const bool across = std::string(edge) == "across"; // ends in the patch's free corner; the other begins there
                 const double atSeam = std::min(std::max(margin, f("rivet") / 2 + d.design.workshop.footWidth + 1), length / 2);
-                const double first = std::string(edge) == "across" ? atSeam : margin, last = length - (std::string(edge) == "across" ? margin : atSeam);
-                const Point in = rightOf(tangentAlong(run, length / 2)) * -margin;
-                for (int i = 0; i < int(n); ++i) {
-                    const double along = n == 1 ? length / 2 : std::lerp(first, last, i / (n - 1));
-                    const Point at = there(pointAlong(run, along) + in);
-                    // The rows meet in the corner: one rivet belongs to both.
-                    if (std::any_of(d.pattern.fittings.begin(), d.pattern.fittings.end(), [&](const Fitting& other) { return other.piece == faceKey && other.kind == Fitting::Kind::Rivet && other.key.starts_with(f.id + ".") && distance(other.at, at) < 0.01; }))
-                        continue;
+                const Point in = rightOf(tangentAlong(run, length / 2)) * -margin, last = pointAlong(run, across ? atSeam : length - atSeam) + in;
+                for (int i = across ? 0 : 1; i < std::max(int(n), across ? 1 : 2); ++i) {
+                    if (n > 1 && i >= int(n))
+                        break;
+                    const Point at = there(n == 1 ? pointAlong(run, length / 2) + in : lerp(shared, last, i / (n - 1)));
                     const std::string key = f.key(side + "." + edge + std::to_string(i + 1));
                     d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0, "patch and face, not the lining"});
                     face.drills.push_back({at, "rivet"});

@@ -28,7 +28,7 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends.", "min(19, 0.1*face.width)", hold(), "5", "0.25*face.width"},
+            {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends; negative where it reaches round the corners towards the side seams.", "19", hold(), "-mouth.depth/2", "0.25*face.width"},
             {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.", "min(30, 0.15*face.height)", hold(), "15", "face.height/3", DimensionSpec::Quantity::Length, "@held=bands"},
             {"past", "Zip past the mouth", "How far the zip's tail reaches past its end, so that the mouth opens fully.", "50", hold(), "0", "120"},
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},

@@ -88,7 +88,7 @@ public:
     {
         const double w = p.values.at("width") - 2 * in, d = p.values.at("depth") - 2 * in;
         const std::string& shape = p.choices.at("base.shape");
-        return shape == "round" ? stadiumPlan(w, w) : shape == "stadium" ? stadiumPlan(w, d) : ellipsePlan(w, d);
+        return shape == "round" ? stadiumPlan(w, w) : shape == "stadium" ? stadiumPlan(w, d) : ellipsePlan(p.values.at("width"), p.values.at("depth"), in);
     }
 
     Standing body(const Pattern& p, double in) const

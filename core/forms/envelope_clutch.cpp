@@ -35,9 +35,10 @@ public:
             {"flap.reach", "Flap length", "From the fold at the top to the flap's edge.", "0.6*height", follow(), "30", "height - 5"},
             {"flap.taper", "Flap taper", "How far each side of the flap leans in at its edge.", "width/4", follow(), "0", "width/2 - 20"},
             {"snap.size", "Snap diameter", "Diameter of the magnetic snap.", "14", stock("snap"), "10", "25", DimensionSpec::Quantity::Length, "closure=snap"},
+            {"snap.slack", "Snap slack", "Extra length of the flap's way to the front half, so that it closes without pulling.", "4", hold(), "0", "12", DimensionSpec::Quantity::Length, "closure=snap"},
             {"snap.margin", "Snap margin", "From the flap's edge to the centre of the snap.", "28", hold(), "15", "flap.reach - 15", DimensionSpec::Quantity::Length, "closure=snap"},
         };
-        for (auto& d : coatDimensions("0.9*height"))
+        for (auto& d : coatDimensions("0.9*height", "0.78*height"))
             out.push_back(d);
         return out;
     }
@@ -46,8 +47,7 @@ public:
     {
         std::vector<ChoiceSpec> out{{"closure", "Closure", "What holds the flap down.", {{"snap", "Magnetic snap"}, {"none", "Nothing"}}}};
         for (auto& c : coatChoices())
-            if (c.name == "assembly")
-                out.push_back({c.name, c.label, c.meaning, {c.options.front()}});
+            out.push_back(c.name == "assembly" ? ChoiceSpec{c.name, c.label, c.meaning, {c.options.front()}} : c);
         return out;
     }
 
@@ -73,12 +73,16 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("thing.thickness");
-        Coat shell = Coat::shell(d), lining = Coat::lining(d, 0);
+        Coat shell = Coat::shell(d);
         drawCoat(shell);
+        // Folded inside the shell the lining's way is half a turn about the wall's thickness shorter; flap and mouth stay, where they are sewn to each other.
+        Coat lining = Coat::lining(d, liningShrink(d, "body"));
+        if (lining.shrink > 0)
+            d.work({"lining.body", "lining.fold", "Lining shorter at the bottom fold", "pi*wall", {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm", "a wrapped half turn inside a wall of that thickness: π·t less"});
         drawCoat(lining);
         d.work({"body", "body.length", "Length of the piece", "2*height + loss + reach + loss/2", {{"height", d("height")}, {"loss", foldLoss(p)}, {"reach", d("flap.reach")}}, 0, Kind::Geometry, "mm",
                                       "the pocket's depth twice and the flap; each fold loses half of the folded thickness"});
-        const double back = 2 * d("height") + foldLoss(p);
+        const double back = 2 * d("height") + foldLoss(p) - pi * lining.shrink;
         p.sites.push_back({"lining back", "Lining back", {"lining.body"}, 0, back, d("width"), d("height"), "Lining", true});
         p.spaces.push_back({"main", "Main space", d("width") - d("thing.thickness"), d("height"), d("thing.thickness") + 4, 0, false});
         p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2}, {"flap.reach", "body", {0, boundsOf(d.piece("body").stitch()).y1}, {0, 1}, 1}};
@@ -93,21 +97,21 @@ public:
     void drawCoat(Coat& c) const
     {
         Drafter& d = c.d;
-        const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), bottom = h + loss / 2, back = 2 * h + loss, end = back + loss / 2 + d("flap.reach"), tip = w - d("flap.taper"), s = c.allowance;
+        const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = c.shrink, bottom = h + loss / 2 - pi * in / 2, back = 2 * bottom, end = back + loss / 2 + d("flap.reach"), tip = w - d("flap.taper"), s = c.allowance;
         Piece& piece = c.add("body", "A", "Body", "panel");
         const double turned = back + loss / 2;
         piece.edges = {{"front top", lineRun({{-w, 0}, {w, 0}}), c.mouth, {}},
-                       {"right front", lineRun({{w, 0}, {w, bottom}}), s, {}},
-                       {"right back", lineRun({{w, bottom}, {w, back}}), s, {}},
+                       {"right front", lineRun({{w, 0}, {w - in, bottom}}), s, {}},
+                       {"right back", lineRun({{w - in, bottom}, {w, back}}), s, {}},
                        {"right flap", lineRun({{w, back}, {w, turned}, {tip, end}}), c.mouth, {}},
                        {"flap end", lineRun({{tip, end}, {-tip, end}}), c.mouth, {}},
                        {"left flap", lineRun({{-tip, end}, {-w, turned}, {-w, back}}), c.mouth, {}},
-                       {"left back", lineRun({{-w, back}, {-w, bottom}}), s, {}},
-                       {"left front", lineRun({{-w, bottom}, {-w, 0}}), s, {}}};
+                       {"left back", lineRun({{-w, back}, {-w + in, bottom}}), s, {}},
+                       {"left front", lineRun({{-w + in, bottom}, {-w, 0}}), s, {}}};
         if (loss < 1e-9)
             for (const char* name : {"right flap", "left flap"})
                 std::erase_if(piece.edge(name)->stitch, [](const Segment& seg) { return lengthOf(seg) < 1e-9; });
-        piece.lines.push_back({"bottom fold", FaceLine::Kind::Fold, lineRun({{-w, bottom}, {w, bottom}})});
+        piece.lines.push_back({"bottom fold", FaceLine::Kind::Fold, lineRun({{-w + in, bottom}, {w - in, bottom}})});
         piece.lines.push_back({"flap fold", FaceLine::Kind::Fold, lineRun({{-w, turned}, {w, turned}})});
         c.join("right", "Right side", {c.use("body", "right front", true)}, {c.use("body", "right back")});
         c.leaveOpen(c.join("left", "Left side", {c.use("body", "left front")}, {c.use("body", "left back", true)}));
@@ -124,11 +128,12 @@ public:
     void addSnap(Drafter& d) const
     {
         Pattern& p = d.pattern;
-        const double size = d("snap.size"), end = boundsOf(d.piece("body").stitch()).y1, clear = size / 2 + d("allowance.mouth") + d.design.workshop.footWidth;
-        const double flapAt = end - d("snap.margin");
+        const double size = d("snap.size"), liningEnd = boundsOf(d.piece("lining.body").stitch()).y1, clear = size / 2 + d("allowance.mouth") + d.design.workshop.footWidth;
+        const double flapAt = liningEnd - d("snap.margin");
+        const double wall = d.stack(d.piece("body")) + d.stack(d.piece("lining.body"));
         // The flap's way from its fold down the front, less the thickness it goes round.
-        const double drop = d.work({"body", "snap.drop", "Front half: from the mouth down", "reach - margin - thickness/2", {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")}}, 0,
-                                    Kind::Geometry, "mm", "where the flap half lands; half of the thickness is used up by going round the top"});
+        const double drop = d.work({"body", "snap.drop", "Front half: from the mouth down", "reach - margin - thickness/2 - 2*wall - slack", {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")}, {"wall", wall}, {"slack", d("snap.slack")}}, 0,
+                                    Kind::Geometry, "mm", "where the flap half lands: going round the top takes half of the thing's thickness, the pocket's front wall and the flap's own thickness; the rest is slack"});
         const auto half = [&](const std::string& key, const std::string& name, const std::string& piece, Point at) {
             p.fittings.push_back({key, name, piece, Fitting::Kind::Snap, at, size, clear, "one layer and its patch"});
             d.piece(piece).drills.push_back({at, "snap"});
@@ -146,15 +151,16 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const double h = p.height, loss = foldLoss(p), bottom = h + loss / 2, turned = 2 * h + 1.5 * loss;
+        const double h = p.height, loss = foldLoss(p), outside = h + loss / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
             const double z = coat.of.empty() ? 0.2 : 0.1;
+            const double bottom = outside - pi * coat.in / 2, lift = outside - bottom, turned = 2 * bottom + loss / 2; // mouths are level
             folder.lay(coat.of + "body", [=](Point q) -> Vec3 {
                 if (q.y <= bottom)
-                    return {-q.x, bottom - q.y, z};
+                    return {-q.x, lift + bottom - q.y, z};
                 if (q.y <= turned)
-                    return {-q.x, q.y - bottom, -z};
-                return {-q.x, (turned - bottom) - (q.y - turned), z + 2};
+                    return {-q.x, lift + q.y - bottom, -z};
+                return {-q.x, lift + (turned - bottom) - (q.y - turned), z + 2};
             }, {}, {bottom, turned});
         });
         m.litres = p.values.at("thing.width") * h * p.depth / 1e6; // a sheet folded flat holds what it is made for

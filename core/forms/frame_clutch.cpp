@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Rigid-frame clutch: two rigid half shells, padded and covered; everything is drafted from the frame's own measures.
+#include "buildup/material.hpp"
 #include "drafting/coat.hpp"
 #include "drafting/plans.hpp"
 #include "forms/form.hpp"
@@ -54,7 +55,7 @@ public:
         const double w = d("frame.width"), h = d("frame.height"), half = d("frame.depth") / 2, r = d("radius");
         p.width = w, p.height = h, p.depth = d("frame.depth");
         // The cover wraps the half shell: face, rim and turn-in.
-        const double wrap = d.work({"cover", "cover.wrap", "Cover beyond the face", "rim + turn", {{"rim", half}, {"turn", d("turn.in")}}, 0, Kind::Geometry, "mm", "the cover goes over the rim of the half shell and turns in"});
+        const double wrap = d.work({"cover", "cover.wrap", "Cover beyond the face", "padding + rim + wall + turn", {{"padding", material(p.materials.at("padding")).thickness}, {"rim", half}, {"wall", d("shell.wall")}, {"turn", d("turn.in")}}, 0, Kind::Geometry, "mm", "down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned in"});
         outline(d.add({.key = "cover", .code = "A", .name = "Cover", .group = PieceGroup::Shell, .role = "cover", .material = "shell", .count = 2}), w, h, r, wrap);
         const double inset = d("padding.hold");
         outline(d.add({.key = "padding", .code = "P", .name = "Padding", .group = PieceGroup::Interlining, .role = "padding", .material = "padding", .count = 2}), w - 2 * inset, h - 2 * inset, std::max(r - inset, 1.0), 0);

@@ -49,6 +49,7 @@ public:
             {"bow", "Curve of the sides", "How far the middle of each side lies outside the straight line from its corner to the mouth; negative: a waist.", "0", hold(), "-min(width, height)/12", "min(width, height)/8"},
             {"depth.mouth", "Depth at the mouth", "Finished depth at the mouth, where the gusset narrows; as the depth, or down to what a zip between the panels shows.", "depth", follow(), "max(min(8, depth), depth - 1.2*(height - max(narrow.from, corner.reach)))", "depth"},
             {"narrow.from", "Gusset narrows from", "Height above the bottom from which the gusset narrows towards the mouth.", "0.35*height", follow(), "0", "0.75*height", DimensionSpec::Quantity::Length, "depth.mouth < depth"},
+            {"gusset.side", "Gusset side strips", "How far the side strips reach from the mouth along the panel's outline: where they are joined to the bottom strip.", "sqrt(height^2 + taper^2) - corner.reach + radius*(pi/2 + atan2(taper, height)) + min(25, 0.2*(width - 2*corner.reach))", follow(), "depth.mouth < depth ? sqrt(height^2 + taper^2)*(1 - narrow.from/height) + 15 : 30", "sqrt(height^2 + taper^2) + width/2 - 20", DimensionSpec::Quantity::Length, "gusset.strips=three"},
             {"allowance.body", "Body allowance", "Seam allowance of the seams between panels and gusset, shell.", "10", hold(), "5", "20"},
             {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
             {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams at the mouth end.", "allowance.body", follow(), "5", "20"},
@@ -121,14 +122,19 @@ public:
     bool cutLong(const Drafter& d) const { return d.choice("gusset.length") == "long"; }
     static constexpr double kLong = 25; ///< mm beyond the mouth (common practice, no source)
 
-    /// How far the side strips of three reach down the panel: to the middle of the corner.
-    static double sideReach(const Piece& panel)
+    /// How far the side strips of three reach down the panel; of the lining's shorter run as large a share.
+    static double sideReach(const Drafter& d, const Piece& panel)
     {
-        double reach = 0;
-        for (const char* name : {"left ease", "left side"})
-            if (const Edge* e = panel.edge(name))
-                reach += e->length();
-        return reach + panel.edge("left corner")->length() / 2;
+        const auto run = [](const Piece& of) {
+            double sum = 0;
+            for (const auto& e : of.edges)
+                sum += e.name == "top" ? 0 : e.length();
+            return sum;
+        };
+        const double half = run(panel) / 2;
+        // The lining's sides widen over the ease: its side strips reach past that.
+        const Edge* ease = panel.edge("left ease");
+        return std::min(std::max(d("gusset.side") * half / (run(*d.pattern.piece("front")) / 2), ease ? ease->length() + 10 : 0), half - 10);
     }
 
     /// The gusset's pieces in one coat, along its front panel.
@@ -137,7 +143,7 @@ public:
         const Piece& panel = d.piece(of + "front");
         Strip strip{.depth = d("depth"), .narrow = narrowing(d.pattern), .half = two(d), .allowance = allowance, .mouthAllowance = d("allowance.mouth") + (cutLong(d) ? kLong : 0), .lowAllowance = low};
         if (three(d))
-            strip.upTo = sideReach(panel);
+            strip.upTo = sideReach(d, panel);
         drawStripAlong(piece, panel, strip);
         if (!three(d))
             return;
@@ -295,8 +301,10 @@ public:
             ++i;
         }
         const double end = two(d) ? 0 : boundsOf(d.piece("gusset").stitch()).x1, room = d("depth.mouth") - 2 * d("allowance.body");
-        d.pattern.anchors.push_back({"left", "gusset", {0, d("depth") / 2}, room, "gusset", "Shell gusset"});
-        d.pattern.anchors.push_back({"right", "gusset", {end, d("depth") / 2}, room, "gusset", "Shell gusset"});
+        // Ends that are cut long are trimmed after joining: whatever is caught there is basted then.
+        const std::string part = cutLong(d) ? "shell" : "gusset", phase = cutLong(d) ? "Shell assembly" : "Shell gusset";
+        d.pattern.anchors.push_back({"left", "gusset", {0, d("depth") / 2}, room, part, phase});
+        d.pattern.anchors.push_back({"right", "gusset", {end, d("depth") / 2}, room, part, phase});
     }
 
     // ---- Handles and spaces ---------------------------------------------------------------------------------------

@@ -29,7 +29,7 @@ public:
             out.push_back({"side." + std::to_string(i), "Side " + std::to_string(i), i == 1 ? "Length of the lowest side." : "Length of this side, counted anticlockwise from the lowest; the last side of the face closes it.", "side", follow(), "15", "500", DimensionSpec::Quantity::Length, "sides > " + std::to_string(i)});
         for (int i = 1; i < 7; ++i)
             out.push_back({"angle." + std::to_string(i), "Angle " + std::to_string(i), "Inside angle between this side and the next one.", "180 - 360/sides", follow(), "60", "178", DimensionSpec::Quantity::Angle, "sides > " + std::to_string(i + 1)});
-        for (auto& d : loopDimensions("sides*side"))
+        for (auto& d : loopDimensions("outline.girth"))
             out.push_back(d);
         return out;
     }
@@ -38,7 +38,25 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return {{"face.height", "side/tan(pi/sides)"}, {"face.width", "side*1.2"}, {"mouth.depth", "depth"}};
+        // The corners one after another, from the first side's left end; the last side closes the face.
+        std::vector<std::pair<std::string, std::string>> out;
+        std::string x = "0", y = "0", x0 = "0", x1 = "0", y0 = "0", y1 = "0", way = "0", others = "0";
+        for (int i = 1; i < 8; ++i) {
+            const std::string n = std::to_string(i), here = "(sides > " + n + " ? side." + n + " : 0)";
+            out.emplace_back("corner." + n + ".x", x + " + " + here + "*cos(" + way + ")");
+            out.emplace_back("corner." + n + ".y", y + " + " + here + "*sin(" + way + ")");
+            x = "corner." + n + ".x", y = "corner." + n + ".y";
+            x0 = "min(" + x0 + ", " + x + ")", x1 = "max(" + x1 + ", " + x + ")", y0 = "min(" + y0 + ", " + y + ")", y1 = "max(" + y1 + ", " + y + ")";
+            others += " + " + here;
+            if (i < 7)
+                way += " + pi - angle." + n + "*pi/180";
+        }
+        out.emplace_back("outline.width", x1 + " - " + x0);
+        out.emplace_back("outline.height", y1 + " - " + y0);
+        out.emplace_back("outline.girth", others + " + sqrt(" + x + "^2 + " + y + "^2)");
+        // Of a regular hexagon this is 1.2 sides: what lies clear of slanting sides (common practice, no source).
+        out.insert(out.end(), {{"face.height", "outline.height"}, {"face.width", "0.6*outline.width"}, {"mouth.depth", "depth"}});
+        return out;
     }
 
     std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, true}, {"lining back", "Lining back", true, false}}; }
@@ -57,7 +75,7 @@ public:
             sides.push_back(p.values.at("side." + std::to_string(i)));
         for (int i = 1; i < n - 1; ++i)
             angles.push_back(p.values.at("angle." + std::to_string(i)));
-        LoopBody b{.face = polygonPlan(sides, angles), .zip = p.values.at("zip.length"), .depth = p.values.at("depth"), .threeBands = p.choices.at("bands") == "three"};
+        LoopBody b{.face = polygonPlan(sides, angles), .zip = p.values.at("zip.length"), .depth = p.values.at("depth"), .threeBands = p.choices.at("bands") == "three", .right = p.values.at("side.right"), .left = p.values.at("side.left")};
         // Clockwise from the first corner; the zip's middle lies on the highest side or corner.
         const Run clockwise = reversed(b.face);
         const double top = boundsOf(b.face).y1;
@@ -67,7 +85,7 @@ public:
                 first = first < 0 ? at : first, last = at;
             at += lengthOf(s);
         }
-        b.topCentre = (first + last) / 2;
+        b.topCentre = (first + last) / 2 + p.values.at("zip.shift");
         return b;
     }
 

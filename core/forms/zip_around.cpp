@@ -48,9 +48,9 @@ public:
     LoopBody body(const Pattern& p) const
     {
         const auto v = [&](const char* name) { return p.values.at(name); };
-        LoopBody b{.face = roundedPlan(v("width"), v("height"), v("radius")), .zip = v("zip.length"), .depth = v("depth"), .threeBands = p.choices.at("bands") == "three"};
+        LoopBody b{.face = roundedPlan(v("width"), v("height"), v("radius")), .zip = v("zip.length"), .depth = v("depth"), .threeBands = p.choices.at("bands") == "three", .right = v("side.right"), .left = v("side.left")};
         const double girth = lengthOf(b.face);
-        b.topCentre = girth / 4;
+        b.topCentre = girth / 4 + v("zip.shift");
         return b;
     }
 

@@ -163,7 +163,7 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
     // beside each other but for the turn of the stitch line, which moves them along by distance × turn.
     const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
     if (std::abs(turn) < (lineA && lineB ? kNearlyStraight : kNearlyTangent) && dot(ta, tb) > 0) {
-        if (std::abs(cross(q - p, ta)) > 1) {
+        if (std::abs(cross(q - p, ta)) > (a.steady && b.steady ? 0.02 : 1)) {
             between = lineRun({p, q}); // a step from one allowance to the other
             return true;
         }

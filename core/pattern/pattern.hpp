@@ -211,6 +211,7 @@ struct Site {
     double width = 0, height = 0;    ///< mm of the plain face
     std::string phase;               ///< of the construction sequence, for work on the flat piece
     bool lining = false;
+    bool folded = false;             ///< its piece goes on round the corners of the bag: left and right of @c width, and below @c height, it is bent away
 };
 
 /// Where a feature lies on a face: what can be taken and moved.

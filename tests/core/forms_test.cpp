@@ -259,10 +259,10 @@ TEST_CASE("Envelope, circle, roll top, hinged mouth, frame: their own arithmetic
     const Pattern hinged = medium(newDesign("hinged-mouth"));
     CHECK(hinged.piece("channel")->edge("bottom")->length() == Approx(320 + 160));
     CHECK(worked(hinged, "stay.length") == Approx(480 - 16));
-    // Frame: the card is smaller on every edge by wall, covering and clearance; the cover reaches over rim and turn-in.
+    // Frame: the card is smaller on every edge by wall, covering and clearance; the cover reaches down beside the padding, over rim and wall, and turns in.
     const Pattern frame = medium(newDesign("frame-clutch"));
     CHECK(boundsOf(frame.piece("card")->cut).width() == Approx(180 - 2 * (2 + 0.8 + 0.5)).margin(1e-6));
-    CHECK(boundsOf(frame.piece("cover")->cut).width() == Approx(180 + 2 * (25 + 10)).margin(1e-6));
+    CHECK(boundsOf(frame.piece("cover")->cut).width() == Approx(180 + 2 * (3 + 25 + 2 + 10)).margin(1e-6));
     // Tote: two rows of three rivets on each of four patches.
     const Pattern tote = medium(newDesign("large-tote"));
     CHECK(worked(tote, "rivet.count") == Approx(20)); // three in a row, two rows that share the corner: 5 × 4 patches

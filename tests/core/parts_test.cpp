@@ -159,10 +159,11 @@ TEST_CASE("Overlays and corner patches cover the same area as GEOS's intersectio
     const Pattern p = medium(d);
     const Polyline face = fine(p.piece("front")->stitch());
     CHECK(areaOf(p.piece("overlay")->stitch()) == Approx(geos.sharedArea(face, fine(rectangleRun(-500, -10, 500, 80)))).epsilon(1e-5));
-    const Site& site = *p.site("front");
-    const double x = site.width / 2, y = site.top - site.height;
+    // 70 along the bottom and 70 up the slanting side, from where both would meet without rounding; drawn a little too far outwards.
+    const Point corner{150, 0}, up = unit(Point{-10, 240}), low = corner - Point{70, 0};
+    const Run square = lineRun({low - up * 5, corner - up * 5 + Point{60, 0}, corner + up * 70 + Point{60, 0}, low + up * 70, low - up * 5});
     const Piece& patch = *p.piece("corner");
-    CHECK(areaOf(patch.stitch()) == Approx(geos.sharedArea(face, fine(rectangleRun(x - 70, y - 1, x + 200, y + 70)))).epsilon(1e-4));
+    CHECK(areaOf(patch.stitch()) == Approx(geos.sharedArea(face, fine(square))).epsilon(1e-4));
     CHECK(patch.edge("right corner") != nullptr); // its outer edge is the panel's own
     // Rivets: rows on both free sides of two patches, all on the patch, mirrored about the middle.
     std::vector<Point> rivets;

@@ -442,12 +442,25 @@ TEST_CASE("Gusset in three strips: two sides and a bottom are as long as the pan
             run += e.name == "top" ? 0 : e.length();
         CHECK(2 * side + bottom == Approx(run).margin(1e-6));
         CHECK(p.seam("gusset-left")->lengthA == Approx(p.values.at("depth")));
-        // The join falls into the middle of the corner, and the panel carries its mark there.
-        const Edge& corner = *p.piece("front")->edge("left corner");
+        // The join lies on the straight bottom, 25 mm past the corner, and the panel carries its mark there.
         const auto& notches = p.piece("front")->notches;
-        CHECK(std::any_of(notches.begin(), notches.end(), [&](const Notch& n) { return n.edge == "left corner" && std::abs(n.along - corner.length() / 2) < 0.01; }));
+        CHECK(std::any_of(notches.begin(), notches.end(), [&](const Notch& n) { return n.edge == "bottom" && std::abs(n.along - 25) < 0.01; }));
         CHECK(mockupOf(d, p).largestGap < 1);
     }
+    // It can be moved; where it meets the corner that is told.
+    const auto joins = [&] {
+        const auto all = draftAll(d);
+        Findings out = checkAll(d, all);
+        std::erase_if(out, [](const Finding& f) { return f.check != "join"; });
+        return out;
+    };
+    CHECK(joins().empty());
+    assign(d, "gusset.side=220"); // the side is 240 less the corner's reach, the corner's arc follows
+    REQUIRE(!joins().empty());
+    CHECK_THAT(joins().front().text, Catch::Contains("curve"));
+    assign(d, "gusset.side=150"); // up the side
+    CHECK(joins().empty());
+    CHECK(draftAll(d)[1].piece("gusset")->edge("front")->length() == Approx(150));
 }
 
 TEST_CASE("A gusset cut long reaches past the mouth and has a step that trims it")
