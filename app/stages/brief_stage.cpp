@@ -30,6 +30,13 @@
 namespace tectonis {
 namespace {
 
+/// The room inside the body; null if the form has none. Pockets are spaces too, and may come first.
+const Space* mainSpaceOf(const Pattern& p)
+{
+    const auto it = std::find_if(p.spaces.begin(), p.spaces.end(), [](const Space& s) { return s.place == "main"; });
+    return it == p.spaces.end() ? nullptr : &*it;
+}
+
 /// A form or a feature as its drawn silhouette.
 class DrawnButton : public QAbstractButton {
 public:
@@ -164,8 +171,8 @@ public:
         DocketPage out{text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = "body"}};
         DocketGroup bag{"Bag, size " + text(p.size), {}};
         bag.rows.push_back({"Finished", m_document.dims({p.width, p.height, p.depth}), {"width × height × depth, on the stitch lines"}});
-        if (!p.spaces.empty())
-            bag.rows.push_back({"Inside", m_document.dims({p.spaces.front().width, p.spaces.front().height, p.spaces.front().depth}), {"lining and interlinings counted"}});
+        if (mainSpaceOf(p))
+            bag.rows.push_back({"Inside", m_document.dims({mainSpaceOf(p)->width, mainSpaceOf(p)->height, mainSpaceOf(p)->depth}), {"lining and interlinings counted"}});
         bag.rows.push_back({"Holds", QString("%1 litres").arg(m_document.mockup().litres, 0, 'f', 1), {"the room within the folded lining's stitch lines, by the divergence theorem; geometry"}});
         int pieces = 0, layers = 0;
         for (const auto& piece : p.pieces)
@@ -451,7 +458,7 @@ private:
             item->setForeground(fits ? theme().ink : theme().error);
         }
         const Mockup& mockup = m_document.mockup();
-        const Space* main = p.spaces.empty() ? nullptr : &p.spaces.front();
+        const Space* main = mainSpaceOf(p);
         m_fit->setText(main ? QString("Inside, size %1: %2 litres.  %3")
                                   .arg(text(p.size))
                                   .arg(mockup.litres, 0, 'f', 1)

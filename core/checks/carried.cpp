@@ -21,22 +21,28 @@ void checkCarried(const CheckInput& in, Findings& out)
     }
     for (const auto& t : placed) {
         const bool pocket = t.place != "main";
-        const auto grow = [&](const std::string& dimension, double by) -> std::optional<Repair> {
-            const auto it = in.pattern.values.find(dimension);
-            if (it == in.pattern.values.end())
+        // Of the names that such a measure has in one form or part or another, the one that this design has.
+        const auto own = [&](std::initializer_list<const char*> names) -> const DimensionSpec* {
+            for (const char* name : names)
+                if (const DimensionSpec* spec = in.spec.dimension((pocket ? t.place + "." : std::string()) + name))
+                    return spec;
+            return nullptr;
+        };
+        const auto grow = [&](const DimensionSpec* dimension, double by) -> std::optional<Repair> {
+            if (!dimension)
                 return {};
-            const double to = std::ceil(it->second + by);
-            return Repair{fmt::format("Make {} {}", dimension, in.len(to)), {fmt::format("{}={}", dimension, to)}, false};
+            const double to = std::ceil(in.pattern.values.at(dimension->name) + by);
+            return Repair{fmt::format("Make “{}” {}", dimension->label, in.len(to)), {fmt::format("{}={}", dimension->name, to)}, false};
         };
         const std::string where = pocket ? "the pocket" : "the bag";
-        const auto report = [&](double over, const char* direction, const std::string& dimension, const std::string& hint) {
+        const auto report = [&](double over, const char* direction, const DimensionSpec* dimension, const std::string& hint) {
             if (over > 0.01)
-                out.push_back({Severity::Error, "carried", "", t.name, dimension, "Brief",
-                               fmt::format("it is {} too {} for {}{}. It will not go in; enlarge {} or leave it out.", in.len(over), direction, where, hint, dimension), grow(dimension, over), std::to_string(t.index)});
+                out.push_back({Severity::Error, "carried", "", t.name, dimension ? dimension->name : t.place, "Brief",
+                               fmt::format("it is {} too {} for {}{}. It will not go in; enlarge {} or leave it out.", in.len(over), direction, where, hint, dimension ? "“" + dimension->label + "”" : where), grow(dimension, over), std::to_string(t.index)});
         };
-        report(t.overWidth, "wide", pocket ? t.place + ".width" : "width", pocket ? fmt::format(" (a pocket needs the thing's width, its thickness and {})", in.len(pocketEase)) : ", lining and interlinings counted");
-        report(t.overHeight, "tall", pocket ? t.place + ".height" : "height", pocket ? fmt::format(" (it may stand out by {})", in.len(60)) : " where it stands between the round corners");
-        report(t.overDepth, "thick", "depth", " behind the things in front of it");
+        report(t.overWidth, "wide", pocket ? own({"width", "length"}) : own({"width", "frame.width", "thing.width", "side", "radius"}), pocket ? fmt::format(" (a pocket needs the thing's width, its thickness and {})", in.len(pocketEase)) : ", lining and interlinings counted");
+        report(t.overHeight, "tall", pocket ? own({"height", "depth"}) : own({"height", "frame.height", "thing.height", "side", "radius"}), pocket ? fmt::format(" (it may stand out by {})", in.len(60)) : " where it stands between the round corners");
+        report(t.overDepth, "thick", own({"depth", "frame.depth", "thing.thickness", "radius"}), " behind the things in front of it");
     }
 }
 

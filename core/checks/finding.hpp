@@ -37,6 +37,8 @@ struct CheckInput {
     const Pattern& pattern;
     Unit unit = Unit::Mm;
     std::string len(double mm) const { return formatLength(mm, unit); }
+    /// The same for a length that is set beside another, @p than: in full where rounding would make them look alike.
+    std::string len(double mm, double than) const { return len(mm) == len(than) ? exactLength(mm, unit) : len(mm); }
 };
 
 using Findings = std::vector<Finding>;

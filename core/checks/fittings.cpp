@@ -107,7 +107,7 @@ void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Wors
             const std::string subject = fmt::format("{} and {}, {}", groupOf(a), groupOf(b), nameOfWall(in.pattern, spots[i].wall));
             worst.add({apart < heads - 0.01 ? Severity::Error : Severity::Warning, "too-near", "", subject, a.piece, "Fittings",
                        apart < 0.5 ? std::string("they are set on the same spot. Only one of them can sit there; move one.")
-                                   : fmt::format("their centres are {} apart; {} are needed so that both can be set. Move one of them, or take fewer.", in.len(apart), in.len(needed)),
+                                   : fmt::format("their centres are {} apart; {} are needed so that both can be set. Move one of them, or take fewer.", in.len(apart, needed), in.len(needed)),
                        {}},
                       needed - apart);
         }
@@ -134,7 +134,7 @@ void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst
                         continue;
                     const double deep = std::min({spot.at.x - a.x0, a.x1 - spot.at.x, spot.at.y - a.y0, a.y1 - spot.at.y});
                     worst.add({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name), piece.key, "Fittings",
-                               outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} are needed to set it. Move one of them.", in.len(outside), in.len(needed))
+                               outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} are needed to set it. Move one of them.", in.len(outside, needed), in.len(needed))
                                            : fmt::format("it lies under the part, {} inside its edge. It would be covered, or go through the part; move one of them.", in.len(deep)),
                                {}},
                               needed - outside + (outside > 0 ? 0 : deep));
@@ -208,7 +208,7 @@ void checkUnderFoot(const CheckInput& in, Worst& worst)
                     if (away >= needed - 0.01)
                         continue;
                     worst.add({Severity::Warning, "under-foot", "", fmt::format("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
-                               later ? fmt::format("its centre is {} from the seam, which is sewn after it is set; the foot needs {}. Move it inwards, or set it after the seam.", in.len(away), in.len(needed))
+                               later ? fmt::format("its centre is {} from the seam, which is sewn after it is set; the foot needs {}. Move it inwards, or set it after the seam.", in.len(away, needed), in.len(needed))
                                      : fmt::format("its centre is {} from the seam: it goes through the seam's allowances of {}. Move it inwards by {}.", in.len(away), in.len(edge->allowance), in.len(needed - away)),
                                {}},
                               needed - away);

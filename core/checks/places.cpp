@@ -30,8 +30,8 @@ void checkPlaces(const CheckInput& in, Findings& out)
             const std::string subject = fmt::format("{} on {} {}", line.name, piece.code, piece.name);
             if (!inside)
                 out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft", fmt::format("it reaches over the stitch line by {}. It would be caught in the seam; make it smaller or move it.", in.len(nearest)), {}});
-            else if (nearest < kClear)
-                out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft", fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.", in.len(nearest), in.len(kClear)), {}});
+            else if (nearest < kClear - 0.01)
+                out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft", fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.", in.len(nearest, kClear), in.len(kClear)), {}});
         }
     }
     // Two parts on one face do not lie on each other.
@@ -54,7 +54,7 @@ void checkPlaces(const CheckInput& in, Findings& out)
         const auto& v = in.pattern.values;
         const double wide = v.at(f.id + ".length") + 2 * v.at(f.id + ".margin");
         const double room = v.at("face.width") - 2 * v.at(f.id + ".allowance");
-        if (wide > room)
+        if (wide > room + 0.01)
             out.push_back({Severity::Warning, "place", "", "Zip pocket bag", f.id + ".bag", "Draft",
                            fmt::format("it is {} wider than the lining's mouth leaves room for. It will be caught in the side seams; shorten the zip or narrow the margin.", in.len(wide - room)), {}});
     }

@@ -3,6 +3,7 @@
 #include "checks/finding.hpp"
 
 #include "parallel/parallel.hpp"
+#include "units/error.hpp"
 
 #include <algorithm>
 #include <iterator>
@@ -22,17 +23,45 @@ void checkSnaps(const CheckInput& in, Findings& out);
 void checkStock(const CheckInput& in, Findings& out);
 void checkStraps(const CheckInput& in, Findings& out);
 void checkTurning(const CheckInput& in, Findings& out);
+void checkWhole(const CheckInput& in, Findings& out);
 void checkWidths(const CheckInput& in, Findings& out);
 void checkZips(const CheckInput& in, Findings& out);
 void checkSizes(const std::vector<Pattern>& patterns, Findings& out); // all sizes beside one another
 
+namespace {
+
+/// A repair in one stroke is offered only if every dimension that it sets exists and every value then lies in its range, in this size.
+bool takes(const CheckInput& in, const Repair& repair)
+{
+    Design copy = in.design;
+    for (const auto& a : repair.assignments) {
+        const auto equals = a.find('=');
+        const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
+        if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
+            it->second.bySize[in.pattern.size] = value;
+        else if (const ChoiceSpec* choice = in.spec.choice(name); !choice || std::none_of(choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == value; }))
+            return false;
+    }
+    try {
+        evaluate(copy, in.spec, in.pattern.sizeAt);
+        return true;
+    } catch (const InputError&) {
+        return false;
+    }
+}
+
+} // namespace
+
 Findings check(const CheckInput& in)
 {
     Findings out;
-    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkSequence})
+    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkWhole, checkSequence})
         run(in, out);
-    for (auto& f : out)
+    for (auto& f : out) {
         f.size = in.pattern.size;
+        if (f.repair && !f.repair->assignments.empty() && !takes(in, *f.repair))
+            f.repair.reset();
+    }
     return out;
 }
 

@@ -51,11 +51,11 @@ void checkSnaps(const CheckInput& in, Findings& out)
                            fmt::format("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap nearer to the mouth.", piece->code, piece->name, in.len(away)), repair});
         else if (away < f.clearance - 0.01)
             out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
-                           fmt::format("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. Move it or lengthen the flap.", in.len(away), piece->code, piece->name,
+                           fmt::format("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. Move it or lengthen the flap.", in.len(away, f.clearance), piece->code, piece->name,
                                        in.len(f.clearance)),
                            repair});
         for (const auto& line : piece->lines)
-            if (line.kind == FaceLine::Kind::Placement && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance)
+            if (line.kind == FaceLine::Kind::Placement && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance - 0.01)
                 out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings", fmt::format("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
     }
 }

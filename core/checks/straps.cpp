@@ -38,11 +38,11 @@ void checkStraps(const CheckInput& in, Findings& out)
         const Piece* piece = in.pattern.piece(strap.piece);
         if (piece) {
             const double folded = material(in.pattern.materials.at(piece->material)).thickness * std::lround(strap.cutWidth / strap.width);
-            if (2 * folded > sliderGap)
+            if (2 * folded > sliderGap + 0.01)
                 out.push_back({Severity::Warning, "slider", "", strap.name, strap.piece, "Fittings",
-                               fmt::format("two passes are {} thick; a slider opens about {}. Use a thinner cloth, fewer folds or webbing.", in.len(2 * folded), in.len(sliderGap)), {}});
+                               fmt::format("two passes are {} thick; a slider opens about {}. Use a thinner cloth, fewer folds or webbing.", in.len(2 * folded, sliderGap), in.len(sliderGap)), {}});
         }
-        if (strap.longest < 900)
+        if (strap.longest < 900 - 0.01)
             out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece + ".length", "Fittings",
                            fmt::format("at its longest it is {}; worn across the body, {} to {} suit most people.", in.len(strap.longest), in.len(1100), in.len(1400)), {}});
     }
@@ -51,7 +51,7 @@ void checkStraps(const CheckInput& in, Findings& out)
             continue;
         checkAgainstRing(in, out, "Connector", f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
         const double room = in.pattern.anchors.empty() ? 0 : in.pattern.anchors.front().room;
-        if (v.at(f.id + ".width") > room)
+        if (v.at(f.id + ".width") > room + 0.01)
             out.push_back({Severity::Error, "connector", "", "Connector", f.id + ".width", "Fittings",
                            fmt::format("at {} it does not fit between the seams beside it at the mouth, which leave {}. It would be caught in the long seams; take narrower rings or a deeper bag.",
                                        in.len(v.at(f.id + ".width")), in.len(room)),

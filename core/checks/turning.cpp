@@ -31,7 +31,7 @@ void checkTurning(const CheckInput& in, Findings& out)
             curved |= !straight;
             flat = straight ? std::max(flat, lengthOf(*run)) : flat;
         }
-    if (open->open > flat - 20 && !(curved && flat == 0))
+    if (open->open > flat - 20 + 0.01 && !(curved && flat == 0))
         out.push_back({Severity::Warning, "opening-place", "", "Turning opening", "opening.length", "Sequence",
                        fmt::format("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard to close; shorten it or make the corners smaller.", in.len(open->open), in.len(flat)),
                        {}});
@@ -60,12 +60,12 @@ void checkTurning(const CheckInput& in, Findings& out)
                 if (const double side = std::min(box.width(), box.height()); side > rigid)
                     rigid = side, part = layer.code;
             }
-    if (rigid > open->open - 5) {
+    if (rigid > open->open - 5 + 0.01) {
         const double to = std::ceil(rigid + 10);
         out.push_back({Severity::Error, "opening", "", "Turning opening", "opening.length", "Sequence",
                        fmt::format("{} is {} wide and does not pass an opening of {}. Make the opening {} or longer, or put the board in before the lining closes.", part, in.len(rigid), in.len(open->open), in.len(to)),
                        to <= most ? longer(to) : std::nullopt});
-    } else if (open->open < 100)
+    } else if (open->open < 100 - 0.01)
         out.push_back({Severity::Warning, "opening", "", "Turning opening", "opening.length", "Sequence",
                        fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open), in.len(100), in.len(150)), longer(120)});
 }

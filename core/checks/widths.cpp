@@ -17,7 +17,7 @@ void checkWidths(const CheckInput& in, Findings& out)
             continue;
         const Box box = boundsOf(alongCloth(item));
         const double across = m.oneWay || m.use == "face" ? box.height() : std::min(box.width(), box.height());
-        if (across > m.width)
+        if (across > m.width + 0.01)
             out.push_back({Severity::Error, "cloth-width", "", fmt::format("{} {}", item.code, item.name), item.pieceKey, "Cut",
                            fmt::format("it is {} across the grain; {} is {} wide. Join it from two pieces or use a wider cloth.", in.len(across), m.name, in.len(m.width)), {}});
     }

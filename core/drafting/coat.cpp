@@ -206,7 +206,7 @@ void joinCoats(Drafter& d, const Joining& j)
         both.push_back("lining." + piece);
     if (!baggedOut(d)) {
         if (!j.board.empty())
-            consumes.push_back(j.board);
+            consumes.push_back(j.board), both.push_back(j.board);
         d.add(Step{.id = "mouth", .title = "Drop the lining in and edge-stitch the mouth",
                    .text = (j.board.empty() ? "" : "Lay the base board on the bottom of the shell. ") + std::string("Fold the mouth allowance of shell and lining to the wrong side (") + lengthToken(s)
                        + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from the fold.",

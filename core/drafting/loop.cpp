@@ -245,8 +245,11 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     loopParts.insert(loopParts.end(), linings.begin(), linings.end());
     std::vector<std::string> loopPieces{"zip strip"};
     loopPieces.insert(loopPieces.end(), handled.begin(), handled.end());
+    std::vector<std::string> closed = loopPieces, bound = loopPieces;
+    closed.insert(closed.end(), linings.begin(), linings.end());
+    bound.push_back("binding");
     d.add(Step{.id = "loop", .title = "Close the loop", .text = "Right sides together, sew the zip panel's ends and the bands into a loop at " + lengthToken(s) + ", the linings right sides together on the other face of the zip panel. Bar-tack across the coil inside the seam first. Turn the linings behind, topstitch the joins, baste the long edges.",
-               .kind = StepKind::Seam, .phase = "Shell gusset", .consumes = loopParts, .yields = "loop", .pieces = loopPieces, .seams = joins, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine",
+               .kind = StepKind::Seam, .phase = "Shell gusset", .consumes = loopParts, .yields = "loop", .pieces = closed, .seams = joins, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine",
                .check = "The sliders are on and cannot run off.", .closesZips = {"Loop zip"}});
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
         d.add(Step{.id = std::string(face) + ".line", .title = std::string("Baste the lining to the ") + face, .text = "Wrong sides together; baste {4} from the edge all round.", .kind = StepKind::Baste, .phase = phase,
@@ -254,11 +257,11 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
                    .check = "The lining lies flat."});
     const std::string mates = "Right sides together, match joins, centres and stop squares; sew at " + lengthToken(s) + "; at sharp corners clip the loop to the stitch line and turn with the needle down.";
     d.add(Step{.id = "front-loop", .title = "Sew the loop to the front", .text = mates + " " + joinWords(joined, bias) + "Bind the raw edges.", .kind = StepKind::Seam, .phase = "Shell assembly", .consumes = {"front", "loop", "binding"}, .yields = "half",
-               .pieces = withFirst("front", loopPieces), .seams = {"front-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is centred at the top."});
+               .pieces = withFirst("front", bound), .seams = {"front-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is centred at the top."});
     d.add(Step{.id = "zip.open", .title = "Open the zip", .text = "Open the zip at least half way: the bag is turned through it.", .kind = StepKind::Press, .phase = "Shell assembly", .consumes = {"half"}, .yields = "half",
                .pieces = {"zip strip"}, .tool = "hands", .check = "A hand passes through.", .opensZips = {"Loop zip"}});
     d.add(Step{.id = "back-loop", .title = "Sew the loop to the back", .text = mates + " Bind the raw edges.", .kind = StepKind::Seam, .phase = "Shell assembly", .consumes = {"back", "half"}, .yields = "bag",
-               .pieces = withFirst("back", loopPieces), .seams = {"back-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is open."});
+               .pieces = withFirst("back", bound), .seams = {"back-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is open."});
     d.add(Step{.id = "turn", .title = "Turn the bag through the zip", .text = "Pull the bag right side out through the open zip; push the corners out.", .kind = StepKind::Turn, .phase = "Closing", .consumes = {"bag"},
                .yields = "bag", .pieces = {"front", "back"}, .tool = "hands", .check = "The zip runs from end to end.", .turnsThrough = true});
 }

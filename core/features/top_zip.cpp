@@ -102,6 +102,10 @@ public:
                     d.piece(piece).notches.push_back({f.id, at, "band ends", true});
             cuts.push_back(std::move(cut));
         }
+        // What stands in the bag must pass below the bands when the zip is closed.
+        for (auto& space : d.pattern.spaces)
+            if (space.place == "main")
+                space.height = d.work({"body", "inside.below", "Inside height below the zip bands", "height - drop", {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm", "the zip closes over what is carried"});
         makeBands(f, faces.front().key, seams);
         for (const std::size_t i : {0u, 1u})
             basteBand(f, faces[i], cuts[i], faces.front().key, i);

@@ -322,8 +322,8 @@ std::optional<Point> selfCrossing(const Polyline& closed)
 bool insideOutline(const Polyline& closed, Point p)
 {
     bool inside = false;
-    for (std::size_t i = 0; i + 1 < closed.size(); ++i) {
-        const Point a = closed[i], b = closed[i + 1];
+    for (std::size_t i = 0; i < closed.size(); ++i) {
+        const Point a = closed[i], b = closed[(i + 1) % closed.size()]; // an end that misses its beginning by a hair leaves no gap
         if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x))
             inside = !inside;
     }

@@ -255,6 +255,8 @@ TEST_CASE("A hip bag's angle is typed and shown in degrees, whatever the unit")
     s.clickForm("polygon");
     QCoreApplication::processEvents();
     CHECK(s.value("Angle 2") == "120°");
+    // The face follows the outline: the pocket that came along must leave it room.
+    s.type("Slip pocket width", "70");
     s.type("Angle 2", "126");
     CHECK(s.value("Angle 2") == "126°");
     s.window.document().setUnit(Unit::Inch);

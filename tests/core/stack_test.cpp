@@ -9,6 +9,7 @@
 #include "buildup/material.hpp"
 #include "checks/stack.hpp"
 #include "design/edits.hpp"
+#include "sequence/order.hpp"
 
 using namespace tectonis;
 using Catch::Contains;
@@ -293,4 +294,219 @@ TEST_CASE("Foam under the topstitching counts where it ends within the row, and 
             rule.trim = "inset 4";
     p = medium(d);
     CHECK(bulkUnderTopstitch(p, *p.seam("mouth")).underFoot == Approx(with - material("foam-sewin").underFoot()));
+}
+
+TEST_CASE("Every repair that is offered is one that is then taken, and names a dimension that there is")
+{
+    int offered = 0;
+    forEveryDesign([&](const std::string& name, Design d) {
+        // Things too large, a slider and a machine too small: plenty to mend.
+        d.carried = {{"Board", 900, 700, 300, "main", {}}};
+        for (const auto& f : d.features)
+            if (f.kind.find("pocket") != std::string::npos)
+                d.carried.push_back({"Plan", 400, 500, 20, f.id, {}});
+        d.workshop.machineLimit = 3;
+        const auto all = draftAll(d);
+        for (const auto& f : checkAll(d, all)) {
+            CHECK(f.text.find("zip.width") == std::string::npos);
+            if (!f.repair || f.size != "M" || offered > 600)
+                continue;
+            ++offered;
+            INFO(name << ": " << f.subject << ", " << f.repair->label);
+            CHECK(whyNotMend(d, f) == "");
+        }
+    });
+    CHECK(offered > 300);
+}
+
+TEST_CASE("At equality there is no snag, and what is short by less than is shown is written in full")
+{
+    const Pattern p = medium(newDesign("gusseted-satchel"));
+    const Design d = newDesign("gusseted-satchel");
+    const CheckInput in{d, specOf(d), p};
+    CHECK(in.len(12.96, 13) == "12.96 mm");
+    CHECK(in.len(9, 13) == in.len(9));
+}
+
+TEST_CASE("A zip that opens wider than its bag is told; with the drafted bag it is not")
+{
+    Design d = newDesign("separate-base");
+    addFeature(d, "inset-zip");
+    CHECK(found(d, "zip-bag").empty());
+    auto patterns = draftAll(d);
+    for (auto& zip : patterns[1].zips)
+        zip.nominal += 30;
+    const auto all = checkAll(d, patterns);
+    CHECK(std::any_of(all.begin(), all.end(), [](const Finding& f) { return f.check == "zip-bag"; }));
+}
+
+TEST_CASE("What hangs from the mouth takes from the room below it")
+{
+    Design d = newDesign("large-tote");
+    const auto height = [](const Design& of) {
+        for (const auto& s : medium(of).spaces)
+            if (s.place == "main")
+                return s.height;
+        return 0.0;
+    };
+    const double before = height(d);
+    addFeature(d, "top-zip");
+    assign(d, "topzip.drop=40");
+    CHECK(height(d) == Approx(before - 40));
+}
+
+TEST_CASE("Typed values that stock changes are told; sizes that come out alike too")
+{
+    Design d = newDesign("gusseted-satchel");
+    CHECK(found(d, "stock").empty());
+    assign(d, "width=340");
+    assign(d, "zip.length=228.6");
+    assign(d, "connectors.ring=42");
+    const auto told = found(d, "stock");
+    REQUIRE(told.size() == 2);
+    CHECK_THAT(told[0].text + told[1].text, Contains("228.6") && Contains("42 mm"));
+    for (auto& [name, dimension] : d.dimensions)
+        dimension.rule = hold();
+    const auto all = draftAll(d);
+    const auto findings = checkAll(d, all);
+    CHECK(std::count_if(findings.begin(), findings.end(), [](const Finding& f) { return f.check == "same-size"; }) == 3);
+}
+
+TEST_CASE("Nothing is drafted without a step: every form, part and way")
+{
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        INFO(name);
+        const auto all = draftAll(d);
+        for (const auto& f : checkAll(d, all))
+            if (f.check == "no-step" || f.check == "no-place" || f.check == "zip-bag" || f.check == "off-cloth") {
+                INFO(f.subject << ": " << f.text);
+                CHECK(f.check.empty());
+            }
+    });
+}
+
+TEST_CASE("A zip round a corner of no radius is told, rounded to what a slider passes it is not; joins keep clear of corners or are told")
+{
+    Design d = newDesign("zip-around");
+    CHECK(found(d, "zip-corner").empty());
+    assign(d, "radius=0");
+    const auto told = found(d, "zip-corner");
+    REQUIRE(told.size() == 2); // front and back
+    CHECK(told.front().severity == Severity::Error);
+    applyRepair(d, told.front());
+    CHECK(found(d, "zip-corner").empty());
+    assign(d, "radius=19.9");
+    CHECK(!found(d, "zip-corner").empty());
+    // Its joins are moved by hand.
+    setChoice(d, "bands", "three");
+    assign(d, "radius=30");
+    const Pattern p = medium(d);
+    assign(d, "side.right=" + std::to_string(p.values.at("side.right") + 7));
+    CHECK(medium(d).piece("side right")->edge("front")->length() == Approx(p.values.at("side.right") + 7));
+    CHECK(std::abs(medium(d).seam("front-loop")->difference()) < 1e-6);
+    bool curve = false;
+    for (double side = 40; side < 140; side += 10) {
+        assign(d, "side.right=" + std::to_string(side));
+        curve |= !found(d, "join").empty();
+    }
+    CHECK(curve);
+}
+
+TEST_CASE("A rule for a face holds for its parts when it is cut; a band keeps the face's foam, a facing takes none of the lining's")
+{
+    Design d = newDesign("gusseted-satchel");
+    d.layers.push_back({"back", "stabiliser-firm", "glued", "inset 5", {}, ""});
+    const Pattern p = medium(d);
+    for (const char* half : {"back.upper", "back.lower"}) {
+        const auto& layers = p.piece(half)->layers;
+        CHECK(std::any_of(layers.begin(), layers.end(), [](const Layer& l) { return l.material == "stabiliser-firm"; }));
+    }
+    Design band = newDesign("separate-base");
+    addFeature(band, "band");
+    setChoice(band, "band.site", "front");
+    const Pattern q = medium(band);
+    CHECK(std::any_of(q.piece("front.upper")->layers.begin(), q.piece("front.upper")->layers.end(), [](const Layer& l) { return l.material == "foam-sewin"; }));
+    // The lower part has no edge "top": its foam is not told to end 12 mm inside there.
+    CHECK_THAT(q.piece("front.lower")->layers.at(0).trim, !Contains("top"));
+    CHECK(q.piece("front.lower")->layers.at(0).reach.at("below band") == 0);
+    setChoice(band, "band.site", "lining front");
+    CHECK(medium(band).piece("lining.front.upper")->layers.empty());
+}
+
+TEST_CASE("Connectors on a gusset that is cut long are basted after it is trimmed")
+{
+    Design d = newDesign("gusseted-satchel");
+    setChoice(d, "gusset.length", "long");
+    const Pattern p = medium(d);
+    std::size_t trim = 0, baste = 0;
+    const auto order = orderOf(d, p);
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        if (p.steps[order[i]].id == "gusset.trim")
+            trim = i;
+        if (p.steps[order[i]].id == "connectors.baste")
+            baste = i;
+    }
+    CHECK(trim > 0);
+    CHECK(baste > trim);
+}
+
+TEST_CASE("Anchor triangles have the side they are told, in the very corner of the face, on every form")
+{
+    int seen = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        if (name.find("brace") == std::string::npos)
+            return;
+        for (const auto& p : draftAll(d))
+            for (const auto& piece : p.pieces) {
+                if (piece.role != "brace" || piece.owner.empty())
+                    continue;
+                ++seen;
+                INFO(name << ", size " << p.size);
+                // The slant's ends lie `side` from where the legs meet, along both: the third side of an isosceles triangle.
+                const std::size_t n = piece.edges.size();
+                std::size_t at = 0;
+                while (at < n && piece.edges[at].name != "slant")
+                    ++at;
+                REQUIRE(at < n);
+                const Edge &slant = piece.edges[at], &before = piece.edges[(at + n - 1) % n], &after = piece.edges[(at + 1) % n];
+                const Point up = tangentOf(before.stitch.back(), 1) * -1, along = tangentOf(after.stitch.front(), 0);
+                const double side = p.values.at(piece.owner + ".side"), angle = std::acos(std::clamp(dot(up, along), -1.0, 1.0));
+                // At a round corner the legs' directions are still those of the straights beyond it.
+                if (std::holds_alternative<Line>(before.stitch.back()) && std::holds_alternative<Line>(after.stitch.front()))
+                    CHECK(slant.length() == Approx(2 * side * std::sin(angle / 2)).epsilon(0.001));
+            }
+    });
+    CHECK(seen > 100);
+    // An irregular polygon takes one, and its size can be set.
+    Design d = with("polygon", {"sides=5", "side.1=150", "side.2=90"});
+    addFeature(d, "brace");
+    assign(d, "brace.side=40");
+    const Pattern p = medium(d);
+    CHECK(areaOf(p.piece("brace")->stitch()) > 0);
+    CHECK(p.values.at("face.height") == Approx(boundsOf(p.piece("front")->stitch()).height()));
+    CHECK(p.values.at("face.width") == Approx(0.6 * boundsOf(p.piece("front")->stitch()).width()));
+}
+
+TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2π·t shorter; an envelope's is π·t shorter at its fold")
+{
+    Design d = with("cylinder", {"width=300", "depth=160", "height=200"});
+    setChoice(d, "base.shape", "ellipse");
+    const Pattern p = medium(d);
+    const double t = worked(p, "lining.inset");
+    CHECK(p.seam("base")->lengthB - p.seam("lining.base")->lengthB == Approx(2 * pi * t).margin(0.002));
+    const Polyline outside = flattened(p.piece("base")->stitch(), 0.001);
+    for (const Point q : flattened(p.piece("lining.base")->stitch(), 0.05))
+        CHECK(distanceTo(outside, q) == Approx(t).margin(0.01));
+    // Rounder ends than the wall is thick: two tips on the long axis, still everywhere as far inside.
+    for (const auto& e : medium(with("cylinder", {"width=300", "depth=160"})).piece("base")->edges)
+        CHECK(e.length() > 0);
+    Design clutch = newDesign("envelope-clutch");
+    const Pattern q = medium(clutch);
+    const double wall = worked(q, "lining.inset");
+    const auto along = [&](const std::string& piece) { return q.piece(piece)->edge("right front")->length() + q.piece(piece)->edge("right back")->length(); };
+    const double slanted = 2 * std::hypot(q.piece("body")->edge("right front")->length() - pi * wall / 2, wall);
+    CHECK(along("lining.body") == Approx(slanted));
+    CHECK(std::abs(q.seam("mouth")->difference()) < 1e-9); // flap and mouth are the shell's
+    // The snap's front half: reach less margin, half the thing, both walls and the slack.
+    CHECK(worked(q, "snap.drop") == Approx(q.values.at("flap.reach") - q.values.at("snap.margin") - q.values.at("thing.thickness") / 2 - 2 * (thicknessOf(q, *q.piece("body")) + thicknessOf(q, *q.piece("lining.body"))) - 4));
 }
