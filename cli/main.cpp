@@ -103,7 +103,7 @@ int printFindings(const Design& design, const std::string& size, bool json)
     return bad ? 1 : 0;
 }
 
-void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size, Unit unit)
+void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size, Unit unit, SheetOptions options)
 {
     const auto patterns = chosen(design, size);
     const Paper& paper = paperOf(paperName);
@@ -122,7 +122,7 @@ void exportTo(const Design& design, const std::string& what, const std::filesyst
     qputenv("QT_QPA_PLATFORM", "offscreen");
     QGuiApplication gui(argc, argv);
     loadFonts();
-    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit) : bookletPdf(design, list, paper, unit);
+    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, {}, options) : bookletPdf(design, list, paper, unit);
     writeWhole(out, pdf.toStdString());
 }
 
@@ -181,6 +181,7 @@ int run(int argc, char** argv)
     app.set_version_flag("--version", "tectonis-cli " TECTONIS_VERSION);
     bool json = false;
     std::string form, file, out, size, what, paper = "A4", unit = "mm";
+    bool figures = false;
     std::vector<std::string> values;
 
     auto* formsCommand = app.add_subcommand("forms", "List the body forms and the parts they can carry, with dimensions and defaults");
@@ -221,6 +222,7 @@ int run(int argc, char** argv)
     exportCommand->add_option("what", what, "sheets, booklet, pieces or cutlist")->required();
     exportCommand->add_option("-o,--output", out, "file or folder to write")->required();
     exportCommand->add_option("--paper", paper, "A4 or Letter");
+    exportCommand->add_flag("--figures", figures, "sheets: plain rectangles as figures, not printed");
     exportCommand->add_option("--unit", unit, "in which lengths are written: mm, cm or in");
     exportCommand->add_option("--size", size, "only this size");
 
@@ -278,7 +280,7 @@ int run(int argc, char** argv)
     else if (*exportCommand) {
         if (what != "sheets" && what != "booklet" && what != "pieces" && what != "cutlist")
             throw InputError(what, "there is no such export; use sheets, booklet, pieces or cutlist");
-        exportTo(opened(file), what, out, paper, size, unitOf(unit));
+        exportTo(opened(file), what, out, paper, size, unitOf(unit), {figures});
     }
     return 0;
 }

@@ -115,7 +115,7 @@ Point labelPlace(const SheetPlan& plan, const SheetSpot& spot)
 }
 
 /// Name of the piece, once, under all sizes; each size adds its own line.
-void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const Pattern& pattern, std::size_t line, bool title, Unit unit)
+void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const std::vector<std::string>& also, const Pattern& pattern, std::size_t line, bool title, Unit unit)
 {
     const double size = std::clamp(room / 16, 2.4, 4.5);
     ink.p.save();
@@ -126,11 +126,19 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
     };
     ink.p.setPen(kInk);
     if (title) {
-        row(-size * 3.2, size * 1.3, text(piece.code) + "  " + text(piece.name), QFont::DemiBold);
+        QString names = text(piece.code) + "  " + text(piece.name);
+        for (const auto& key : also)
+            if (const Piece* other = pattern.piece(key))
+                names += "   " + text(other->code) + "  " + text(other->name);
+        row(-size * 3.2, also.empty() ? size * 1.3 : size, names, QFont::DemiBold);
         if (!piece.note.empty())
             row(-size * 4.9, size * 0.8, text(piece.note, unit), QFont::Normal);
     }
-    QString cut = "Size " + text(pattern.size) + ": cut " + QString::number(piece.count) + " " + text(piece.material) + (piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
+    QString counts = QString::number(piece.count) + " " + text(piece.material);
+    for (const auto& key : also)
+        if (const Piece* other = pattern.piece(key))
+            counts += " + " + QString::number(other->count) + " " + text(other->material);
+    QString cut = "Size " + text(pattern.size) + ": cut " + counts + (piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
     if (piece.mirrored)
         cut += " (" + QString::number(piece.mirrored) + " mirrored)";
     std::vector<double> allowances;
@@ -179,12 +187,17 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
             ink.p.setPen(size.color);
             ink.p.drawText(at, text(layer.code + " " + layer.fixing));
         }
+        // Where one template stands for several pieces, each mark says whose it is.
+        ink.p.setFont(pixelFont(2.4 * ink.scale));
+        ink.p.setPen(size.color);
+        for (const auto& mark : spot.marks[std::size_t(had - spot.patterns.begin())])
+            ink.p.drawText(view(mark.at) + QPointF(1, -1) * ink.scale, text(mark.code));
         if (labels) {
             std::size_t line = 0;
             for (const auto i : spot.patterns)
                 if (i < which)
                     ++line;
-            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, *patterns[which], line, spot.patterns.front() == which, plan.unit);
+            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, spot.also, *patterns[which], line, spot.patterns.front() == which, plan.unit);
         }
     }
     ink.p.restore();
@@ -325,7 +338,11 @@ void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const
         p.setFont(pixelFont(size, QFont::DemiBold));
         p.setPen(dark ? QColor(0xEE, 0xEA, 0xE2) : kInk);
         const QPointF c = view(spot.box.centre());
-        p.drawText(QRectF(c.x() - size * 4, c.y() - size, size * 8, size * 2), Qt::AlignCenter, text(piece->code));
+        QString codes = text(piece->code);
+        for (const auto& key : spot.also)
+            if (const Piece* other = patterns[spot.patterns.front()]->piece(key))
+                codes += " " + text(other->code);
+        p.drawText(QRectF(c.x() - size * 4, c.y() - size, size * 8, size * 2), Qt::AlignCenter, codes);
     }
     const double size = std::max(target.width() / 46, 1.0);
     p.setFont(pixelFont(size));
@@ -336,9 +353,9 @@ void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const
     }
 }
 
-QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, const Progress& progress)
+QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, const Progress& progress, SheetOptions options)
 {
-    const SheetPlan plan = planSheets(patterns, paper, unit);
+    const SheetPlan plan = planSheets(patterns, paper, unit, options);
     const int pages = int(plan.pages.size()) + 1, total = pages * (int(patterns.size()) + 1);
     int done = 0;
     const auto told = [&] { return !progress || progress(++done, total); };

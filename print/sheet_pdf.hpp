@@ -15,7 +15,7 @@ using Progress = std::function<bool(int done, int total)>;
 
 /// Cover page (test squares, page map, how to join), then the plan's pages; each size is a layer of its own; lengths are written in @p unit.
 /// Empty if @p progress stopped the work. @throws InputError for an unknown paper.
-QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit = Unit::Mm, const Progress& progress = {});
+QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit = Unit::Mm, const Progress& progress = {}, SheetOptions options = {});
 
 /// The map of pages with the pieces on it, into @p target. Used by the cover page and the Sheets stage.
 void drawPageMap(QPainter& painter, const QRectF& target, const SheetPlan& plan, const std::vector<const Pattern*>& patterns, bool dark, int picked = -1);

@@ -6,6 +6,7 @@
 #include "formats/design_file.hpp"
 #include "formats/measure_json.hpp"
 #include "formats/svg.hpp"
+#include "design/edits.hpp"
 #include "sheet_pdf.hpp"
 #include "shell/ask_file.hpp"
 #include "stage.hpp"
@@ -141,6 +142,17 @@ public:
         m_count->setObjectName("pageCount");
         m_count->setWordWrap(true);
         side->addWidget(m_count);
+        m_figures = new QCheckBox("Rectangles as figures");
+        m_figures->setObjectName("figures");
+        m_figures->setToolTip("Plain rectangles are listed to be cut to measure instead of printed.");
+        connect(m_figures, &QCheckBox::toggled, this, &SheetsStage::plan);
+        side->addWidget(m_figures);
+        m_fold = new QPushButton;
+        m_fold->setObjectName("onTheFold");
+        m_fold->setToolTip("Symmetric pieces are printed as halves, to be laid on the folded cloth.");
+        m_fold->hide();
+        connect(m_fold, &QPushButton::clicked, this, [this] { m_document.edit("Print on the fold", [](Design& d) { setChoice(d, "templates", "half"); }); });
+        side->addWidget(m_fold);
         auto* turn = new QHBoxLayout;
         auto* back = new QPushButton("◂"), *on = new QPushButton("▸");
         back->setAccessibleName("Page before");
@@ -232,7 +244,11 @@ public:
                     continue;
                 const Piece& piece = spot.templates.front();
                 const bool whole = spot.box.x0 >= page.area.x0 - 0.01 && spot.box.x1 <= page.area.x1 + 0.01 && spot.box.y0 >= page.area.y0 - 0.01 && spot.box.y1 <= page.area.y1 + 0.01;
-                here.rows.push_back({text(piece.code + "  " + piece.name), whole ? "whole" : "a part of it", {QString("cut %1").arg(piece.count)}});
+                QString names = text(piece.code + "  " + piece.name);
+                for (const auto& key : spot.also)
+                    if (const Piece* other = m_choice.patterns[spot.patterns.front()]->piece(key))
+                        names += ", " + text(other->code + "  " + other->name);
+                here.rows.push_back({names, whole ? "whole" : "a part of it", {QString("cut %1").arg(piece.count)}});
             }
             out.groups.push_back(here);
         }
@@ -298,7 +314,8 @@ private:
                 m_choice.patterns.push_back(&p);
         if (m_choice.patterns.empty())
             m_choice.patterns.push_back(&m_document.pattern());
-        m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit());
+        m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit(), options());
+        offerFold();
         m_choice.page = std::min(m_choice.page, m_choice.plan.pages.size());
         const Paper& paper = m_choice.plan.paper;
         QStringList printed;
@@ -308,6 +325,17 @@ private:
                              .arg(sizes.empty() ? ". No size is ticked, so the one that is looked at is printed." : ""));
         effect();
         show();
+    }
+
+    SheetOptions options() const { return {m_figures->isChecked()}; }
+
+    /// Offered where whole templates are printed and halves would save pages.
+    void offerFold()
+    {
+        const bool whole = m_document.design().choices.at("templates") == "whole";
+        const std::size_t folded = whole ? pagesOnTheFold(m_choice.patterns, m_choice.plan.paper, options()) : m_choice.plan.pages.size();
+        m_fold->setVisible(folded < m_choice.plan.pages.size());
+        m_fold->setText(QString("On the fold: %1 pages").arg(folded));
     }
 
     void show()
@@ -362,7 +390,7 @@ private:
         m_stop->show();
         m_said->setText("Writing…");
         const Paper paper = m_choice.plan.paper;
-        m_worker = std::thread([this, what, file, paper, unit = m_document.unit(), design = m_document.design(), copies = std::move(copies)] {
+        m_worker = std::thread([this, what, file, paper, unit = m_document.unit(), chosen = options(), design = m_document.design(), copies = std::move(copies)] {
             QString said;
             try {
                 std::vector<const Pattern*> list;
@@ -380,7 +408,7 @@ private:
                 } else if (what == "cutlist")
                     writeWhole(path, cutListText(design, copies, unit));
                 else {
-                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, progress) : bookletPdf(design, list, paper, unit, progress);
+                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, progress, chosen) : bookletPdf(design, list, paper, unit, progress);
                     if (!pdf.isEmpty())
                         writeWhole(path, pdf.toStdString());
                 }
@@ -408,6 +436,8 @@ private:
     QStringList m_names;
     QLabel *m_count, *m_name, *m_effect, *m_said;
     QDoubleSpinBox* m_scale;
+    QCheckBox* m_figures;
+    QPushButton* m_fold;
     QProgressBar* m_progress;
     QPushButton* m_stop;
     std::thread m_worker;

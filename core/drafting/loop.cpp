@@ -124,7 +124,7 @@ std::vector<DimensionSpec> loopDimensions(const std::string& girth)
         {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.", fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
         {"zip.shift", "Zip panel, shifted", "How far the middle of the zip panel lies from the top's middle, along the outline; to the right seen from the front is positive.", "0", hold(), fmt::format("-0.25*({})", girth), fmt::format("0.25*({})", girth)},
         {"side.right", "Right side band", "How far the right side band reaches round from the zip panel's end: where it is joined to the bottom band.", fmt::format("(({}) - zip.length)/4", girth), follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
-        {"side.left", "Left side band", "The same on the left.", "side.right", follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
+        {"side.left", "Left side band", "The same on the left.", fmt::format("(({}) - zip.length)/4", girth), follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
         {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
         {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4", "zip.tape/2 - 3"},
         {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},

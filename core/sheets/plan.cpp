@@ -7,6 +7,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <set>
 
@@ -21,34 +22,104 @@ bool cutToMeasure(const Piece& piece)
     return piece.group == PieceGroup::Strip && piece.edges.size() == 4 && boundsOf(piece.cut).height() > kToMeasure;
 }
 
+/// A rectangle that its two sides say all about: no notch, no drill, no line but folds.
+bool plainRectangle(const Piece& piece)
+{
+    if (!piece.notches.empty() || !piece.drills.empty() || piece.cut.size() != 4 || !piece.layers.empty())
+        return false;
+    const Box box = boundsOf(piece.cut);
+    return std::abs(areaOf(piece.cut) - box.width() * box.height()) < 0.01 && std::all_of(piece.lines.begin(), piece.lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Fold; });
+}
+
+bool sameRun(const Run& a, const Run& b)
+{
+    if (a.size() != b.size())
+        return false;
+    for (std::size_t i = 0; i < a.size(); ++i)
+        if (a[i].index() != b[i].index() || distance(startOf(a[i]), startOf(b[i])) > 0.005 || distance(endOf(a[i]), endOf(b[i])) > 0.005
+            || distance(pointAlong(a[i], lengthOf(a[i]) / 2), pointAlong(b[i], lengthOf(b[i]) / 2)) > 0.005)
+            return false;
+    return true;
+}
+
+/// One paper template does for both: the same cut and stitch line, notches and grain. What else is drawn on either face is printed with its piece's code.
+bool sameTemplate(const Piece& a, const Piece& b)
+{
+    if (a.folds != b.folds || !sameRun(a.cut, b.cut) || !sameRun(a.stitch(), b.stitch()) || a.notches.size() != b.notches.size()
+        || std::abs(a.grain - b.grain) > 1e-9)
+        return false;
+    const auto spot = [](const Piece& piece, const Notch& n) { return pointAlong(piece.edge(n.edge)->stitch, n.along); };
+    return std::all_of(a.notches.begin(), a.notches.end(), [&](const Notch& n) {
+        return std::any_of(b.notches.begin(), b.notches.end(), [&](const Notch& m) { return n.stop == m.stop && distance(spot(a, n), spot(b, m)) < 0.005; });
+    });
+}
+
+/// Puts what is drawn on @p other onto a template that stands for both, and keeps whose it is.
+void addMarks(Piece& onto, const Piece& other, std::vector<SheetMark>& marks)
+{
+    const auto mark = [&](const std::string& code, Point at) { marks.push_back({code, at}); };
+    if (marks.empty() && onto.code != other.code) { // until now all was the first piece's own
+        for (const auto& l : onto.lines)
+            if (l.kind != FaceLine::Kind::Bridge)
+                mark(onto.code, startOf(l.run));
+        for (const auto& m : onto.drills)
+            mark(onto.code, m.at);
+    }
+    for (const auto& l : other.lines) {
+        if (l.kind != FaceLine::Kind::Bridge)
+            mark(other.code, startOf(l.run));
+        onto.lines.push_back(l);
+    }
+    for (const auto& m : other.drills) {
+        mark(other.code, m.at);
+        onto.drills.push_back(m);
+    }
+    onto.layers.insert(onto.layers.end(), other.layers.begin(), other.layers.end());
+}
+
 /// A piece of all sizes as one block to place.
 struct Block {
     std::string key;
+    std::vector<std::string> also;
     std::vector<std::size_t> patterns;
     std::vector<Piece> templates;
+    std::vector<std::vector<SheetMark>> marks;
     Box box;
     bool turned = false;
     double width() const { return turned ? box.height() : box.width(); }
     double height() const { return turned ? box.width() : box.height(); }
 };
 
-std::vector<Block> blocksOf(const std::vector<const Pattern*>& patterns, SheetPlan& plan)
+std::vector<Block> blocksOf(const std::vector<const Pattern*>& patterns, SheetPlan& plan, SheetOptions options)
 {
     std::vector<Block> blocks;
     for (std::size_t i = 0; i < patterns.size(); ++i)
         for (const auto& piece : patterns[i]->pieces) {
-            if (cutToMeasure(piece)) {
+            if (cutToMeasure(piece) || (options.rectanglesAsFigures && plainRectangle(piece))) {
                 const Box box = boundsOf(piece.cut);
                 plan.toMeasure.push_back({piece.code, piece.name, patterns[i]->size, box.width(), box.height(), piece.count});
                 continue;
             }
             auto it = std::find_if(blocks.begin(), blocks.end(), [&](const Block& b) { return b.key == piece.key; });
             if (it == blocks.end())
-                it = blocks.insert(blocks.end(), Block{piece.key, {}, {}, {}});
+                it = blocks.insert(blocks.end(), Block{piece.key, {}, {}, {}, {}, {}});
             it->patterns.push_back(i);
             it->templates.push_back(templateOf(piece));
             it->box.add(boundsOf(it->templates.back().cut));
         }
+    // The same template in every size is printed once.
+    for (std::size_t i = 0; i < blocks.size(); ++i) {
+        blocks[i].marks.resize(blocks[i].templates.size());
+        for (std::size_t k = i + 1; k < blocks.size(); ++k) {
+            const Block& other = blocks[k];
+            if (other.patterns != blocks[i].patterns || !std::equal(other.templates.begin(), other.templates.end(), blocks[i].templates.begin(), sameTemplate))
+                continue;
+            for (std::size_t size = 0; size < other.templates.size(); ++size)
+                addMarks(blocks[i].templates[size], other.templates[size], blocks[i].marks[size]);
+            blocks[i].also.push_back(other.key);
+            blocks.erase(blocks.begin() + std::ptrdiff_t(k--));
+        }
+    }
     return blocks;
 }
 
@@ -107,7 +178,7 @@ void placeBlocks(std::vector<Block>& blocks, SheetPlan& plan, double usableX, do
                 landed.add(place({bx, by}));
         place.dx = x - landed.x0;
         place.dy = -home->y - landed.y1;
-        plan.spots.push_back({b.key, place, b.patterns, b.templates, {x, -home->y - b.height(), x + b.width(), -home->y}});
+        plan.spots.push_back({b.key, b.also, place, b.patterns, b.templates, b.marks, {x, -home->y - b.height(), x + b.width(), -home->y}});
         home->used = x + b.width() + kGap;
     }
 }
@@ -155,21 +226,37 @@ void dividePages(SheetPlan& plan, double usableX, double usableY)
         return;
     plan.columns = pagesFor(all.x1, plan.stepX, usableX);
     plan.rows = pagesFor(-all.y0, plan.stepY, usableY);
-    std::set<std::pair<int, int>> used;
     const auto areaOfPage = [&](int r, int c) { return Box{c * plan.stepX, -(r * plan.stepY + usableY), c * plan.stepX + usableX, -r * plan.stepY}; };
+    constexpr double hair = 0.05; // a line just on a border is no reason for a page
+    const auto touched = [&](Box area) {
+        area = {area.x0 + hair, area.y0 + hair, area.x1 - hair, area.y1 - hair};
+        return area.x1 > area.x0 && area.y1 > area.y0 && std::any_of(outlines.begin(), outlines.end(), [&](const Polyline& o) { return touches(o, area); });
+    };
+    // A page is shared with its neighbours in strips along its sides and in its corners: three by three parts, of which only the middle is its own.
+    const auto partsOf = [&](int r, int c) {
+        const Box page = areaOfPage(r, c);
+        const double left = c > 0 ? plan.overlap : 0, right = c + 1 < plan.columns ? plan.overlap : 0, above = r > 0 ? plan.overlap : 0, below = r + 1 < plan.rows ? plan.overlap : 0;
+        const std::array<double, 4> xs{page.x0, page.x0 + left, page.x1 - right, page.x1}, ys{page.y1, page.y1 - above, page.y0 + below, page.y0};
+        std::vector<std::pair<std::pair<int, int>, Box>> out; // which neighbour, and the part
+        for (int i = 0; i < 3; ++i)
+            for (int k = 0; k < 3; ++k)
+                out.push_back({{i - 1, k - 1}, {xs[std::size_t(k)], ys[std::size_t(i) + 1], xs[std::size_t(k) + 1], ys[std::size_t(i)]}});
+        return out;
+    };
+    std::set<std::pair<int, int>> used;
     for (int r = 0; r < plan.rows; ++r)
-        for (int c = 0; c < plan.columns; ++c) {
-            // What lies only in the strip shared with the next page is printed there; a line just on the border is no reason for a page.
-            constexpr double hair = 0.05;
-            Box own = areaOfPage(r, c);
-            own = {own.x0 + hair, own.y0 + hair, own.x1 - hair, own.y1 - hair};
-            if (c + 1 < plan.columns)
-                own.x1 -= plan.overlap;
-            if (r + 1 < plan.rows)
-                own.y0 += plan.overlap;
-            if (std::any_of(outlines.begin(), outlines.end(), [&](const Polyline& o) { return touches(o, own); }))
+        for (int c = 0; c < plan.columns; ++c)
+            if (touched(partsOf(r, c)[4].second))
                 used.insert({r, c});
-        }
+    // What lies only in shared parts is printed by one of those that share it.
+    for (int r = 0; r < plan.rows; ++r)
+        for (int c = 0; c < plan.columns; ++c)
+            for (const auto& [way, part] : partsOf(r, c)) {
+                const auto [dr, dc] = way;
+                const bool printed = used.contains({r, c}) || used.contains({r + dr, c}) || used.contains({r, c + dc}) || used.contains({r + dr, c + dc});
+                if (!printed && touched(part))
+                    used.insert({r, c});
+            }
     for (const auto& [r, c] : used)
         plan.pages.push_back({r, c, pageName(r, c), areaOfPage(r, c), used.contains({r, c + 1}), used.contains({r + 1, c}), used.contains({r, c - 1}), used.contains({r - 1, c})});
 }
@@ -190,16 +277,30 @@ const Paper& paperOf(const std::string& name)
     throw InputError("paper", fmt::format("“{}” is no paper here; use A4 or Letter", name));
 }
 
-SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit)
+SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, SheetOptions options)
 {
     SheetPlan plan{.paper = paper, .unit = unit};
     const double usableX = paper.width - 2 * plan.margin, usableY = paper.height - 2 * plan.margin - 8; // 8 mm foot line for the page's name
     plan.stepX = usableX - plan.overlap;
     plan.stepY = usableY - plan.overlap;
-    auto blocks = blocksOf(patterns, plan);
+    auto blocks = blocksOf(patterns, plan, options);
     placeBlocks(blocks, plan, usableX, usableY);
     dividePages(plan, usableX, usableY);
     return plan;
+}
+
+std::size_t pagesOnTheFold(const std::vector<const Pattern*>& patterns, const Paper& paper, SheetOptions options)
+{
+    std::vector<Pattern> folded;
+    std::vector<const Pattern*> pointers;
+    folded.reserve(patterns.size());
+    for (const Pattern* p : patterns) {
+        folded.push_back(*p);
+        for (auto& piece : folded.back().pieces)
+            piece.folds = foldsOf(piece, 1);
+        pointers.push_back(&folded.back());
+    }
+    return planSheets(pointers, paper, Unit::Mm, options).pages.size();
 }
 
 ScaleError scaleError(const Pattern& p, double percent)

@@ -16,12 +16,20 @@ struct Paper {
 const Paper& paperOf(const std::string& name);
 const std::vector<Paper>& papers();
 
+/// A mark or line on a template that stands for several pieces: whose it is.
+struct SheetMark {
+    std::string code;
+    Point at; ///< piece coordinates
+};
+
 /// A piece in its nested sizes at one place of the plan.
 struct SheetSpot {
     std::string pieceKey;
+    std::vector<std::string> also;     ///< further pieces with the very same template: printed once, with all their names
     Placement placement;               ///< piece coordinates to plan coordinates (mm, x right, y up)
     std::vector<std::size_t> patterns; ///< which of the given patterns have the piece
     std::vector<Piece> templates;      ///< what is printed of it, for each of these patterns
+    std::vector<std::vector<SheetMark>> marks; ///< for each of these patterns: whose lines and drill marks are whose, where pieces share a template
     Box box;                           ///< of all sizes, on the plan
 };
 
@@ -32,7 +40,7 @@ struct Page {
     bool joinsRight = false, joinsBelow = false, joinsLeft = false, joinsAbove = false; ///< is there a page to join?
 };
 
-/// A strip that is cut to measure and not printed.
+/// A strip or rectangle that is cut to measure and not printed.
 struct ToMeasure {
     std::string code, name, size;
     double width = 0, length = 0;
@@ -50,9 +58,17 @@ struct SheetPlan {
     int columns = 0, rows = 0;
 };
 
-/// Lays out every piece; sizes nest on the piece's own origin. A piece that fits one page stays on one page.
-/// Straps longer than 600 mm are listed to be cut to measure.
-SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit = Unit::Mm);
+/// What is left off the sheets because figures do as well.
+struct SheetOptions {
+    bool rectanglesAsFigures = false; ///< plain rectangles, without marks or lines but folds, are listed to be cut to measure
+};
+
+/// Lays out every piece; sizes nest on the piece's own origin. A piece that fits one page stays on one page. Pieces whose templates are the same are laid once.
+/// Straps longer than 600 mm are listed to be cut to measure. Pages that hold only what their neighbours print too are left out.
+SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit = Unit::Mm, SheetOptions options = {});
+
+/// How many pages the same plan takes with symmetric pieces printed as halves on the fold.
+std::size_t pagesOnTheFold(const std::vector<const Pattern*>& patterns, const Paper& paper, SheetOptions options = {});
 
 /// What a printer scale of @p percent does: the error on a length of 100 mm, and on the longest seam of the pattern.
 struct ScaleError {

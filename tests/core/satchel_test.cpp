@@ -381,6 +381,7 @@ TEST_CASE("Sheets: every piece is covered, no page is empty, small pieces stay o
         std::vector<Polyline> lines;
         for (const auto& s : plan.spots) {
             there.insert(s.pieceKey);
+            there.insert(s.also.begin(), s.also.end());
             int on = 0;
             for (const auto& page : plan.pages)
                 on += s.box.x0 >= page.area.x0 - 1e-6 && s.box.x1 <= page.area.x1 + 1e-6 && s.box.y0 >= page.area.y0 - 1e-6 && s.box.y1 <= page.area.y1 + 1e-6;

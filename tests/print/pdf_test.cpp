@@ -161,6 +161,9 @@ TEST_CASE("Large pieces: the corner radius on the sheet, measured over two pages
         if (spot->box.x1 < a.x0 || spot->box.x0 > a.x1 || spot->box.y1 < a.y0 || spot->box.y0 > a.y1)
             continue;
         const Run cut = placed(p.piece("front")->cut, spot->placement);
+        const Polyline outline = flattened(cut, 0.05);
+        if (std::none_of(outline.begin(), outline.end(), [&](Point q) { return a.contains(q, -1); }))
+            continue; // the page shows none of its outline
         const auto paths = pathsOfPage(pdf, int(i) + 2);
         bool near = false;
         for (const auto& line : paths) {

@@ -6,6 +6,7 @@
 #include "buildup/material.hpp"
 #include "edition/edition.hpp"
 #include "formats/design_file.hpp"
+#include "sheets/plan.hpp"
 #include "units/length.hpp"
 
 #include <catch2/catch.hpp>
@@ -13,6 +14,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 using namespace tectonis;
 using Catch::Contains;
@@ -216,4 +218,75 @@ TEST_CASE("Merged lists keep the order, and what later sizes add stands after wh
     CHECK(e.words({"sew at {10} now", "sew at {9.5} now", "sew at {10} now"}, Unit::Mm) == "sew at S 10 mm · M 9.5 mm · L 10 mm now");
     CHECK(e.words({"sew at {10}", "sew at {10}", ""}, Unit::Cm) == "sew at 1 cm");
     CHECK(e.words({"with a board", "without", "without"}, Unit::Mm) == "S: with a board M, L: without");
+}
+
+TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are alike are printed once with all their names and counts; rectangles may be figures")
+{
+    int pages = 0, shared = 0;
+    for (const Form* form : forms()) {
+        const Design d = newDesign(form->id());
+        const auto all = draftAll(d);
+        for (const char* paper : {"A4", "Letter"}) {
+            const SheetPlan plan = planSheets({&all[0], &all[1], &all[2]}, paperOf(paper));
+            INFO(form->id() << " on " << paper);
+            std::vector<Polyline> lines;
+            std::set<std::string> printed;
+            for (const auto& spot : plan.spots) {
+                printed.insert(spot.pieceKey);
+                printed.insert(spot.also.begin(), spot.also.end());
+                shared += int(spot.also.size());
+                for (const auto& piece : spot.templates)
+                    lines.push_back(flattened(placed(piece.cut, spot.placement), 0.05));
+                // What is printed once is alike, in every size.
+                for (const auto& key : spot.also)
+                    for (const auto i : spot.patterns) {
+                        const Pattern* p = std::vector<const Pattern*>{&all[0], &all[1], &all[2]}[i];
+                        CHECK(lengthOf(p->piece(key)->cut) == Approx(lengthOf(p->piece(spot.pieceKey)->cut)));
+                        CHECK(areaOf(p->piece(key)->stitch()) == Approx(areaOf(p->piece(spot.pieceKey)->stitch())));
+                    }
+            }
+            for (const auto& strip : plan.toMeasure)
+                printed.insert(all[0].pieceByCode(strip.code)->key);
+            CHECK(printed.size() == all[0].pieces.size());
+            for (const auto& page : plan.pages) {
+                ++pages;
+                // A point of an outline, or of a piece's inside, that no other page shows.
+                const auto alone = [&](Point q) {
+                    return page.area.contains(q, 0.001) && std::none_of(plan.pages.begin(), plan.pages.end(), [&](const Page& other) { return &other != &page && other.area.contains(q, -0.06); });
+                };
+                bool own = false;
+                for (const auto& line : lines) {
+                    for (std::size_t i = 0; i + 1 < line.size() && !own; ++i)
+                        for (double t = 0; t <= 1 && !own; t += 1.0 / 64)
+                            own = alone(lerp(line[i], line[i + 1], t));
+                    own = own || insideOutline(line, page.area.centre());
+                }
+                CHECK(own);
+            }
+        }
+    }
+    CHECK(pages > 300);
+    CHECK(shared > 30);
+    // Front, back and both linings of a plain satchel: one template with four names.
+    Design plain = newDesign("gusseted-satchel");
+    for (const char* part : {"strap", "connectors", "snap", "flap"})
+        removeFeature(plain, part);
+    setChoice(plain, "lining.fit", "same");
+    const auto all = draftAll(plain);
+    const SheetPlan plan = planSheets({&all[1]}, paperOf("A4"));
+    const auto front = std::find_if(plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
+    REQUIRE(front != plan.spots.end());
+    CHECK(front->also == std::vector<std::string>{"back", "lining.front", "lining.back"});
+    const std::string file = scratch / "alike.tectonis", pdf = scratch / "alike.pdf";
+    saveDesign(plain, file);
+    REQUIRE(cli("export " + file + " sheets --size M -o " + pdf).code == 0);
+    const std::string words = wordsOf(pdf);
+    CHECK_THAT(words, Contains(squeezed("A Front B Back LA Lining front LB Lining back")) && Contains(squeezed("cut 1 shell + 1 shell + 1 lining + 1 lining")));
+    // Rectangles as figures: fewer spots, more to measure, and the figures are on the cover.
+    const SheetPlan figures = planSheets({&all[1]}, paperOf("A4"), Unit::Mm, {true});
+    CHECK(figures.spots.size() + figures.toMeasure.size() >= plan.spots.size());
+    CHECK(figures.toMeasure.size() > plan.toMeasure.size());
+    REQUIRE(cli("export " + file + " sheets --figures --size M -o " + pdf).code == 0);
+    CHECK_THAT(wordsOf(pdf), Contains(squeezed("Base board")) && Contains(squeezed("Cut to measure")));
+    CHECK(pagesOnTheFold({&all[1]}, paperOf("A4")) < plan.pages.size());
 }
