@@ -45,6 +45,21 @@ public:
         return areaOfGeometry(both.get());
     }
 
+    double length(const Polyline& line) const
+    {
+        auto g = lineString(line);
+        double n = 0;
+        GEOSLength_r(m_context.get(), g.get(), &n);
+        return n;
+    }
+    /// Distance along a line at which it is nearest to a point.
+    double project(const Polyline& line, Point p) const
+    {
+        auto g = lineString(line);
+        std::unique_ptr<GEOSGeometry, Drop> at(GEOSGeom_createPointFromXY_r(m_context.get(), p.x, p.y), Drop{m_context.get()});
+        return GEOSProject_r(m_context.get(), g.get(), at.get());
+    }
+
 private:
     struct Drop {
         GEOSContextHandle_t context;
@@ -62,6 +77,14 @@ private:
             GEOSCoordSeq_setXY_r(c, s, i, p.x, p.y);
         }
         return {GEOSGeom_createPolygon_r(c, GEOSGeom_createLinearRing_r(c, s), nullptr, 0), Drop{c}};
+    }
+    std::unique_ptr<GEOSGeometry, Drop> lineString(const Polyline& line) const
+    {
+        auto c = m_context.get();
+        GEOSCoordSequence* s = GEOSCoordSeq_create_r(c, unsigned(line.size()), 2);
+        for (unsigned i = 0; i < line.size(); ++i)
+            GEOSCoordSeq_setXY_r(c, s, i, line[i].x, line[i].y);
+        return {GEOSGeom_createLineString_r(c, s), Drop{c}};
     }
     double areaOfGeometry(const GEOSGeometry* g) const
     {
