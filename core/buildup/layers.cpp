@@ -52,91 +52,111 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::siz
     return layer;
 }
 
-/// What is laid on a piece and caught along one of its edges: an overlay of which an edge lies there.
-template <class Visit> void forEachCaught(const Pattern& p, const Piece& piece, const std::string& edge, const Seam& seam, Visit visit)
+/// One thing in an allowance: the cloth of a piece, or an interlining of it.
+struct Caught {
+    const Piece* piece = nullptr;
+    const Layer* layer = nullptr; ///< null: the cloth
+    int times = 1;
+    double each = 0;
+    std::string label() const { return layer ? layer->code + " " + material(layer->material).name : piece->name; }
+};
+
+/// Does a point lie on a run? Chords are made for free curves only.
+bool liesOn(const Run& run, Point p)
 {
+    constexpr double near = 0.5;
+    for (const auto& s : run) {
+        if (const auto* line = std::get_if<Line>(&s)) {
+            const Point d = line->b - line->a, to = p - line->a;
+            const double n = dot(d, d), t = n > 0 ? std::clamp(dot(to, d) / n, 0.0, 1.0) : 0;
+            if (distance(to, d * t) < near)
+                return true;
+        } else if (const auto* arc = std::get_if<Arc>(&s)) {
+            const Point out = p - arc->centre;
+            if (std::abs(norm(out) - arc->radius) >= near)
+                continue;
+            const double turn = std::remainder(std::atan2(out.y, out.x) - arc->start - arc->sweep / 2, 2 * pi);
+            if (std::abs(turn) <= std::abs(arc->sweep) / 2 + near / arc->radius)
+                return true;
+        } else if (distanceTo(flattened({s}, 0.1), p) < near)
+            return true;
+    }
+    return false;
+}
+
+/// Pleats that begin at an edge.
+bool pleated(const Piece& piece, const Edge& edge)
+{
+    return std::any_of(piece.lines.begin(), piece.lines.end(), [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && liesOn(edge.stitch, startOf(l.run)); });
+}
+
+/// Visits everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line, overlays of which an edge lies there, pleats.
+template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, const Seam& seam, Visit visit)
+{
+    const Piece* piece = p.piece(use.piece);
+    if (!piece)
+        return;
+    const auto add = [&](const Piece& each, const std::string& edge, int times) {
+        visit(Caught{&each, nullptr, times, material(p.materials.at(each.material)).underFoot()});
+        for (const auto& layer : each.layers)
+            if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
+                visit(Caught{&each, &layer, times, material(layer.material).underFoot()});
+    };
+    const Edge* own = piece->edge(use.edge);
+    add(*piece, use.edge, own && pleated(*piece, *own) ? 3 : 1); // the folded cloth lies three times at a pleat
+    const Piece* before = nullptr; // two patches of one piece lie at both ends of an edge, not on each other
     for (const auto& o : p.overlays) {
-        const Piece* on = o.on == piece.key ? p.piece(o.piece) : nullptr;
-        const Edge* own = piece.edge(edge);
-        if (!on || !own || std::find(seam.trapped.begin(), seam.trapped.end(), o.piece) != seam.trapped.end())
+        if (!own || o.on != piece->key || std::find(seam.trapped.begin(), seam.trapped.end(), o.piece) != seam.trapped.end())
             continue;
-        // Two patches of one piece lie at both ends of an edge, not on each other.
-        if (&o != &*std::find_if(p.overlays.begin(), p.overlays.end(), [&](const Overlay& first) { return first.piece == o.piece && first.on == o.on; }))
+        const Piece* on = p.piece(o.piece);
+        if (!on || on == before)
             continue;
-        const Polyline line = flattened(own->stitch, 0.1);
         for (const auto& e : on->edges)
-            if (e.allowance > 0 && distanceTo(line, o.placement(pointAlong(e.stitch, e.length() / 2))) < 0.5) {
-                visit(*on, e.name);
+            if (e.allowance > 0 && liesOn(own->stitch, o.placement(pointAlong(e.stitch, e.length() / 2)))) {
+                add(*on, e.name, 1);
+                before = on;
                 break;
             }
     }
 }
 
-struct Caught {
-    std::string label, layer; ///< layer: code of an interlining; empty for cloth
-    int times = 1;
-    double each = 0;
-};
-
-/// Pleats that begin at an edge.
-bool pleated(const Piece& piece, const Edge& edge)
-{
-    const Polyline line = flattened(edge.stitch, 0.1);
-    return std::any_of(piece.lines.begin(), piece.lines.end(), [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && distanceTo(line, startOf(l.run)) < 0.1; });
-}
-
-/// Everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line, what is laid on it, pleats.
-std::vector<Caught> caughtAlong(const Pattern& p, const EdgeUse& use, const Seam& seam)
-{
-    std::vector<Caught> out;
-    const Piece* piece = p.piece(use.piece);
-    if (!piece)
-        return out;
-    const auto add = [&](const Piece& each, const std::string& edge, int times) {
-        out.push_back({each.name, "", times, material(p.materials.at(each.material)).underFoot()});
-        for (const auto& layer : each.layers)
-            if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
-                out.push_back({layer.code + " " + material(layer.material).name, layer.code, times, material(layer.material).underFoot()});
-    };
-    const Edge* edge = piece->edge(use.edge);
-    add(*piece, use.edge, edge && pleated(*piece, *edge) ? 3 : 1); // the folded cloth lies three times at a pleat
-    forEachCaught(p, *piece, use.edge, seam, [&](const Piece& on, const std::string& edgeOf) { add(on, edgeOf, 1); });
-    return out;
-}
-
-double sumOf(const std::vector<Caught>& caught)
+double sumAlong(const Pattern& p, const EdgeUse& use, const Seam& seam)
 {
     double sum = 0;
-    for (const auto& c : caught)
-        sum += c.times * c.each;
+    forEachCaught(p, use, seam, [&](const Caught& c) { sum += c.times * c.each; });
     return sum;
 }
 
-/// Of a run over several pieces what the thickest edge brings.
-std::vector<Caught> thickestOf(const Pattern& p, const std::vector<EdgeUse>& side, const Seam& seam)
+/// Of a run over several pieces the use that brings most; null for none.
+const EdgeUse* thickestOf(const Pattern& p, const std::vector<EdgeUse>& side, const Seam& seam, double& most)
 {
-    std::vector<Caught> best;
-    double most = -1;
-    for (const auto& use : side) {
-        auto caught = caughtAlong(p, use, seam);
-        if (const double sum = sumOf(caught); !caught.empty() && sum > most)
-            most = sum, best = std::move(caught);
-    }
+    const EdgeUse* best = nullptr;
+    most = 0;
+    for (const auto& use : side)
+        if (const double sum = sumAlong(p, use, seam); sum > most || !best)
+            most = sum, best = &use;
     return best;
 }
 
-double allowanceThickness(const Pattern& p, const Seam& seam) { return sumOf(thickestOf(p, seam.a, seam)) + sumOf(thickestOf(p, seam.b, seam)); }
+double allowanceThickness(const Pattern& p, const Seam& seam)
+{
+    double a = 0, b = 0;
+    thickestOf(p, seam.a, seam, a);
+    thickestOf(p, seam.b, seam, b);
+    return a + b;
+}
 
 /// The seam that joins two neighbours of a run where they meet; null where they are only laid side by side.
 const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& after, const Seam& own)
 {
-    const Point leaves = endOf(p.runOf(before)), arrives = startOf(p.runOf(after)); // the place where they meet, on each piece
+    const auto begins = [&](const EdgeUse& use) { const Run* run = p.runBehind(use); return !run || run->empty() ? Point{} : use.reversed ? endOf(run->back()) : startOf(run->front()); };
+    const auto stops = [&](const EdgeUse& use) { const Run* run = p.runBehind(use); return !run || run->empty() ? Point{} : use.reversed ? startOf(run->front()) : endOf(run->back()); };
+    const Point leaves = stops(before), arrives = begins(after); // the place where they meet, on each piece
     const auto ends = [&](const std::vector<EdgeUse>& side, const EdgeUse& use, bool first) {
         const EdgeUse& end = first ? side.front() : side.back();
         if (end.piece != use.piece || end.copy != use.copy)
             return false;
-        const Run run = p.runOf(end);
-        return distance(first ? startOf(run) : endOf(run), &use == &before ? leaves : arrives) < 0.01;
+        return distance(first ? begins(end) : stops(end), &use == &before ? leaves : arrives) < 0.01;
     };
     for (const auto& other : p.seams) {
         if (&other == &own || other.stitch != "construction" || other.a.empty() || other.b.empty())
@@ -211,12 +231,15 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
 {
     Bulk bulk;
     double most = 0;
-    for (const auto* side : {&seam.a, &seam.b})
-        for (const auto& caught : thickestOf(p, *side, seam)) {
-            bulk.parts.push_back({caught.label, caught.times, caught.each});
-            if (!caught.layer.empty() && caught.each > most)
-                most = caught.each, bulk.heaviest = caught.layer;
-        }
+    for (const auto* side : {&seam.a, &seam.b}) {
+        double sum = 0;
+        if (const EdgeUse* use = thickestOf(p, *side, seam, sum))
+            forEachCaught(p, *use, seam, [&](const Caught& caught) {
+                bulk.parts.push_back({caught.label(), caught.times, caught.each});
+                if (caught.layer && caught.each > most)
+                    most = caught.each, bulk.heaviest = caught.layer->code;
+            });
+    }
     if (const Piece* binding = p.piece(seam.bound))
         bulk.parts.push_back({binding->name, 4, material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
     double plain = 0; // without what is trapped: that lies away from where other seams cross
@@ -270,17 +293,13 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
     constexpr double row = 3.2; // mm from the seam (common practice, no source)
     Bulk bulk;
     for (const auto* side : {&seam.a, &seam.b}) {
-        const EdgeUse* thickest = nullptr;
-        double most = -1;
-        for (const auto& use : *side)
-            if (const double sum = sumOf(caughtAlong(p, use, seam)); sum > most)
-                most = sum, thickest = &use;
+        double most = 0;
+        const EdgeUse* thickest = thickestOf(p, *side, seam, most);
         const Piece* piece = thickest ? p.piece(thickest->piece) : nullptr;
         if (!piece)
             continue;
         // The piece itself and its own allowance behind it.
-        for (const auto& caught : caughtAlong(p, *thickest, seam))
-            bulk.parts.push_back({caught.label, 2 * caught.times, caught.each});
+        forEachCaught(p, *thickest, seam, [&](const Caught& caught) { bulk.parts.push_back({caught.label(), 2 * caught.times, caught.each}); });
         for (const auto& layer : piece->layers)
             if (const auto reach = layer.reach.find(thickest->edge); reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
                 bulk.parts.push_back({layer.code + " " + material(layer.material).name, 1, material(layer.material).underFoot()});

@@ -65,9 +65,12 @@ Side sideOf(Pattern& p, const std::vector<EdgeUse>& uses, double whole)
     side.stretches.reserve(uses.size());
     for (const auto& use : uses) {
         auto* piece = const_cast<Piece*>(p.piece(use.piece)); // of this pattern, which is ours to change
-        const Run* run = p.runBehind(use);
-        if (piece && run && !run->empty())
-            side.stretches.push_back({&use, piece, run, piece->edge(use.edge) != nullptr, lengthOf(*run)});
+        if (!piece)
+            continue;
+        const Edge* edge = piece->edge(use.edge);
+        const Run* run = edge ? &edge->stitch : p.runBehind(use);
+        if (run && !run->empty())
+            side.stretches.push_back({&use, piece, run, edge != nullptr, lengthOf(*run)});
     }
     if (side.stretches.empty())
         return side;
