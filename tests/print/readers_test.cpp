@@ -126,6 +126,20 @@ void compare(const Design& d)
         INFO("seam " << seam["key"] << " " << row(sizes, runs));
         CHECK(booklet.find(squeezed(row(sizes, runs))) != std::string::npos);
     }
+    // The sheets: finished sizes on the cover, and how many of each piece.
+    const std::string sheets = scratch / "d-sheets.pdf";
+    REQUIRE(cli("export " + file + " sheets -o " + sheets).code == 0);
+    const std::string printed = wordsOf(sheets);
+    for (const auto& size : measured["sizes"]) {
+        const auto& finished = size["finished"];
+        const std::string cover = size["name"].get<std::string>() + " " + formatLengthBare(finished["width"], Unit::Mm) + " × " + formatLengthBare(finished["height"], Unit::Mm) + " × " + formatLengthBare(finished["depth"], Unit::Mm) + " mm";
+        INFO("cover: " << cover);
+        CHECK(printed.find(squeezed(cover)) != std::string::npos);
+        for (const auto& piece : size["pieces"]) {
+            INFO("sheet of " << piece["key"]);
+            CHECK(printed.find(squeezed(piece["code"].get<std::string>() + "  " + piece["name"].get<std::string>())) != std::string::npos);
+        }
+    }
     // Every step of every size.
     for (const auto& size : measured["sizes"])
         for (const auto& step : size["steps"]) {

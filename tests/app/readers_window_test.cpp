@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the window shows of a size is what `measure` says of that size: cloth to buy, bulk, steps, seams, the bag. Each size is clicked.
+#include "driven.hpp"
+
+#include "buildup/material.hpp"
+#include "checks/finding.hpp"
+#include "drafting/drafter.hpp"
+#include "formats/measure_json.hpp"
+#include "units/length.hpp"
+
+#include <QListWidget>
+#include <QTableWidget>
+
+#include <nlohmann/json.hpp>
+
+using namespace tectonis;
+using nlohmann::json;
+
+TEST_CASE("The window's numbers of each size are measure's of that size")
+{
+    for (const char* form : {"gusseted-satchel", "large-tote", "zip-around"}) {
+        Shown s;
+        s.press(Qt::Key_1);
+        if (std::string(form) != "gusseted-satchel")
+            s.clickForm(form);
+        const Design design = s.window.document().design();
+        const auto patterns = draftAll(design);
+        const json measured = json::parse(measureJson(design, patterns, checkAll(design, patterns)));
+        for (const auto& size : measured["sizes"]) {
+            const std::string name = size["name"];
+            INFO(form << ", size " << name);
+            QTest::mouseClick(s.find<QPushButton>(("size." + name).c_str()), Qt::LeftButton);
+            s.settle();
+            const auto shown = [](const json& mm) { return QString::fromStdString(formatLength(mm, Unit::Mm)); };
+            s.press(Qt::Key_7);
+            s.settle();
+            auto* cloth = s.find<QTableWidget>("markers");
+            REQUIRE(cloth->rowCount() == int(size["materials"].size()) + 1);
+            for (int r = 0; r + 1 < cloth->rowCount(); ++r) {
+                const json& m = size["materials"][std::size_t(r)];
+                CHECK(cloth->item(r, 3)->text().toStdString() == formatNumber(m["sold_length"].get<double>() / 1000, 1) + (formatNumber(m["sold_length"].get<double>() / 1000, 1).find('.') == std::string::npos ? ".0 m" : " m"));
+                CHECK(cloth->item(r, 2)->text() == shown(m["length"]));
+                CHECK(cloth->item(r, 5)->text() == QString::number(m["cost"].get<double>(), 'f', 2));
+            }
+            s.press(Qt::Key_3);
+            s.settle();
+            auto* bulk = s.find<QTableWidget>("bulk");
+            REQUIRE(bulk->rowCount() == int(size["seams"].size()));
+            for (int r = 0; r < bulk->rowCount(); ++r) {
+                const json& seam = size["seams"][std::size_t(r)];
+                INFO(seam["key"]);
+                CHECK(bulk->item(r, 1)->text() == shown(seam["under_foot"]));
+                CHECK(bulk->item(r, 2)->text() == shown(seam["at_crossing"]));
+            }
+            s.press(Qt::Key_6);
+            s.settle();
+            auto* steps = s.find<QListWidget>("steps");
+            REQUIRE(steps->count() == int(size["steps"].size()));
+            for (int r = 0; r < steps->count(); ++r)
+                CHECK(steps->item(r)->text() == QString("%1  %2").arg(r + 1).arg(QString::fromStdString(size["steps"][std::size_t(r)]["title"].get<std::string>())));
+        }
+    }
+}
