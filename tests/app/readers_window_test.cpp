@@ -8,8 +8,12 @@
 #include "formats/measure_json.hpp"
 #include "units/length.hpp"
 
+#include "design/edits.hpp"
+
+#include <QCheckBox>
 #include <QListWidget>
 #include <QTableWidget>
+#include <QTreeWidgetItemIterator>
 
 #include <nlohmann/json.hpp>
 
@@ -60,4 +64,48 @@ TEST_CASE("The window's numbers of each size are measure's of that size")
                 CHECK(steps->item(r)->text() == QString("%1  %2").arg(r + 1).arg(QString::fromStdString(size["steps"][std::size_t(r)]["title"].get<std::string>())));
         }
     }
+}
+
+TEST_CASE("Sheets: the fold is offered where it saves pages, rectangles are left off when they are ticked, and undo brings both back")
+{
+    Shown s;
+    s.press(Qt::Key_8);
+    s.settle();
+    const auto pages = [&] { return s.find<QLabel>("pageCount")->text(); };
+    const QString whole = pages();
+    auto* fold = s.find<QPushButton>("onTheFold");
+    REQUIRE(fold->isVisibleTo(&s.window));
+    const QString offered = fold->text().section(':', 1).section(' ', 1, 1); // "On the fold: 12 pages"
+    QTest::mouseClick(fold, Qt::LeftButton);
+    s.settle();
+    CHECK(s.window.document().design().choices.at("templates") == "half");
+    CHECK(pages().contains(": " + offered + " pages"));
+    CHECK_FALSE(fold->isVisibleTo(&s.window)); // nothing more to save
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    s.settle();
+    CHECK(pages() == whole);
+    auto* figures = s.find<QCheckBox>("figures");
+    QTest::mouseClick(figures, Qt::LeftButton, {}, QPoint(8, figures->height() / 2));
+    s.settle();
+    CHECK(figures->isChecked());
+    CHECK(pages() != whole);
+}
+
+TEST_CASE("Inside measures are the main room's, also where a pocket was drafted first")
+{
+    Shown s;
+    s.press(Qt::Key_1);
+    s.clickForm("flat-pouch");
+    s.window.document().edit("Pocket", [](Design& d) { setChoice(d, "pocket", "yes"); });
+    s.settle();
+    const Pattern& p = s.window.document().pattern();
+    const auto main = std::find_if(p.spaces.begin(), p.spaces.end(), [](const Space& each) { return each.place == "main"; });
+    REQUIRE(main != p.spaces.end());
+    REQUIRE(main != p.spaces.begin()); // the pocket comes first
+    QString all;
+    for (auto* tree : s.window.findChildren<QTreeWidget*>())
+        for (QTreeWidgetItemIterator it(tree); *it; ++it)
+            if ((*it)->text(0) == "Inside")
+                all += (*it)->text(1);
+    CHECK(all.contains(QString::fromStdString(formatLengthBare(main->height, Unit::Mm))));
 }
