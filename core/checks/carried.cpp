@@ -34,6 +34,13 @@ void checkCarried(const CheckInput& in, Findings& out)
             const double to = std::ceil(in.pattern.values.at(dimension->name) + by);
             return Repair{fmt::format("Make “{}” {}", dimension->label, in.len(to)), {fmt::format("{}={}", dimension->name, to)}, false};
         };
+        // What goes into the bag goes through its mouth: the lining's girth there against the thing's.
+        if (const Seam* mouth = in.pattern.seam("mouth"); mouth && !pocket) {
+            const double girth = 2 * (t.width + t.thickness), open = mouth->lengthB;
+            if (girth > open + 0.01)
+                out.push_back({Severity::Error, "carried", "", t.name, "mouth", "Brief",
+                               fmt::format("it measures {} round and does not pass the mouth, which is {} round inside. Widen the mouth or leave it out.", in.len(girth, open), in.len(open)), {}, std::to_string(t.index) + " mouth"});
+        }
         const std::string where = pocket ? "the pocket" : "the bag";
         const auto report = [&](double over, const char* direction, const DimensionSpec* dimension, const std::string& hint) {
             if (over > 0.01)

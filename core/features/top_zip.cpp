@@ -28,7 +28,7 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends; negative where it reaches round the corners towards the side seams.", "19", hold(), "-mouth.depth/2", "0.25*face.width"},
+            {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends. On a wall that goes round the bag's corners the side of the face is the corner, not the seam; negative: past the corner, towards the side seam.", "19", hold(), "-mouth.depth/2", "0.25*face.width"},
             {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.", "min(30, 0.15*face.height)", hold(), "15", "face.height/3", DimensionSpec::Quantity::Length, "@held=bands"},
             {"past", "Zip past the mouth", "How far the zip's tail reaches past its end, so that the mouth opens fully.", "50", hold(), "0", "120"},
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
@@ -97,6 +97,12 @@ public:
             AcrossCut cut = acrossAt(faces.back(), y, hinge);
             cut.stops = {site.x - half, site.x + half}, cut.edgeNames = {"left of " + f.id, f.id, "right of " + f.id};
             cutAcross(d, cut);
+            if (cuts.empty()) {
+                double panel = 0;
+                for (const auto& name : cut.edgeNames)
+                    panel += d.piece(cut.lower.key).edge(name)->length();
+                d.work({f.id, f.key("from seam"), "Zip's end from the side seam", "(panel - opening)/2", {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm", "where a wall goes round the bag's corner, the seam lies that much further than the face's side"});
+            }
             for (const auto& piece : {cut.upper.key, cut.lower.key})
                 for (const double at : {0.0, opening})
                     d.piece(piece).notches.push_back({f.id, at, "band ends", true});

@@ -510,3 +510,18 @@ TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2Ï€Â
     // The snap's front half: reach less margin, half the thing, both walls and the slack.
     CHECK(worked(q, "snap.drop") == Approx(q.values.at("flap.reach") - q.values.at("snap.margin") - q.values.at("thing.thickness") / 2 - 2 * (thicknessOf(q, *q.piece("body")) + thicknessOf(q, *q.piece("lining.body"))) - 4));
 }
+
+TEST_CASE("What is carried must pass the mouth, not only stand in the bag")
+{
+    Design d = with("gusseted-satchel", {"width=300", "taper=60", "radius=20"});
+    removeFeature(d, "snap");
+    const double mouth = medium(d).seam("mouth")->lengthB; // twice the width at the top and twice the depth
+    CHECK(mouth == Approx(2 * (300 - 2 * 60) + 2 * 100));
+    const auto tooWide = [&](double width) {
+        d.carried = {{"Tray", width, 60, 20, "main", {}}};
+        const auto all = found(d, "carried");
+        return std::any_of(all.begin(), all.end(), [](const Finding& f) { return f.text.find("does not pass the mouth") != std::string::npos; });
+    };
+    CHECK_FALSE(tooWide(mouth / 2 - 20)); // as much round as the mouth
+    CHECK(tooWide(mouth / 2 - 20 + 0.1));
+}
