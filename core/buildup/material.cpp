@@ -7,7 +7,7 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
-#include <algorithm>
+#include <unordered_map>
 
 namespace tectonis {
 
@@ -25,11 +25,16 @@ const std::vector<Material>& materials()
 
 const Material& material(const std::string& id)
 {
-    const auto& all = materials();
-    const auto it = std::find_if(all.begin(), all.end(), [&](const Material& m) { return m.id == id; });
-    if (it == all.end())
+    static const std::unordered_map<std::string, const Material*> byId = [] {
+        std::unordered_map<std::string, const Material*> out;
+        for (const auto& m : materials())
+            out.emplace(m.id, &m);
+        return out;
+    }();
+    const auto it = byId.find(id);
+    if (it == byId.end())
         throw InputError("materials", fmt::format("there is no material “{}”", id));
-    return *it;
+    return *it->second;
 }
 
 } // namespace tectonis
