@@ -35,7 +35,7 @@ void checkCarried(const CheckInput& in, Findings& out)
             return Repair{fmt::format("Make “{}” {}", dimension->label, in.len(to)), {fmt::format("{}={}", dimension->name, to)}, false};
         };
         // What goes into the bag goes through its mouth: the lining's girth there against the thing's.
-        if (const Seam* mouth = in.pattern.seam("mouth"); mouth && !pocket) {
+        if (const Seam* mouth = in.pattern.seam("mouth"); mouth && !pocket && t.overWidth <= 0.01 && t.overDepth <= 0.01) { // else that is told
             const double girth = 2 * (t.width + t.thickness), open = mouth->lengthB;
             if (girth > open + 0.01)
                 out.push_back({Severity::Error, "carried", "", t.name, "mouth", "Brief",
