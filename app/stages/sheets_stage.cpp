@@ -118,86 +118,10 @@ public:
         row->addWidget(m_page, 6);
         auto* side = new QVBoxLayout;
         side->setContentsMargins(6, 4, 6, 0);
-        m_paper = new QComboBox;
-        m_paper->setObjectName("paper");
-        m_paper->setAccessibleName("Paper");
-        for (const auto& p : papers())
-            m_paper->addItem(text(p.name));
-        connect(m_paper, &QComboBox::currentIndexChanged, this, &SheetsStage::plan);
-        side->addWidget(heading("Paper and sizes"));
-        side->addWidget(m_paper);
-        // However many sizes there are, the rest keeps its place: the boxes scroll.
-        auto* boxes = new QWidget;
-        m_sizesBox = new QGridLayout(boxes);
-        m_sizesBox->setContentsMargins(0, 0, 0, 0);
-        m_sizesBox->setVerticalSpacing(2);
-        m_sizesScroll = new QScrollArea;
-        m_sizesScroll->setObjectName("sizeBoxes");
-        m_sizesScroll->setWidget(boxes);
-        m_sizesScroll->setWidgetResizable(true);
-        m_sizesScroll->setFrameShape(QFrame::NoFrame);
-        m_sizesScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-        side->addWidget(m_sizesScroll);
-        m_count = new QLabel;
-        m_count->setObjectName("pageCount");
-        m_count->setWordWrap(true);
-        side->addWidget(m_count);
-        m_figures = new QCheckBox("Rectangles as figures");
-        m_figures->setObjectName("figures");
-        m_figures->setToolTip("Plain rectangles are listed to be cut to measure instead of printed.");
-        connect(m_figures, &QCheckBox::toggled, this, &SheetsStage::plan);
-        side->addWidget(m_figures);
-        m_fold = new QPushButton;
-        m_fold->setObjectName("onTheFold");
-        m_fold->setToolTip("Symmetric pieces are printed as halves, to be laid on the folded cloth.");
-        m_fold->hide();
-        connect(m_fold, &QPushButton::clicked, this, [this] { m_document.edit("Print on the fold", [](Design& d) { setChoice(d, "templates", "half"); }); });
-        side->addWidget(m_fold);
-        auto* turn = new QHBoxLayout;
-        auto* back = new QPushButton("◂"), *on = new QPushButton("▸");
-        back->setAccessibleName("Page before");
-        on->setAccessibleName("Next page");
-        m_name = new QLabel;
-        m_name->setAlignment(Qt::AlignCenter);
-        turn->addWidget(back);
-        turn->addWidget(m_name, 1);
-        turn->addWidget(on);
-        side->addLayout(turn);
-        connect(back, &QPushButton::clicked, this, [this] { turnTo(-1); });
-        connect(on, &QPushButton::clicked, this, [this] { turnTo(1); });
-        side->addSpacing(6);
-        side->addWidget(heading("What if the printer scales?"));
-        m_scale = new QDoubleSpinBox;
-        m_scale->setRange(80, 120);
-        m_scale->setValue(97);
-        m_scale->setSuffix(" %");
-        m_scale->setAccessibleName("Printer scale");
-        side->addWidget(m_scale);
-        m_effect = new QLabel;
-        m_effect->setObjectName("scaleEffect");
-        m_effect->setWordWrap(true);
-        side->addWidget(m_effect);
-        connect(m_scale, &QDoubleSpinBox::valueChanged, this, &SheetsStage::effect);
-        side->addSpacing(6);
-        side->addWidget(heading("Write"));
-        for (const auto& [label, what] : {std::pair{"Sheets, PDF…", "sheets"}, {"Booklet, PDF…", "booklet"}, {"Pieces, SVG…", "pieces"}, {"Cut list, text…", "cutlist"}}) {
-            auto* b = new QPushButton(label);
-            b->setObjectName(QString("write.") + what);
-            const QString kind = what;
-            connect(b, &QPushButton::clicked, this, [this, kind] { ask(kind); });
-            side->addWidget(b);
-        }
-        m_progress = new QProgressBar;
-        m_progress->hide();
-        m_stop = new QPushButton("Stop");
-        m_stop->hide();
-        connect(m_stop, &QPushButton::clicked, this, [this] { m_cancel = true; });
-        m_said = new QLabel;
-        m_said->setObjectName("exportSaid");
-        m_said->setWordWrap(true);
-        side->addWidget(m_progress);
-        side->addWidget(m_stop);
-        side->addWidget(m_said);
+        addPaperAndSizes(*side);
+        addWriting(*side);
+        addPageTurning(*side);
+        addPrinterScale(*side);
         side->addStretch(1);
         auto* holder = new QWidget;
         holder->setLayout(side);
@@ -263,6 +187,102 @@ public:
     }
 
 private:
+    void addPaperAndSizes(QVBoxLayout& side)
+    {
+        m_paper = new QComboBox;
+        m_paper->setObjectName("paper");
+        m_paper->setAccessibleName("Paper");
+        for (const auto& p : papers())
+            m_paper->addItem(text(p.name));
+        connect(m_paper, &QComboBox::currentIndexChanged, this, &SheetsStage::plan);
+        side.addWidget(heading("Paper and sizes"));
+        side.addWidget(m_paper);
+        // However many sizes there are, the rest keeps its place: the boxes scroll.
+        auto* boxes = new QWidget;
+        m_sizesBox = new QGridLayout(boxes);
+        m_sizesBox->setContentsMargins(0, 0, 0, 0);
+        m_sizesBox->setVerticalSpacing(2);
+        m_sizesScroll = new QScrollArea;
+        m_sizesScroll->setObjectName("sizeBoxes");
+        m_sizesScroll->setWidget(boxes);
+        m_sizesScroll->setWidgetResizable(true);
+        m_sizesScroll->setFrameShape(QFrame::NoFrame);
+        m_sizesScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        side.addWidget(m_sizesScroll);
+        m_count = new QLabel;
+        m_count->setObjectName("pageCount");
+        m_count->setWordWrap(true);
+        side.addWidget(m_count);
+        m_figures = new QCheckBox("Rectangles as figures");
+        m_figures->setObjectName("figures");
+        m_figures->setToolTip("Plain rectangles are listed to be cut to measure instead of printed.");
+        connect(m_figures, &QCheckBox::toggled, this, &SheetsStage::plan);
+        side.addWidget(m_figures);
+        m_fold = new QPushButton;
+        m_fold->setObjectName("onTheFold");
+        m_fold->setToolTip("Symmetric pieces are printed as halves, to be laid on the folded cloth.");
+        m_fold->hide();
+        connect(m_fold, &QPushButton::clicked, this, [this] { m_document.edit("Print on the fold", [](Design& d) { setChoice(d, "templates", "half"); }); });
+        side.addWidget(m_fold);
+    }
+
+    void addWriting(QVBoxLayout& side)
+    {
+        side.addSpacing(6);
+        side.addWidget(heading("Write"));
+        for (const auto& [label, what] : {std::pair{"Sheets, PDF…", "sheets"}, {"Booklet, PDF…", "booklet"}, {"Pieces, SVG…", "pieces"}, {"Cut list, text…", "cutlist"}}) {
+            auto* b = new QPushButton(label);
+            b->setObjectName(QString("write.") + what);
+            const QString kind = what;
+            connect(b, &QPushButton::clicked, this, [this, kind] { ask(kind); });
+            side.addWidget(b);
+        }
+        m_progress = new QProgressBar;
+        m_progress->hide();
+        m_stop = new QPushButton("Stop");
+        m_stop->hide();
+        connect(m_stop, &QPushButton::clicked, this, [this] { m_cancel = true; });
+        m_said = new QLabel;
+        m_said->setObjectName("exportSaid");
+        m_said->setWordWrap(true);
+        side.addWidget(m_progress);
+        side.addWidget(m_stop);
+        side.addWidget(m_said);
+    }
+
+    void addPageTurning(QVBoxLayout& side)
+    {
+        auto* turn = new QHBoxLayout;
+        auto* back = new QPushButton("◂"), *on = new QPushButton("▸");
+        back->setAccessibleName("Page before");
+        on->setAccessibleName("Next page");
+        m_name = new QLabel;
+        m_name->setAlignment(Qt::AlignCenter);
+        turn->addWidget(back);
+        turn->addWidget(m_name, 1);
+        turn->addWidget(on);
+        side.addLayout(turn);
+        connect(back, &QPushButton::clicked, this, [this] { turnTo(-1); });
+        connect(on, &QPushButton::clicked, this, [this] { turnTo(1); });
+    }
+
+    void addPrinterScale(QVBoxLayout& side)
+    {
+        side.addSpacing(6);
+        side.addWidget(heading("What if the printer scales?"));
+        m_scale = new QDoubleSpinBox;
+        m_scale->setRange(80, 120);
+        m_scale->setValue(97);
+        m_scale->setSuffix(" %");
+        m_scale->setAccessibleName("Printer scale");
+        side.addWidget(m_scale);
+        m_effect = new QLabel;
+        m_effect->setObjectName("scaleEffect");
+        m_effect->setWordWrap(true);
+        side.addWidget(m_effect);
+        connect(m_scale, &QDoubleSpinBox::valueChanged, this, &SheetsStage::effect);
+    }
+
     static QLabel* heading(const QString& s)
     {
         auto* label = new QLabel(s);

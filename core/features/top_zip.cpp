@@ -14,6 +14,8 @@ namespace {
 
 using Kind = Working::Kind;
 
+constexpr double kTabLap = 12; // a tab laps the tape by so much: common practice, no source
+
 class TopZip : public FeatureKind {
 public:
     std::string kind() const override { return "top-zip"; }
@@ -30,7 +32,7 @@ public:
         return {
             {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends. On a wall that goes round the bag's corners the side of the face is the corner, not the seam; negative: past the corner, towards the side seam.", "19", hold(), "-mouth.depth/2", "0.25*face.width"},
             {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.", "min(30, 0.15*face.height)", hold(), "15", "face.height/3", DimensionSpec::Quantity::Length, "@held=bands"},
-            {"past", "Zip past the mouth", "How far the zip's tail reaches past its end, so that the mouth opens fully.", "50", hold(), "0", "120"},
+            {"past", "Zip past the mouth", "How far the zip's tail reaches past the mouth's end (the side seam), so that the mouth opens fully; 0: the zip ends inside the mouth.", "50", hold(), "0", "120"},
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
             {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
             {"sewn", "Tape sewn at", "From the tape's edge to the stitch line.", "10", hold(), "4", "@tape/2 - 3"},
@@ -58,18 +60,34 @@ public:
         Drafter& d = f.d;
         const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn", {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
         const double opening = d.work({f.id, f.key("opening"), "Zip between its ends", "face - 2*end", {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm", "it ends short of the side seams; tabs make up the rest"});
-        const double tape = d.work({f.id, f.key("tape cut"), "Tape cut", "opening + past", {{"opening", opening}, {"past", f("past")}}, 0, Kind::Trade, "mm", "the tail lets the mouth open fully"});
-        const bool recessed = f.choice("held") == "bands";
+        const bool recessed = f.choice("held") == "bands", longTail = f("past") > 0;
         const std::string held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
+        // Codes go by the order of adding, so the tab stands before the bands.
+        d.add({.key = f.key("tab"), .code = d.freeCode("X"), .name = f.named("Zip tab"), .group = PieceGroup::Shell, .role = "tab", .material = "shell", .count = longTail && !recessed ? 1 : 2});
+        if (longTail && !recessed)
+            addTailTab(f);
+        const double fromSeam = recessed ? onBands(f, gap, opening) : atMouth(f, gap, opening);
+        const double tail = d.work({f.id, f.key("tail"), "Tail past the zip's end", "(past > 0 ? from_seam + past : 0)", {{"from_seam", fromSeam}, {"past", f("past")}}, 0, Kind::Trade, "mm", "on to the side seam and past it; none where the zip ends inside the mouth"});
+        const double tape = d.work({f.id, f.key("tape cut"), "Tape cut", "opening + tail", {{"opening", opening}, {"tail", tail}}, 0, Kind::Trade, "mm", "the tail lets the mouth open fully"});
+        const double reach = recessed ? 0 : std::max(0.0, fromSeam);
+        const double length = d.work({f.id, f.key("tab.length"), "Tab, unfolded", "2*(reach + lap)", {{"reach", reach}, {"lap", kTabLap}}, 0, Kind::Trade, "mm", recessed ? "folded over the tape's end" : "folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the mouth"});
+        Piece& tab = d.piece(f.key("tab"));
+        drawRectangle(tab, f("tape"), length, f("allowance"));
+        tab.note = recessed ? "Folded over the tape's end and stitched." : "Folded over the tape's end and stitched; its raw end lies in the side seam.";
         d.pattern.zips.push_back({"Zip at the mouth", held, int(f("gauge")), opening, tape, f("tape"), gap, "coil", "to the right", 1, true});
         d.pattern.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
-        Piece& tab = d.add({.key = f.key("tab"), .code = d.freeCode("X"), .name = f.named("Zip tab"), .group = PieceGroup::Shell, .role = "tab", .material = "shell", .count = f("past") > 0 ? 2 : 1});
-        drawRectangle(tab, f("tape"), 25, f("allowance"));
-        tab.note = "Folded over the tape's end and stitched.";
-        recessed ? onBands(f, gap, opening) : atMouth(f, gap);
     }
 
-    void onBands(FeatureScope& f, double gap, double opening) const
+    /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
+    static void addTailTab(FeatureScope& f)
+    {
+        Piece& tab = f.d.add({.key = f.key("tab.tail"), .code = f.d.freeCode("X"), .name = f.named("Zip tail tab"), .group = PieceGroup::Shell, .role = "tab", .material = "shell"});
+        drawRectangle(tab, f("tape"), 2 * kTabLap, f("allowance"));
+        tab.note = "Folded over the tail's end and stitched.";
+    }
+
+    /// @returns how far the zip ends from the side seam, mm.
+    double onBands(FeatureScope& f, double gap, double opening) const
     {
         Drafter& d = f.d;
         const double s = f("allowance"), hinge = d("allowance.lining");
@@ -90,6 +108,7 @@ public:
             }
         std::vector<AcrossCut> cuts;
         std::vector<Piece> faces;
+        double fromSeam = 0;
         for (const char* side : {"front", "back"}) {
             const Site& site = d.site(std::string("lining ") + side);
             const double y = site.top - f("drop"), half = opening / 2;
@@ -101,7 +120,7 @@ public:
                 double panel = 0;
                 for (const auto& name : cut.edgeNames)
                     panel += d.piece(cut.lower.key).edge(name)->length();
-                d.work({f.id, f.key("from seam"), "Zip's end from the side seam", "(panel - opening)/2", {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm", "where a wall goes round the bag's corner, the seam lies that much further than the face's side"});
+                fromSeam = endFromSeam(f, panel, opening);
             }
             for (const auto& piece : {cut.upper.key, cut.lower.key})
                 for (const double at : {0.0, opening})
@@ -118,6 +137,22 @@ public:
         for (const std::size_t i : {0u, 1u})
             joinOverBand(f, faces[i], cuts[i], i);
         openBeforeTurning(f);
+        return fromSeam;
+    }
+
+    static double endFromSeam(FeatureScope& f, double panel, double opening)
+    {
+        return f.d.work({f.id, f.key("from seam"), "Zip's end from the side seam", "(panel - opening)/2", {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm", "where a wall goes round the bag's corner, the seam lies that much further than the face's side"});
+    }
+
+    /// The length of a piece's mouth: its straight edges at the height of @p top. A curved mouth has none; then the face's width stands for it.
+    static double mouthOf(const Piece& face, double top, double width)
+    {
+        double length = 0;
+        for (const auto& e : face.edges)
+            if (std::abs(startOf(e.stitch).y - top) < 0.01 && std::abs(endOf(e.stitch).y - top) < 0.01)
+                length += e.length();
+        return length > 0 ? length : width;
     }
 
     static std::string sideOf(std::size_t i) { return i == 0 ? " front" : " back"; }
@@ -153,19 +188,25 @@ public:
     }
 
     /// The tapes lie in the mouth's seam, between shell and lining.
-    void atMouth(FeatureScope& f, double gap) const
+    /// @returns how far the zip ends from the side seam, mm.
+    double atMouth(FeatureScope& f, double gap, double opening) const
     {
         Drafter& d = f.d;
         const Site& front = d.site("front");
         Piece& face = d.pieceAt(front, front.top);
         const std::string key = face.key;
-        d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip, {front.x, front.top - gap / 2}, d("face.width") - 2 * f("end"), 0, "between shell and lining"});
+        const double fromSeam = endFromSeam(f, mouthOf(face, front.top, d("face.width")), opening);
+        d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip, {front.x, front.top - gap / 2}, opening, 0, "between shell and lining"});
         d.work({f.id, f.key("pull"), "Depth that the zip draws in at the mouth", "depth - gap", {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm", "nothing where the depth at the mouth is the visible gap"});
-        d.addBeforeUse(Step{.id = f.key("tabs"), .title = "Cover the zip's ends", .text = "Fold a tab over each end of the tape and stitch it across; slider on.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.key("tab")}, .yields = f.key("tab"), .pieces = {f.key("tab")},
+        std::vector<std::string> tabs{f.key("tab")};
+        if (f("past") > 0)
+            tabs.push_back(f.key("tab.tail"));
+        d.addBeforeUse(Step{.id = f.key("tabs"), .title = "Cover the zip's ends", .text = "Slider on. Fold a tab over each end of the tape and stitch it across; its raw end reaches past the side seam's line.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = tabs, .yields = f.key("tab"), .pieces = tabs,
                             .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "No stitch lies over the chain where the slider runs.", .closesZips = {"Zip at the mouth"}}, "shell");
-        d.addBeforeJoining(Step{.id = f.key("on"), .title = "Baste the zip to the mouth", .text = "Zip face down on the right side of front and back, " + lengthToken(f("end")) + " from the sides, the mouth's stitch line " + lengthToken(f("sewn")) + " from the tape's edge; baste. Then open it.", .kind = StepKind::Baste,
+        d.addBeforeJoining(Step{.id = f.key("on"), .title = "Baste the zip to the mouth", .text = "Zip face down on the right side of front and back, " + lengthToken(fromSeam) + " from the side seams, the mouth's stitch line " + lengthToken(f("sewn")) + " from the tape's edge; baste. Then open it.", .kind = StepKind::Baste,
                                 .phase = "Shell assembly", .consumes = {"shell", f.key("tab")}, .yields = "shell", .pieces = {key}, .fittings = {f.key("zip")}, .allowance = d("allowance.mouth"), .stitch = "4–5 mm, basting", .tool = "sewing machine, zip foot",
                                 .check = "Closed, the sides meet level.", .opensZips = {"Zip at the mouth"}});
+        return fromSeam;
     }
 
     void openBeforeTurning(FeatureScope& f) const

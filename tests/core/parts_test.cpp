@@ -275,6 +275,59 @@ TEST_CASE("A zip on bands: both bands and the gap make the mouth's depth; too na
     CHECK(worked(medium(d), "topzip.pull") == Approx(33 - 12));
 }
 
+TEST_CASE("Zip at the mouth: what is drawn, told and cut adds up to the mouth, on every form and in every size")
+{
+    // Tape = mouth − 38 (19 at each end), tabs make up the rest; a tail reaches 50 past the mouth: common practice of the trade, no source.
+    int mouths = 0;
+    for (const Form* form : forms())
+        for (const char* held : {"bands", "mouth"})
+            for (const double past : {50.0, 0.0}) {
+                Design d = newDesign(form->id());
+                try {
+                    addFeature(d, "top-zip");
+                    setChoice(d, "topzip.held", held);
+                    assign(d, "topzip.past=" + formatNumber(past));
+                } catch (const InputError&) {
+                    continue;
+                }
+                for (const Pattern& p : draftAll(d)) {
+                    INFO(form->id() << ", " << held << ", tail " << past << ", size " << p.size);
+                    ++mouths;
+                    const auto zip = std::find_if(p.zips.begin(), p.zips.end(), [](const Zip& z) { return z.name == "Zip at the mouth"; });
+                    REQUIRE(zip != p.zips.end());
+                    const bool bands = std::string(held) == "bands";
+                    const double opening = p.values.at("face.width") - 38, seam = worked(p, "topzip.from seam");
+                    CHECK(zip->nominal == Approx(opening));
+                    CHECK(zip->tape == Approx(past > 0 ? opening + seam + 50 : opening));
+                    const Piece& tab = *p.piece("topzip.tab");
+                    const double unfolded = boundsOf(tab.stitch()).height();
+                    if (bands) {
+                        CHECK(p.piece("topzip.band")->edge("zip")->length() == Approx(opening));
+                        CHECK(unfolded == Approx(24));
+                        CHECK(tab.count == 2);
+                    } else {
+                        const auto drawn = std::find_if(p.fittings.begin(), p.fittings.end(), [](const Fitting& f) { return f.key == "topzip.zip"; });
+                        REQUIRE(drawn != p.fittings.end());
+                        CHECK(drawn->size == Approx(opening));
+                        CHECK(opening + 2 * (unfolded / 2 - 12) == Approx(opening + 2 * seam));
+                        CHECK(tab.count == (past > 0 ? 1 : 2));
+                        CHECK((p.piece("topzip.tab.tail") != nullptr) == (past > 0));
+                    }
+                    // The run from side seam to side seam, measured on the drafted pieces.
+                    double run = 0;
+                    const Site& front = *p.site(bands ? "lining front" : "front");
+                    if (bands)
+                        for (const char* edge : {"left of topzip", "topzip", "right of topzip"})
+                            run += p.piece(p.seam("topzip.hinge front")->b.front().piece)->edge(edge)->length();
+                    else if (const Piece* face = p.piece(front.pieces.back()); face && face->edge("top"))
+                        run = face->edge("top")->length();
+                    if (run > 0)
+                        CHECK(run == Approx(opening + 2 * seam));
+                }
+            }
+    CHECK(mouths > 40);
+}
+
 TEST_CASE("Bands and facings: upper and lower part together are the face, in the band's own cloth")
 {
     for (const auto& [form, face] : {std::pair{"boxed-corner", "front"}, {"gusseted-satchel", "lining front"}, {"cylinder", "front"}}) {
