@@ -14,7 +14,7 @@ using namespace tectonis;
 
 namespace {
 
-Design worked()
+Design wellUsed()
 {
     Design d = designFromText(readWhole(std::string(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis"), "demo");
     setSizes(d, {"Small", "Tall (4)"}, "Small");
@@ -29,7 +29,7 @@ Design worked()
 
 TEST_CASE("From every form to every other: words, sizes, things, trials and revisions stay, and the result drafts")
 {
-    const Design start = worked();
+    const Design start = wellUsed();
     for (const Form* form : forms()) {
         INFO(form->id());
         const Reformed r = reformed(start, form->id());

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The gusseted satchel against cases worked by hand from the trade's formulas (docs: the project's domain notes; plain geometry).
+#include "drawn.hpp"
+
 #include "buildup/layers.hpp"
 #include "buildup/material.hpp"
 #include "checks/carry.hpp"
@@ -29,8 +31,6 @@ Design plain()
     setDimension(d, "taper", "0");
     return d;
 }
-
-Pattern medium(const Design& d) { return draftAll(d)[1]; }
 
 const Working& working(const Pattern& p, const std::string& key)
 {
