@@ -3,7 +3,7 @@
 #pragma once
 
 #include "checks/finding.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "mockup/mockup.hpp"
 #include "units/error.hpp"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "mockup_view.hpp"
 
-#include "checks/carry.hpp"
+#include "mockup/carry.hpp"
 #include "fonts.hpp"
 #include "mockup/figure.hpp"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Cost of redrawing the demo in all its sizes with all checks, as a ratio to offsetting the same outlines once with Clipper alone.
 #include "checks/finding.hpp"
-#include "drafting/drafter.hpp"
-#include "design/edits.hpp"
+#include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "formats/design_file.hpp"
 
 #include <polyclipping/clipper.hpp>

@@ -2,7 +2,7 @@
 // tectonis-cli: forms, new, set, part, form, measure, walk, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
 #include "booklet_pdf.hpp"
 #include "checks/finding.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
 #include "features/feature.hpp"

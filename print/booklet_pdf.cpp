@@ -2,7 +2,7 @@
 #include "booklet_pdf.hpp"
 #include "qtext.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "edition/edition.hpp"
 #include "fonts.hpp"
 #include "sequence/order.hpp"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "canvas.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "fonts.hpp"
 #include "formats/svg.hpp"
 

@@ -2,9 +2,9 @@
 // Designs with assignments, their middle size, and the workings they keep.
 #pragma once
 
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "design/spec.hpp"
-#include "drafting/drafter.hpp"
+#include "editing/draft.hpp"
 
 #include <catch2/catch.hpp>
 

@@ -2,7 +2,7 @@
 // Every form with every option, and with every part in every of its ways, once and twice: what properties are tried on.
 #pragma once
 
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"

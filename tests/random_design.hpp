@@ -2,7 +2,7 @@
 // Designs at random inside the stated ranges, for properties.
 #pragma once
 
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"

@@ -2,7 +2,7 @@
 #include "docket.hpp"
 #include "qtext.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "features/feature.hpp"
 #include "fonts.hpp"
 #include "theme.hpp"

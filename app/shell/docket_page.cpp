@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "docket_page.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "qtext.hpp"
 
 #include <cmath>

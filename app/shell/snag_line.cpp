@@ -3,6 +3,7 @@
 #include "qtext.hpp"
 
 #include "checks/snags.hpp"
+#include "editing/repair.hpp"
 #include "fonts.hpp"
 #include "stage_signs.hpp"
 #include "theme.hpp"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Brief: the form, the bag folded up with its main dimensions as handles, and the things it carries.
 #include "application.hpp"
-#include "checks/carry.hpp"
+#include "mockup/carry.hpp"
 #include "design/limits.hpp"
 #include "qtext.hpp"
 #include "features/feature.hpp"

@@ -3,7 +3,7 @@
 #include "buildup/layers.hpp"
 #include "design/limits.hpp"
 #include "qtext.hpp"
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "fonts.hpp"
 #include "picture.hpp"
 #include "stage.hpp"

@@ -2,7 +2,7 @@
 // Cut: each material with its marker, length to buy, yield and cost.
 #include "bench.hpp"
 #include "qtext.hpp"
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "cutting/cut_list.hpp"
 #include "fonts.hpp"
 #include "stage.hpp"

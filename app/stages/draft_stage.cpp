@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Draft: the pieces laid flat. An edge under the pointer lights up its mate; handles drag dimensions; a seam can be walked.
 #include "bench.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "qtext.hpp"
 #include "shell/docket_page.hpp"
 #include "fonts.hpp"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Fittings: the faces with zip, snap, rings and strap to scale; strips where no snap may sit are hatched.
 #include "bench.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "qtext.hpp"
 #include "shell/docket_page.hpp"
 #include "fonts.hpp"

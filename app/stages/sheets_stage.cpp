@@ -6,7 +6,7 @@
 #include "formats/design_file.hpp"
 #include "formats/measure_json.hpp"
 #include "formats/svg.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "sheet_pdf.hpp"
 #include "shell/ask_file.hpp"
 #include "stage.hpp"

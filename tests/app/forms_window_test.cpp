@@ -2,7 +2,7 @@
 // Forms and parts chosen by drawing in the Brief, as a new user would.
 #include "driven.hpp"
 
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 

@@ -3,7 +3,7 @@
 #include "driven.hpp"
 
 #include "bench.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "forms/form.hpp"
 #include "qtext.hpp"
 

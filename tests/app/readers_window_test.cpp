@@ -2,13 +2,13 @@
 // What the window shows of a size is what `measure` says of that size: cloth to buy, bulk, steps, seams, the bag. Each size is clicked.
 #include "driven.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "checks/finding.hpp"
-#include "drafting/drafter.hpp"
+#include "editing/draft.hpp"
 #include "formats/measure_json.hpp"
 #include "units/length.hpp"
 
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 
 #include <QCheckBox>
 #include <QListWidget>

@@ -3,8 +3,8 @@
 #include "drawn.hpp"
 
 #include "buildup/layers.hpp"
-#include "buildup/material.hpp"
-#include "checks/carry.hpp"
+#include "library/material.hpp"
+#include "mockup/carry.hpp"
 #include "checks/finding.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"

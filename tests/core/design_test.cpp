@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Dimensions, formulas, size rules, edits, and the design file; bad input of every kind.
-#include "design/edits.hpp"
-#include "drafting/drafter.hpp"
+#include "editing/edits.hpp"
+#include "editing/draft.hpp"
 #include "formats/design_file.hpp"
 #include "formats/svg.hpp"
 #include "sizes/stock.hpp"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Features as edits: names of their own, order of drafting, formulas that follow when one goes.
 #include "checks/finding.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "design/spec.hpp"
-#include "drafting/drafter.hpp"
+#include "editing/draft.hpp"
 #include "features/feature.hpp"
 #include "formats/design_file.hpp"
 #include "sequence/order.hpp"

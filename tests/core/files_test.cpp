@@ -2,7 +2,7 @@
 // Files: whole or not at all, modes and links kept, locked, names that every system takes; a kill at any moment.
 #include "files/files.hpp"
 
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "formats/design_file.hpp"
 #include "process.hpp"
 #include "units/error.hpp"

@@ -2,9 +2,9 @@
 // Folding alone: guides keep lengths, gaps are seen, volumes are right; sizes worked side by side.
 #include "mockup/folder.hpp"
 #include "parallel/parallel.hpp"
-#include "buildup/material.hpp"
-#include "design/edits.hpp"
-#include "drafting/drafter.hpp"
+#include "library/material.hpp"
+#include "editing/edits.hpp"
+#include "editing/draft.hpp"
 #include "drafting/plans.hpp"
 #include "mockup/figure.hpp"
 

@@ -3,10 +3,10 @@
 #include "drawn.hpp"
 #include "geos.hpp"
 
-#include "checks/carry.hpp"
+#include "mockup/carry.hpp"
 #include "checks/finding.hpp"
-#include "design/edits.hpp"
-#include "drafting/drafter.hpp"
+#include "editing/edits.hpp"
+#include "editing/draft.hpp"
 #include "drafting/plans.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"

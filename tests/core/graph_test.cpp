@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Steps as a graph, orders of the user, materials, stock and findings over all sizes.
 #include "buildup/layers.hpp"
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "sizes/stock.hpp"

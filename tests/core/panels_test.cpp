@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The shapes bags are made of, alone: U-panels, strips along them, pieces cut across.
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "units/error.hpp"

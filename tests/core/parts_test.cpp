@@ -4,7 +4,7 @@
 #include "geos.hpp"
 
 #include "buildup/layers.hpp"
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "drafting/cut.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Property: random designs inside the stated ranges draft in all sizes with seams that agree and outlines that do not cross.
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "checks/finding.hpp"
-#include "drafting/drafter.hpp"
-#include "design/edits.hpp"
+#include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "geos.hpp"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is accepted can be saved and read again; what is hostile costs a message; what a later version wrote goes where its thing goes.
-#include "checks/carry.hpp"
+#include "editing/repair.hpp"
+#include "mockup/carry.hpp"
 #include "checks/snags.hpp"
 #include "design/limits.hpp"
 #include "drawn.hpp"

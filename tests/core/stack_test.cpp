@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Checks that look through the whole stack, at all parts: each at its threshold, and the designs over which "No snags" once stood.
+#include "editing/repair.hpp"
 #include "drawn.hpp"
 #include "every_design.hpp"
 
 #include "checks/finding.hpp"
 #include "checks/snags.hpp"
 #include "buildup/layers.hpp"
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "checks/stack.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "sequence/order.hpp"
 
 using namespace tectonis;

@@ -4,7 +4,7 @@
 #include "every_design.hpp"
 #include "geos.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "cutting/cut_list.hpp"
 #include "sheets/plan.hpp"
 #include "units/words.hpp"

@@ -3,8 +3,8 @@
 #include "drawn.hpp"
 #include "every_design.hpp"
 
-#include "buildup/material.hpp"
-#include "fittings/edging.hpp"
+#include "library/material.hpp"
+#include "drafting/edging.hpp"
 
 using namespace tectonis;
 using Catch::Contains;

@@ -2,7 +2,7 @@
 #include "readers.hpp"
 
 #include "checks/finding.hpp"
-#include "design/edits.hpp"
+#include "editing/edits.hpp"
 #include "design/formula.hpp"
 #include "files/files.hpp"
 #include "formats/design_file.hpp"

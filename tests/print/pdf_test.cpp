@@ -2,7 +2,7 @@
 // The sheets measured back from the PDF by poppler (pdftocairo, pdftotext) and checked by qpdf: outside tools.
 #include "process.hpp"
 
-#include "drafting/drafter.hpp"
+#include "editing/draft.hpp"
 #include "formats/design_file.hpp"
 #include "geometry/outline.hpp"
 #include "sheets/plan.hpp"

@@ -3,7 +3,7 @@
 #include "every_design.hpp"
 #include "process.hpp"
 
-#include "buildup/material.hpp"
+#include "library/material.hpp"
 #include "edition/edition.hpp"
 #include "formats/design_file.hpp"
 #include "sheets/plan.hpp"

@@ -1,0 +1,313 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "buildup/layers.hpp"
+
+#include "library/material.hpp"
+#include "units/error.hpp"
+#include "units/length.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+std::string trimInWords(const Piece& piece, const LayerRule& rule)
+{
+    const auto words = [](const std::string& trim) {
+        return trim == "full" ? std::string("to the cut line") : trim == "stitch" ? std::string("to the stitch line") : "{" + trim.substr(6) + "} inside the stitch line";
+    };
+    std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
+    for (const auto& [edge, trim] : rule.edges)
+        if (piece.edge(edge)) // a part that was cut off may not have it
+            out += fmt::format("; {} {}", edge, words(trim));
+    return out;
+}
+
+std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::size_t number)
+{
+    Layer layer{.code = fmt::format("{}/{}", piece.code, number), .material = rule.material, .fixing = rule.fixing, .trim = trimInWords(piece, rule)};
+    if (!rule.area.empty()) {
+        const auto area = piece.areas.find(rule.area);
+        if (area == piece.areas.end())
+            return std::nullopt;
+        layer.outline = area->second;
+        layer.trim = rule.area;
+        layer.wholePiece = false;
+        return layer;
+    }
+    std::vector<OffsetEdge> edges;
+    edges.reserve(piece.edges.size());
+    bool full = true; // to the cut line all round
+    for (const auto& e : piece.edges) {
+        const auto own = rule.edges.find(e.name);
+        const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
+        const double start = trimReach(trim, e.allowance), end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
+        layer.reach[e.name] = start;
+        edges.push_back({e.stitch, start, end, e.corner, e.hem});
+        full &= trim == "full" && !e.onFold;
+    }
+    layer.outline = full ? piece.cut : offsetOutline(edges);
+    return layer;
+}
+
+/// One thing in an allowance: the cloth of a piece, or an interlining of it.
+struct Caught {
+    const Piece* piece = nullptr;
+    const Layer* layer = nullptr; ///< null: the cloth
+    int times = 1;
+    double each = 0;
+    std::string label() const { return layer ? layer->code + " " + material(layer->material).name : piece->name; }
+};
+
+/// Does a point lie on a run? Chords are made for free curves only.
+bool liesOn(const Run& run, Point p)
+{
+    constexpr double near = 0.5;
+    for (const auto& s : run) {
+        if (const auto* line = std::get_if<Line>(&s)) {
+            const Point d = line->b - line->a, to = p - line->a;
+            const double n = dot(d, d), t = n > 0 ? std::clamp(dot(to, d) / n, 0.0, 1.0) : 0;
+            if (distance(to, d * t) < near)
+                return true;
+        } else if (const auto* arc = std::get_if<Arc>(&s)) {
+            const Point out = p - arc->centre;
+            if (std::abs(norm(out) - arc->radius) >= near)
+                continue;
+            const double turn = std::remainder(std::atan2(out.y, out.x) - arc->start - arc->sweep / 2, 2 * pi);
+            if (std::abs(turn) <= std::abs(arc->sweep) / 2 + near / arc->radius)
+                return true;
+        } else if (distanceTo(flattened({s}, 0.1), p) < near)
+            return true;
+    }
+    return false;
+}
+
+/// Pleats that begin at an edge.
+bool pleated(const Piece& piece, const Edge& edge)
+{
+    return std::any_of(piece.lines.begin(), piece.lines.end(), [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && liesOn(edge.stitch, startOf(l.run)); });
+}
+
+/// Visits everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line, overlays of which an edge lies there, pleats.
+template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, const Seam& seam, Visit visit)
+{
+    const Piece* piece = p.piece(use.piece);
+    if (!piece)
+        return;
+    const auto add = [&](const Piece& each, const std::string& edge, int times) {
+        visit(Caught{&each, nullptr, times, material(p.materials.at(each.material)).underFoot()});
+        for (const auto& layer : each.layers)
+            if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
+                visit(Caught{&each, &layer, times, material(layer.material).underFoot()});
+    };
+    const Edge* own = piece->edge(use.edge);
+    add(*piece, use.edge, own && pleated(*piece, *own) ? 3 : 1); // the folded cloth lies three times at a pleat
+    const Piece* before = nullptr; // two patches of one piece lie at both ends of an edge, not on each other
+    for (const auto& o : p.overlays) {
+        if (!own || o.on != piece->key || std::find(seam.trapped.begin(), seam.trapped.end(), o.piece) != seam.trapped.end())
+            continue;
+        const Piece* on = p.piece(o.piece);
+        if (!on || on == before)
+            continue;
+        for (const auto& e : on->edges)
+            if (e.allowance > 0 && liesOn(own->stitch, o.placement(pointAlong(e.stitch, e.length() / 2)))) {
+                add(*on, e.name, 1);
+                before = on;
+                break;
+            }
+    }
+}
+
+double sumAlong(const Pattern& p, const EdgeUse& use, const Seam& seam)
+{
+    double sum = 0;
+    forEachCaught(p, use, seam, [&](const Caught& c) { sum += c.times * c.each; });
+    return sum;
+}
+
+/// Of a run over several pieces the use that brings most; null for none.
+const EdgeUse* thickestOf(const Pattern& p, const std::vector<EdgeUse>& side, const Seam& seam, double& most)
+{
+    const EdgeUse* best = nullptr;
+    most = 0;
+    for (const auto& use : side)
+        if (const double sum = sumAlong(p, use, seam); sum > most || !best)
+            most = sum, best = &use;
+    return best;
+}
+
+double allowanceThickness(const Pattern& p, const Seam& seam)
+{
+    double a = 0, b = 0;
+    thickestOf(p, seam.a, seam, a);
+    thickestOf(p, seam.b, seam, b);
+    return a + b;
+}
+
+/// The seam that joins two neighbours of a run where they meet; null where they are only laid side by side.
+const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& after, const Seam& own)
+{
+    const auto begins = [&](const EdgeUse& use) { const Run* run = p.runBehind(use); return !run || run->empty() ? Point{} : use.reversed ? endOf(run->back()) : startOf(run->front()); };
+    const auto stops = [&](const EdgeUse& use) { const Run* run = p.runBehind(use); return !run || run->empty() ? Point{} : use.reversed ? startOf(run->front()) : endOf(run->back()); };
+    const Point leaves = stops(before), arrives = begins(after); // the place where they meet, on each piece
+    const auto ends = [&](const std::vector<EdgeUse>& side, const EdgeUse& use, bool first) {
+        const EdgeUse& end = first ? side.front() : side.back();
+        if (end.piece != use.piece || end.copy != use.copy)
+            return false;
+        return distance(first ? begins(end) : stops(end), &use == &before ? leaves : arrives) < 0.01;
+    };
+    for (const auto& other : p.seams) {
+        if (&other == &own || other.stitch != "construction" || other.a.empty() || other.b.empty())
+            continue;
+        for (const bool first : {true, false}) // it begins or ends on the run
+            if ((ends(other.a, before, first) && ends(other.b, after, first)) || (ends(other.a, after, first) && ends(other.b, before, first)))
+                return &other;
+    }
+    return nullptr;
+}
+
+} // namespace
+
+std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece)
+{
+    for (const std::string* name : {&piece.key, &piece.whole, &piece.role, &piece.wholeRole}) {
+        std::vector<LayerRule> out;
+        for (const auto& rule : design.layers)
+            if (!name->empty() && rule.pieces == *name)
+                out.push_back(rule);
+        if (!out.empty())
+            return out;
+    }
+    return {};
+}
+
+double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole)
+{
+    const auto face = design.materials.find(materialRole);
+    if (face == design.materials.end())
+        throw InputError("materials", fmt::format("no material is chosen for “{}”", materialRole));
+    double sum = material(face->second).thickness;
+    for (const auto& rule : layerRulesFor(design, piece))
+        if (rule.area.empty())
+            sum += material(rule.material).thickness;
+    return sum;
+}
+
+double thicknessOf(const Pattern& pattern, const Piece& piece)
+{
+    double sum = material(pattern.materials.at(piece.material)).thickness;
+    for (const auto& layer : piece.layers)
+        sum += layer.wholePiece ? material(layer.material).thickness : 0;
+    return sum;
+}
+
+double trimReach(const std::string& trim, double allowance)
+{
+    if (trim == "full")
+        return allowance;
+    if (trim == "stitch")
+        return 0;
+    if (trim.starts_with("inset "))
+        return -parseLength(trim.substr(6));
+    throw InputError("layers", fmt::format("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
+}
+
+void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRule>& patches)
+{
+    for (auto& piece : pattern.pieces) {
+        auto rules = layerRulesFor(design, piece);
+        for (const auto& patch : patches)
+            if (patch.pieces == piece.key)
+                rules.push_back(patch);
+        for (std::size_t i = 0; i < rules.size(); ++i) // numbered by their rules, so that a layer has one code in every size
+            if (auto layer = layerOf(piece, rules[i], i + 1))
+                piece.layers.push_back(std::move(*layer));
+    }
+}
+
+Bulk bulkAt(const Pattern& p, const Seam& seam)
+{
+    Bulk bulk;
+    double most = 0;
+    for (const auto* side : {&seam.a, &seam.b}) {
+        double sum = 0;
+        if (const EdgeUse* use = thickestOf(p, *side, seam, sum))
+            forEachCaught(p, *use, seam, [&](const Caught& caught) {
+                bulk.parts.push_back({caught.label(), caught.times, caught.each});
+                if (caught.layer && caught.each > most)
+                    most = caught.each, bulk.heaviest = caught.layer->code;
+            });
+    }
+    if (const Piece* binding = p.piece(seam.bound))
+        bulk.parts.push_back({binding->name, 4, material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
+    double plain = 0; // without what is trapped: that lies away from where other seams cross
+    for (const auto& part : bulk.parts)
+        plain += part.times * part.each;
+    for (const auto& key : seam.trapped) {
+        const Piece* piece = p.piece(key);
+        if (!piece)
+            continue;
+        bulk.parts.push_back({piece->name, piece->plies, material(p.materials.at(piece->material)).underFoot()});
+        for (const auto& layer : piece->layers)
+            if (layer.wholePiece && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
+                bulk.parts.push_back({fmt::format("{} {}", layer.code, material(layer.material).name), 1, material(layer.material).underFoot()});
+    }
+    for (const auto& part : bulk.parts)
+        bulk.underFoot += part.times * part.each;
+    bulk.atCrossing = bulk.underFoot;
+    // Seams that join neighbours of either run end on it, and their folded allowances lie across it: where both runs are joined at one place, both do.
+    std::vector<std::pair<double, const Seam*>> crossings;
+    for (const auto* side : {&seam.a, &seam.b}) {
+        double at = 0;
+        const double whole = side == &seam.a ? seam.lengthA : seam.lengthB;
+        for (std::size_t i = 0; i < side->size(); ++i) {
+            const EdgeUse &here = (*side)[i], &before = (*side)[i == 0 ? side->size() - 1 : i - 1];
+            if (side->size() > 1 && (here.piece != before.piece || here.copy != before.copy))
+                if (const Seam* other = seamBetween(p, before, here, seam))
+                    crossings.push_back({whole > 0 ? at / whole : 0, other});
+            if (const Run* run = p.runBehind(here))
+                at += lengthOf(*run);
+        }
+    }
+    for (const auto& [at, first] : crossings) {
+        double crossing = plain;
+        std::vector<const Seam*> here;
+        for (const auto& [place, other] : crossings)
+            if (std::abs(place - at) * seam.lengthA < 1 && std::find(here.begin(), here.end(), other) == here.end()) {
+                crossing += allowanceThickness(p, *other);
+                here.push_back(other);
+            }
+        if (crossing <= bulk.atCrossing)
+            continue;
+        bulk.atCrossing = crossing, bulk.crossing.clear();
+        for (const Seam* other : here)
+            bulk.crossing += (bulk.crossing.empty() ? "" : " and ") + other->name;
+    }
+    return bulk;
+}
+
+Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
+{
+    constexpr double row = 3.2; // mm from the seam (common practice, no source)
+    Bulk bulk;
+    for (const auto* side : {&seam.a, &seam.b}) {
+        double most = 0;
+        const EdgeUse* thickest = thickestOf(p, *side, seam, most);
+        const Piece* piece = thickest ? p.piece(thickest->piece) : nullptr;
+        if (!piece)
+            continue;
+        // The piece itself and its own allowance behind it.
+        forEachCaught(p, *thickest, seam, [&](const Caught& caught) { bulk.parts.push_back({caught.label(), 2 * caught.times, caught.each}); });
+        for (const auto& layer : piece->layers)
+            if (const auto reach = layer.reach.find(thickest->edge); reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
+                bulk.parts.push_back({layer.code + " " + material(layer.material).name, 1, material(layer.material).underFoot()});
+    }
+    for (const auto& part : bulk.parts)
+        bulk.underFoot += part.times * part.each;
+    bulk.atCrossing = bulk.underFoot;
+    return bulk;
+}
+
+} // namespace tectonis

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The layers behind each piece, and how thick they stack.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+namespace tectonis {
+
+/// What layer rules address of a piece.
+struct Ruled {
+    std::string role, key;
+    std::string whole{}, wholeRole{}; ///< of the piece that it was cut from, as in Piece
+    Ruled(std::string itsRole, std::string itsKey) : role(std::move(itsRole)), key(std::move(itsKey)) {}
+    Ruled(const Piece& piece) : role(piece.role), key(piece.key), whole(piece.wholeRole.empty() ? "" : piece.whole), wholeRole(piece.wholeRole) {}
+};
+
+/// The layer rules that hold for a piece: its own if there are any, else those of the piece that it was cut from, of its role, or of that piece's role.
+std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece);
+
+/// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
+double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole);
+
+/// The same for a drafted piece.
+double thicknessOf(const Pattern& pattern, const Piece& piece);
+
+/// How far a layer reaches beyond the stitch line at an edge of @p allowance: "full", "stitch" or "inset N".
+/// @throws InputError for any other trim.
+double trimReach(const std::string& trim, double allowance);
+
+/// Computes the layers of every piece with their cut outlines, from the design's rules and the @p patches that parts ask for.
+void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRule>& patches);
+
+/// One line of the bulk sum at a seam: cloth or interlining caught in it.
+struct BulkPart {
+    std::string label;
+    int times = 1;
+    double each = 0; ///< mm under the foot
+};
+
+struct Bulk {
+    std::vector<BulkPart> parts;
+    double underFoot = 0;  ///< mm at the plain seam
+    double atCrossing = 0; ///< mm where another seam's folded allowances cross it; equal to underFoot if none does
+    std::string crossing;  ///< name of that seam
+    std::string heaviest;  ///< interlining that reaches into the allowance and adds most; empty if none
+};
+
+/// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach past the stitch line (compressed), overlays
+/// caught with their piece, its binding, and trapped pieces as often as they are folded. At a crossing: both seams that end there, of both runs.
+Bulk bulkAt(const Pattern& pattern, const Seam& seam);
+
+/// What lies under the foot when @p seam is turned and topstitched 3.2 mm from its edge: both pieces with their allowances behind them, and interlinings
+/// that end less than that inside.
+Bulk bulkUnderTopstitch(const Pattern& pattern, const Seam& seam);
+
+} // namespace tectonis

@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/drafter.hpp"
+
+#include "buildup/layers.hpp"
+#include "design/formula.hpp"
+#include "units/error.hpp"
+#include "units/words.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <stdexcept>
+
+namespace tectonis {
+
+Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : design(givenDesign)
+{
+    pattern.size = design.sizes[size];
+    pattern.sizeAt = size;
+    pattern.values = std::move(values);
+    pattern.choices = design.choices;
+    pattern.materials = design.materials;
+    pattern.workings.reserve(64);
+}
+
+double Drafter::operator()(const std::string& dimension) const
+{
+    const auto it = pattern.values.find(dimension);
+    if (it == pattern.values.end())
+        throw InputError(dimension, "the design has no such dimension");
+    return it->second;
+}
+
+const std::string& Drafter::choice(const std::string& name) const
+{
+    const auto it = pattern.choices.find(name);
+    if (it == pattern.choices.end())
+        throw InputError(name, "the design makes no such choice");
+    return it->second;
+}
+
+std::string Drafter::firstOf(const std::string& kind) const
+{
+    const auto it = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; });
+    return it == design.features.end() ? "" : it->id;
+}
+
+std::string Drafter::freeCode(const std::string& letter)
+{
+    for (int& i = m_lastCode.try_emplace(letter, 1).first->second;; ++i)
+        if (std::string code = letter + std::to_string(i); !pattern.pieceByCode(code))
+            return code;
+}
+
+Site& Drafter::site(const std::string& name)
+{
+    for (auto& s : pattern.sites)
+        if (s.name == name)
+            return s;
+    throw InputError(name, "this form has no such face");
+}
+
+Piece& Drafter::pieceAt(const Site& site, double y)
+{
+    for (const auto& key : site.pieces)
+        if (const Box box = boundsOf(piece(key).stitch()); y <= box.y1 + 1e-9 && y >= box.y0 - 1e-9)
+            return piece(key);
+    return piece(site.pieces.front());
+}
+
+double Drafter::work(Working w)
+{
+    w.result = evaluateFormula(w.formula, [&](const std::string& name) {
+        for (const auto& in : w.inputs)
+            if (in.name == name)
+                return in.value;
+        throw std::logic_error("working " + w.key + " lacks the input " + name);
+    });
+    pattern.workings.push_back(std::move(w));
+    return pattern.workings.back().result;
+}
+
+Piece& Drafter::add(Piece piece)
+{
+    if (pattern.piece(piece.key))
+        throw InputError(owner.empty() ? piece.key : owner, fmt::format("two pieces would be called “{}”; give the part another name", piece.key));
+    if (piece.owner.empty())
+        piece.owner = owner;
+    return pattern.pieces.emplace_back(std::move(piece));
+}
+
+Piece& Drafter::piece(const std::string& key)
+{
+    for (auto& p : pattern.pieces)
+        if (p.key == key)
+            return p;
+    throw std::logic_error("no piece " + key);
+}
+
+Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
+Step& Drafter::add(Step step) { return steps.emplace_back(std::move(step)); }
+
+void Drafter::addFlatWork(Step step)
+{
+    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.phase == step.phase && s.kind == StepKind::Seam; });
+    steps.insert(at, std::move(step));
+}
+
+void Drafter::addBeforeJoining(Step step)
+{
+    const std::string part = step.consumes.front();
+    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
+        return s.yields != part && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
+    });
+    steps.insert(at, std::move(step));
+}
+
+void Drafter::addBeforeUse(Step step, const std::string& part)
+{
+    const auto at = std::find_if(steps.begin(), steps.end(),
+                                 [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
+    steps.insert(at, std::move(step));
+}
+
+double Drafter::stack(const std::string& role, const std::string& key, const std::string& materialRole) const
+{
+    return stackThickness(design, {role, key}, materialRole);
+}
+
+double Drafter::stack(const Piece& piece) const { return stackThickness(design, piece, piece.material); }
+
+std::vector<EdgeUse> Drafter::runWithout(const std::string& pieceKey, const std::string& without)
+{
+    const Piece& p = piece(pieceKey);
+    const auto from = std::find_if(p.edges.begin(), p.edges.end(), [&](const Edge& e) { return e.name == without; });
+    std::vector<EdgeUse> out;
+    for (std::size_t i = 1; i < p.edges.size(); ++i)
+        out.push_back({pieceKey, p.edges[(std::size_t(from - p.edges.begin()) + i) % p.edges.size()].name});
+    return out;
+}
+
+std::vector<EdgeUse> Drafter::runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last)
+{
+    const Piece& p = piece(pieceKey);
+    const auto at = std::find_if(p.edges.begin(), p.edges.end(), [&](const Edge& e) { return e.name == first; });
+    if (at == p.edges.end())
+        throw std::logic_error(pieceKey + " has no edge " + first);
+    std::vector<EdgeUse> out;
+    for (std::size_t i = 0; i < p.edges.size(); ++i) {
+        const Edge& e = p.edges[(std::size_t(at - p.edges.begin()) + i) % p.edges.size()];
+        out.push_back({pieceKey, e.name});
+        if (e.name == last)
+            return out;
+    }
+    throw std::logic_error(pieceKey + " has no edge " + last);
+}
+
+std::vector<SeamRound> seamsRound(const Pattern& p, const Site& site)
+{
+    const auto ofFace = [&](const EdgeUse& u) { return std::find(site.pieces.begin(), site.pieces.end(), u.piece) != site.pieces.end(); };
+    const auto ofLining = [&](const EdgeUse& u) { const Piece* piece = p.piece(u.piece); return piece && piece->group == PieceGroup::Lining; };
+    std::vector<SeamRound> out;
+    for (const auto& seam : p.seams) {
+        const bool a = std::all_of(seam.a.begin(), seam.a.end(), ofFace), b = std::all_of(seam.b.begin(), seam.b.end(), ofFace);
+        const bool lined = std::any_of(seam.a.begin(), seam.a.end(), ofLining) || std::any_of(seam.b.begin(), seam.b.end(), ofLining);
+        if (a != b && !lined && seam.key != "mouth" && seam.stitch == "construction")
+            out.push_back({seam.key, a});
+    }
+    return out;
+}
+
+std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run)
+{
+    std::reverse(run.begin(), run.end());
+    for (auto& use : run)
+        use.reversed = !use.reversed;
+    return run;
+}
+
+void FeatureScope::placeOn(Piece& face, const std::string& mark, const Run& outline)
+{
+    face.lines.push_back({mark, FaceLine::Kind::Placement, outline});
+    d.pattern.places.push_back({id, face.key, boundsOf(outline)});
+}
+
+std::string FeatureScope::named(const std::string& name) const
+{
+    const auto it = std::find_if(d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return f.id == id; });
+    return it == d.design.features.end() || d.firstOf(it->kind) == id ? name : name + " " + id;
+}
+
+double FeatureScope::operator()(const std::string& dimension) const
+{
+    const auto own = d.pattern.values.find(id + "." + dimension);
+    return own != d.pattern.values.end() ? own->second : d(dimension);
+}
+
+} // namespace tectonis

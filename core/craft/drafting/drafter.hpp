@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The drafting table: what a form or a feature draws with. Pieces, seams, marks and steps go into one Pattern.
+#pragma once
+
+#include "pattern/pattern.hpp"
+
+#include <initializer_list>
+#include <list>
+#include <map>
+
+namespace tectonis {
+
+class Drafter {
+public:
+    Drafter(const Design& design, Values values, std::size_t size);
+
+    Pattern pattern;
+    const Design& design;
+    std::list<Step> steps;          ///< goes into the pattern in the proposed order. std::list: steps are put in between others
+    std::vector<LayerRule> patches; ///< layers that features ask for: a patch behind a snap
+    std::string owner;              ///< id of the part that is being drafted: the owner of pieces added now; empty while the form draws
+
+    /// A dimension's value. @throws InputError if there is none.
+    double operator()(const std::string& dimension) const;
+    const std::string& choice(const std::string& name) const;
+    /// Id of the design's first feature of a kind; empty if there is none.
+    std::string firstOf(const std::string& kind) const;
+    /// A code that no piece has yet: the letter and the next number.
+    std::string freeCode(const std::string& letter);
+
+    /// Works a number out by its formula and keeps the working for the docket.
+    double work(Working w);
+
+    /// @throws InputError if there is one of that key: two owners use one name.
+    Piece& add(Piece piece);
+    /// @throws std::logic_error if the piece was never drafted.
+    Piece& piece(const std::string& key);
+    Seam& add(Seam seam);
+    Step& add(Step step);
+    /// Adds work on a flat piece before the first seam of the step's phase.
+    void addFlatWork(Step step);
+    /// Adds a step on a part of the shell: before the first seam that uses up that part.
+    void addBeforeJoining(Step step);
+    /// Adds a step before the first one that consumes @p part.
+    void addBeforeUse(Step step, const std::string& part);
+
+    /// @throws InputError if the form has no such face.
+    Site& site(const std::string& name);
+    /// The piece of a site at a height.
+    Piece& pieceAt(const Site& site, double y);
+
+    /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
+    double stack(const std::string& role, const std::string& key, const std::string& materialRole) const;
+    double stack(const Piece& piece) const;
+
+    /// All edges of a piece but @p without, in outline order from the edge after it.
+    std::vector<EdgeUse> runWithout(const std::string& pieceKey, const std::string& without);
+    /// Edges from the one called @p first to the one called @p last, in outline order.
+    std::vector<EdgeUse> runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last);
+
+private:
+    std::map<std::string, int> m_lastCode; // by letter: codes are never given back, so all below are taken
+};
+
+/// A seam of the shell's body in which a face's outline lies, and on which side.
+struct SeamRound {
+    std::string seam;
+    bool onA = true; ///< the face is side a
+};
+
+/// Seams round a face: neither its mouth, nor seams within it, nor seams with the lining, nor basted ones.
+std::vector<SeamRound> seamsRound(const Pattern& pattern, const Site& site);
+
+/// The same run sewn the other way.
+std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run);
+
+/// One feature at work: its dimensions come before the body's.
+class FeatureScope {
+public:
+    FeatureScope(Drafter& drafter, std::string featureId) : d(drafter), id(std::move(featureId)) {}
+    Drafter& d;
+    const std::string id;
+    double operator()(const std::string& dimension) const;
+    const std::string& choice(const std::string& name) const { return d.choice(id + "." + name); }
+    std::string key(const std::string& part) const { return part.empty() ? id : id + "." + part; }
+    /// The site the feature was put on.
+    Site& site() const { return d.site(choice("site")); }
+    /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
+    void placeOn(Piece& face, const std::string& mark, const Run& outline);
+    /// A name for its marks and pieces: @p name for the first feature of its kind, with its id for others.
+    std::string named(const std::string& name) const;
+};
+
+} // namespace tectonis

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/strip_width.hpp"
+
+#include <cmath>
+
+namespace tectonis {
+
+int cutMultiple(const Material& cloth)
+{
+    if (cloth.kind == "webbing")
+        return 1;
+    return cloth.kind == "cotton" || cloth.kind == "canvas" ? 4 : 2;
+}
+
+double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label, double finished, const Material& cloth)
+{
+    return d.work({subject, key, label, "times*width", {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0, Working::Kind::Trade, "mm",
+                   "4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for webbing"});
+}
+
+void addStripFolds(Piece& strip, double finished, double cut, double length)
+{
+    const int times = int(std::lround(cut / finished));
+    strip.plies = std::max(1, times);
+    if (times == 4)
+        for (int i = 1; i < 4; ++i)
+            strip.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{i * finished, 0}, {i * finished, length}})});
+    if (times == 2)
+        for (const double x : {finished / 2, 1.5 * finished})
+            strip.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{x, 0}, {x, length}})});
+}
+
+std::string foldWords(double cut, double finished)
+{
+    const int times = int(std::lround(cut / finished));
+    return times == 4 ? "both edges to the middle and once more" : times == 2 ? "both edges to meet behind" : "nothing: webbing is ready";
+}
+
+} // namespace tectonis

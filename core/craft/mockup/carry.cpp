@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "mockup/carry.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+
+double cornerRise(double thing, double space, double r)
+{
+    const double over = thing / 2 - (space / 2 - r); // how far the thing's corner reaches into the round
+    if (over <= 0 || r <= 0)
+        return 0;
+    if (over >= r)
+        return r;
+    return r - std::sqrt(r * r - over * over);
+}
+
+double depthAt(double thing, double width, double depth, double r)
+{
+    return depth - 2 * cornerRise(thing, width, r); // the same round corner, seen from above
+}
+
+std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
+{
+    std::vector<PlacedThing> out;
+    const auto spaceOf = [&](const std::string& place) -> const Space* {
+        for (const auto& s : p.spaces)
+            if (s.place == place)
+                return &s;
+        return nullptr;
+    };
+    const Space* main = spaceOf("main");
+    if (!main)
+        return out;
+    double z = main->depth / 2; // the next thing's front face
+    for (std::size_t i = 0; i < design.carried.size(); ++i) {
+        const Carried& thing = design.carried[i];
+        const Space* space = spaceOf(thing.place);
+        if (!space)
+            continue;
+        PlacedThing t{i, thing.name, thing.place, 0, 0, 0, thing.width, thing.height, thing.thickness};
+        if (space->pocket) {
+            // In a flat pocket the thing bends the cloth round itself: its thickness takes from the width.
+            t.overWidth = thing.width + thing.thickness + pocketEase - space->width;
+            t.overHeight = thing.height - (space->height + 60); // it may stand out by 60 mm to be reached
+            t.y = std::max(10.0, p.height * 0.35);
+            t.z = main->depth / 2 - thing.thickness / 2;
+        } else {
+            const double rise = cornerRise(thing.width, space->width, space->cornerRadius);
+            t.y = p.height - space->height + rise;
+            const double room = depthAt(thing.width, space->width, space->depth, space->endRadius);
+            t.z = z - thing.thickness / 2 - (space->depth - room) / 2; // round ends push it inwards
+            z -= thing.thickness;
+            t.overWidth = thing.width - space->width;
+            t.overHeight = thing.height + rise - space->height;
+            t.overDepth = space->depth / 2 - z - room;
+        }
+        out.push_back(t);
+    }
+    return out;
+}
+
+} // namespace tectonis

@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "editing/draft.hpp"
+
+#include "buildup/layers.hpp"
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "parallel/parallel.hpp"
+#include "pattern/marks.hpp"
+#include "pattern/template.hpp"
+#include "sequence/order.hpp"
+#include "units/error.hpp"
+#include "units/words.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+void measureSeams(Pattern& p)
+{
+    for (auto& seam : p.seams) {
+        seam.lengthA = p.lengthOfSide(seam.a);
+        seam.lengthB = p.lengthOfSide(seam.b);
+    }
+}
+
+/// Seams that the design leaves open at their ends, and what their steps say of it.
+/// @throws InputError if less than 20 mm would be sewn.
+void leaveEndsOpen(Drafter& d)
+{
+    for (auto& seam : d.pattern.seams) {
+        const auto ends = d.design.seamEnds.find(seam.key);
+        if (ends == d.design.seamEnds.end())
+            continue;
+        seam.openStart = ends->second.start, seam.openEnd = ends->second.end;
+        const double sewn = seam.lengthA - seam.openStart - seam.openEnd;
+        if (seam.openStart < 0 || seam.openEnd < 0 || sewn < 20)
+            throw InputError("seam." + seam.key, fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends", seam.lengthA, sewn, d.pattern.size));
+        for (auto& step : d.steps)
+            if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
+                step.text += " “" + seam.name + "” begins " + lengthToken(seam.openStart) + " in and stops " + lengthToken(seam.openEnd) + " before its end, at the stop squares; back-stitch both.";
+    }
+}
+
+/// What has no owner yet belongs to @p owner: marks, fittings, and what was bought since @p from.
+void giveOwner(Pattern& p, std::size_t from, const std::string& owner)
+{
+    const auto own = [&](auto& list) {
+        for (auto& item : list)
+            if (!item.owned)
+                item.owner = owner, item.owned = true;
+    };
+    own(p.fittings);
+    for (auto& piece : p.pieces) {
+        own(piece.lines);
+        own(piece.drills);
+    }
+    for (std::size_t i = from; i < p.hardware.size(); ++i) {
+        auto& bought = p.hardware[i];
+        const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from), p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
+        bought.owner = owner;
+        bought.id = fmt::format("{}/{}/{}", owner, bought.kind, alike + 1);
+    }
+}
+
+} // namespace
+
+Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
+{
+    Drafter d(design, evaluate(design, spec, size), size);
+    const Form& form = formOf(design.form);
+    form.draft(d);
+    giveOwner(d.pattern, 0, "");
+    // Seams across a face come before what sits on it, and what others need before those: connectors before their strap.
+    const auto turn = [](const FeatureKind& kind) { return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2; };
+    for (int round = 0; round < 4; ++round)
+        for (const auto& feature : design.features)
+            if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
+                d.owner = feature.id;
+                const std::size_t bought = d.pattern.hardware.size();
+                FeatureScope scope(d, feature.id);
+                kind.draft(scope);
+                giveOwner(d.pattern, bought, feature.id);
+            }
+    d.owner.clear();
+    for (auto& piece : d.pattern.pieces)
+        piece.cut = cutLineOf(piece);
+    measureSeams(d.pattern);
+    leaveEndsOpen(d);
+    placeMatchMarks(d.pattern);
+    addLayers(d.pattern, design, d.patches);
+    if (const std::string& templates = d.choice("templates"); templates != "whole")
+        for (auto& piece : d.pattern.pieces)
+            piece.folds = foldsOf(piece, templates == "quarter" ? 2 : 1);
+    proposeOrder(d);
+    return std::move(d.pattern);
+}
+
+std::vector<Pattern> draftAll(const Design& design)
+{
+    const DesignSpec& spec = specOf(design);
+    std::vector<Pattern> out(design.sizes.size());
+    forEachIndex(out.size(), [&](std::size_t i) { out[i] = draft(design, spec, i); });
+    return out;
+}
+
+Mockup mockupOf(const Design& design, const Pattern& pattern) { return formOf(design.form).fold(design, pattern); }
+
+} // namespace tectonis

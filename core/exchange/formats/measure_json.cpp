@@ -1,0 +1,246 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "formats/measure_json.hpp"
+
+#include "buildup/layers.hpp"
+#include "library/material.hpp"
+#include "cutting/cut_list.hpp"
+#include "editing/edits.hpp"
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "sequence/order.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using json = nlohmann::ordered_json;
+
+json boxed(const Run& outline)
+{
+    const Box box = boundsOf(outline);
+    return {{"length", lengthOf(outline)}, {"area", areaOf(outline)}, {"width", box.width()}, {"height", box.height()}};
+}
+
+const char* nameOfGroup(PieceGroup g)
+{
+    switch (g) {
+    case PieceGroup::Shell: return "shell";
+    case PieceGroup::Lining: return "lining";
+    case PieceGroup::Interlining: return "interlining";
+    case PieceGroup::Strip: return "strip";
+    }
+    return "";
+}
+
+json pieceJson(const Pattern& p, const Piece& piece)
+{
+    const auto mat = p.materials.find(piece.material);
+    json out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.group)}, {"material", mat == p.materials.end() ? piece.material : mat->second},
+             {"count", piece.count}, {"mirrored", piece.mirrored}, {"key", piece.key}, {"grain", piece.grain}, {"stitch", boxed(piece.stitch())}, {"cut", boxed(piece.cut)}};
+    out["edges"] = json::array();
+    for (const auto& e : piece.edges) {
+        json edge{{"name", e.name}, {"length", e.length()}, {"allowance", e.allowance}};
+        if (e.allowanceAtEnd)
+            edge["allowance_end"] = *e.allowanceAtEnd;
+        out["edges"].push_back(edge);
+    }
+    out["interlinings"] = json::array();
+    for (const auto& l : piece.layers) {
+        const Box box = boundsOf(l.outline);
+        out["interlinings"].push_back({{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", inUnit(l.trim, Unit::Mm)},
+                                       {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
+    }
+    out["notches"] = json::array();
+    for (const auto& n : piece.notches)
+        out["notches"].push_back({{"edge", n.edge}, {"along", n.along}, {"label", n.label}, {"stop", n.stop}});
+    return out;
+}
+
+json sideJson(const Pattern& p, const std::vector<EdgeUse>& side, double length)
+{
+    json edges = json::array();
+    std::string pieces;
+    std::string last;
+    for (const auto& use : side) {
+        const Piece* piece = p.piece(use.piece);
+        const std::string code = piece ? piece->code : use.piece;
+        edges.push_back(use.edge);
+        if (code != last)
+            pieces += (pieces.empty() ? "" : "+") + code;
+        last = code;
+    }
+    return {{"piece", pieces}, {"edges", edges}, {"length", length}};
+}
+
+json patternJson(const Design& design, const Pattern& p)
+{
+    json out{{"name", p.size}, {"finished", {{"width", p.width}, {"height", p.height}, {"depth", p.depth}}}};
+    out["dimensions"] = json::object();
+    for (const auto& [name, unused] : design.dimensions)
+        out["dimensions"][name] = p.values.at(name);
+    out["pieces"] = json::array();
+    for (const auto& piece : p.pieces)
+        out["pieces"].push_back(pieceJson(p, piece));
+    out["seams"] = json::array();
+    for (const auto& s : p.seams) {
+        const Bulk bulk = bulkAt(p, s);
+        out["seams"].push_back({{"name", s.name}, {"a", sideJson(p, s.a, s.lengthA)}, {"b", sideJson(p, s.b, s.lengthB)}, {"ease", s.ease}, {"difference", s.difference()}, {"key", s.key},
+                                {"allowance", s.allowance}, {"stitch", s.stitch}, {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing}});
+    }
+    out["zips"] = json::array();
+    for (const auto& z : p.zips)
+        out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal}, {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
+    out["hardware"] = json::array();
+    for (const auto& h : p.hardware)
+        out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", inUnit(h.sizeText, Unit::Mm)}});
+    out["straps"] = json::array();
+    for (const auto& s : p.straps)
+        out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength}, {"longest", s.longest}, {"shortest", s.shortest}, {"width", s.width}, {"strips", s.strips}});
+    out["fittings"] = json::array();
+    for (const auto& f : p.fittings)
+        out["fittings"].push_back({{"name", f.name}, {"piece", p.piece(f.piece) ? p.piece(f.piece)->code : ""}, {"x", f.at.x}, {"y", f.at.y}, {"size", f.size}, {"clearance", f.clearance}});
+    out["steps"] = json::array();
+    int number = 0;
+    for (const auto i : orderOf(design, p)) {
+        const Step& s = p.steps[i];
+        json pieces = json::array();
+        for (const auto& key : s.pieces)
+            pieces.push_back(p.piece(key) ? p.piece(key)->code : key);
+        out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", s.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool},
+                                {"minutes", s.minutes}, {"text", inUnit(s.text, Unit::Mm)}, {"check", inUnit(s.check, Unit::Mm)}, {"cautions", s.cautions}});
+    }
+    out["materials"] = json::array();
+    for (const auto& m : makeMarkers(p))
+        out["materials"].push_back({{"id", m.material}, {"width", m.clothWidth}, {"length", m.length}, {"sold_length", m.soldLength}, {"yield", m.yield}, {"cost", m.cost}});
+    out["workings"] = json::array();
+    for (const auto& w : p.workings) {
+        json inputs = json::object();
+        for (const auto& in : w.inputs)
+            inputs[in.name] = in.value;
+        out["workings"].push_back({{"key", w.key}, {"label", w.label}, {"formula", w.formula}, {"inputs", inputs}, {"result", w.result}, {"kind", nameOf(w.kind)}, {"unit", w.unit}});
+    }
+    return out;
+}
+
+json findingsArray(const Findings& findings)
+{
+    json out = json::array();
+    for (const auto& f : findings)
+        out.push_back({{"severity", nameOf(f.severity)}, {"size", f.size}, {"subject", f.subject}, {"text", f.text}, {"check", f.check}, {"stage", f.stage}});
+    return out;
+}
+
+std::string dumped(const json& j) { return j.dump(2, ' ', false, json::error_handler_t::replace) + "\n"; }
+
+json dimensionJson(const DimensionSpec& d, const Values& values)
+{
+    const Range range = rangeOf(d, values);
+    return {{"name", d.name}, {"label", d.label}, {"meaning", d.meaning}, {"unit", d.quantity == DimensionSpec::Quantity::Length ? "mm" : d.quantity == DimensionSpec::Quantity::Angle ? "°" : ""}, {"default", d.value},
+            {"value", values.at(d.name)}, {"rule", ruleText(d.rule)}, {"min", d.min}, {"max", d.max}, {"min_now", range.min}, {"max_now", range.max}};
+}
+
+json choiceJson(const ChoiceSpec& c)
+{
+    json options = json::array();
+    for (const auto& [value, label] : c.options)
+        options.push_back({{"value", value}, {"label", label}});
+    return {{"name", c.name}, {"label", c.label}, {"meaning", c.meaning}, {"default", c.options.empty() ? "" : c.options.front().first}, {"options", options}};
+}
+
+/// A kind of part with its dimensions as it comes to the first form that can carry it, and the forms that can.
+json partJson(const FeatureKind& kind)
+{
+    json part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", json::array()}, {"choices", json::array()}, {"needs", kind.needs()}, {"forms", json::array()}};
+    for (const Form* form : forms()) {
+        Design design = newDesign(form->id());
+        while (!design.features.empty()) // bare, so that the part has its plain name
+            removeFeature(design, design.features.front().id);
+        std::string id;
+        try {
+            id = addFeature(design, kind.kind());
+        } catch (const InputError&) {
+            continue; // this form cannot carry it
+        }
+        if (part["forms"].empty()) {
+            const DesignSpec& spec = specOf(design);
+            const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
+            const auto own = [&](const std::string& name) { return name.starts_with(id + "."); };
+            for (const auto& d : spec.dimensions)
+                if (own(d.name))
+                    part["dimensions"].push_back(dimensionJson(d, values));
+            for (const auto& c : spec.choices)
+                if (own(c.name))
+                    part["choices"].push_back(choiceJson(c));
+        }
+        part["forms"].push_back(form->id());
+    }
+    return part;
+}
+
+} // namespace
+
+std::string measureJson(const Design& design, const std::vector<Pattern>& patterns, const Findings& findings)
+{
+    json out{{"format", "tectonis-measure"}, {"version", measureVersion}, {"unit", "mm"}, {"design", design.name}, {"form", design.form}, {"base_size", design.baseSize}};
+    out["sizes"] = json::array();
+    for (const auto& p : patterns)
+        out["sizes"].push_back(patternJson(design, p));
+    out["findings"] = findingsArray(findings);
+    return dumped(out);
+}
+
+std::string findingsJson(const Findings& findings)
+{
+    return dumped({{"format", "tectonis-findings"}, {"version", 1}, {"findings", findingsArray(findings)}});
+}
+
+std::string formsJson()
+{
+    json out{{"format", "tectonis-forms"}, {"version", 1}, {"unit", "mm"}, {"forms", json::array()}};
+    for (const Form* form : forms()) {
+        const Design design = newDesign(form->id());
+        const DesignSpec spec = specOf(design);
+        const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
+        json f{{"id", form->id()}, {"name", form->name()}, {"meaning", form->meaning()}, {"dimensions", json::array()}, {"choices", json::array()}, {"features", json::array()}};
+        for (const auto& d : spec.dimensions)
+            f["dimensions"].push_back(dimensionJson(d, values));
+        for (const auto& c : spec.choices)
+            f["choices"].push_back(choiceJson(c));
+        for (const auto& feature : design.features)
+            f["features"].push_back({{"id", feature.id}, {"kind", feature.kind}, {"name", featureKind(feature.kind).name()}});
+        out["forms"].push_back(f);
+    }
+    out["parts"] = json::array();
+    for (const FeatureKind* kind : featureKinds())
+        out["parts"].push_back(partJson(*kind));
+    return dumped(out);
+}
+
+std::string cutListText(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
+{
+    std::string out = fmt::format("{}\nCut list, all lengths in {}\n", design.name, unitSign(unit));
+    for (const auto& p : patterns) {
+        out += fmt::format("\nSize {}\n", p.size);
+        for (const auto& m : makeMarkers(p)) {
+            const Material& cloth = material(m.material);
+            out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatLengthBare(m.clothWidth, unit), formatNumber(m.soldLength / 1000, 1));
+            out += "code\tpiece\tcount\tmirrored\twidth\theight\n";
+            for (const auto& item : m.items) {
+                const Box box = boundsOf(item.outline);
+                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, item.name, item.count, item.mirrored, formatLengthBare(box.width(), unit), formatLengthBare(box.height(), unit));
+            }
+        }
+        out += "\nNotions\nkind\tcount\tsize\n";
+        for (const auto& h : p.hardware)
+            out += fmt::format("{}\t{}\t{}\n", h.kind, h.count, inUnit(h.sizeText, unit));
+    }
+    return out;
+}
+
+} // namespace tectonis

@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "design/spec.hpp"
+
+#include "design/formula.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace tectonis {
+const DimensionSpec* DesignSpec::dimension(const std::string& name) const
+{
+    const auto it = std::find_if(dimensions.begin(), dimensions.end(), [&](const auto& d) { return d.name == name; });
+    return it == dimensions.end() ? nullptr : &*it;
+}
+
+std::vector<SiteSpec> frontAndBack(bool seam)
+{
+    return {{"front", "Front", false, seam}, {"back", "Back", false, seam}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+}
+
+const ChoiceSpec* DesignSpec::choice(const std::string& name) const
+{
+    const auto it = std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.name == name; });
+    return it == choices.end() ? nullptr : &*it;
+}
+
+std::size_t sizeIndex(const Design& design, const std::string& size)
+{
+    const auto it = std::find(design.sizes.begin(), design.sizes.end(), size);
+    if (it == design.sizes.end())
+        throw InputError("size", fmt::format("the design has no size “{}”", size));
+    return std::size_t(it - design.sizes.begin());
+}
+
+bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf, const std::map<std::string, std::string>& choices)
+{
+    if (spec.when.empty())
+        return true;
+    const auto equals = spec.when.find('=');
+    const auto choice = equals == std::string::npos ? choices.end() : choices.find(spec.when.substr(0, equals));
+    if (choice == choices.end())
+        return evaluateFormula(spec.when, valueOf) != 0;
+    return ("|" + spec.when.substr(equals + 1) + "|").find("|" + choice->second + "|") != std::string::npos;
+}
+
+} // namespace tectonis

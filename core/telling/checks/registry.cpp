@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// All checks. A new one: one file with its function, and one line here.
+#include "checks/finding.hpp"
+
+#include "features/spec_of.hpp"
+
+#include "parallel/parallel.hpp"
+#include "units/error.hpp"
+
+#include <algorithm>
+#include <iterator>
+
+namespace tectonis {
+
+void checkBulk(const CheckInput& in, Findings& out);
+void checkCarried(const CheckInput& in, Findings& out);
+void checkFittings(const CheckInput& in, Findings& out);
+void checkHeat(const CheckInput& in, Findings& out);
+void checkJoins(const CheckInput& in, Findings& out);
+void checkOutlines(const CheckInput& in, Findings& out);
+void checkPlaces(const CheckInput& in, Findings& out);
+void checkSeams(const CheckInput& in, Findings& out);
+void checkSequence(const CheckInput& in, Findings& out);
+void checkSnaps(const CheckInput& in, Findings& out);
+void checkStock(const CheckInput& in, Findings& out);
+void checkStraps(const CheckInput& in, Findings& out);
+void checkTurning(const CheckInput& in, Findings& out);
+void checkWhole(const CheckInput& in, Findings& out);
+void checkWidths(const CheckInput& in, Findings& out);
+void checkZips(const CheckInput& in, Findings& out);
+void checkSizes(const std::vector<Pattern>& patterns, Findings& out); // all sizes beside one another
+
+namespace {
+
+/// A repair in one stroke is offered only if every dimension that it sets exists and every value then lies in its range, in this size.
+bool takes(const CheckInput& in, const Repair& repair)
+{
+    Design copy = in.design;
+    for (const auto& a : repair.assignments) {
+        const auto equals = a.find('=');
+        const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
+        if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
+            it->second.bySize[in.pattern.size] = value;
+        else if (const ChoiceSpec* choice = in.spec.choice(name); !choice || std::none_of(choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == value; }))
+            return false;
+    }
+    try {
+        evaluate(copy, in.spec, in.pattern.sizeAt);
+        return true;
+    } catch (const InputError&) {
+        return false;
+    }
+}
+
+} // namespace
+
+Findings check(const CheckInput& in)
+{
+    Findings out;
+    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkWhole, checkSequence})
+        run(in, out);
+    for (auto& f : out) {
+        f.size = in.pattern.size;
+        if (f.repair && !f.repair->assignments.empty() && !takes(in, *f.repair))
+            f.repair.reset();
+    }
+    return out;
+}
+
+Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
+{
+    const DesignSpec& spec = specOf(design);
+    std::vector<Findings> each(patterns.size());
+    forEachIndex(patterns.size(), [&](std::size_t i) { each[i] = check({design, spec, patterns[i], unit}); });
+    Findings out;
+    for (auto& findings : each)
+        std::move(findings.begin(), findings.end(), std::back_inserter(out));
+    checkSizes(patterns, out);
+    std::stable_sort(out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    return out;
+}
+
+} // namespace tectonis

@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "sequence/order.hpp"
+
+#include "library/material.hpp"
+#include "units/length.hpp"
+
+#include <algorithm>
+#include <map>
+#include <set>
+#include <stdexcept>
+
+namespace tectonis {
+namespace {
+
+/// Minutes that a step of a kind takes besides the sewing itself. Common practice, no source; the trial log corrects them.
+double handling(StepKind kind)
+{
+    switch (kind) {
+    case StepKind::Interline: return 1.5;
+    case StepKind::Cut: return 2;
+    case StepKind::Press: return 2;
+    case StepKind::Flat: return 4;
+    case StepKind::Hardware: return 5;
+    case StepKind::Baste: return 2;
+    case StepKind::Seam: return 3;
+    case StepKind::Clip: return 3;
+    case StepKind::Topstitch: return 2;
+    case StepKind::Turn: return 4;
+    case StepKind::CloseOpening: return 3;
+    case StepKind::Strap: return 8;
+    }
+    return 0;
+}
+
+/// Minutes of a step, with the working kept.
+double workMinutes(Drafter& d, const Step& step)
+{
+    double sewn = 0;
+    for (const auto& key : step.seams)
+        if (const Seam* seam = d.pattern.seam(key))
+            sewn += step.kind == StepKind::CloseOpening ? seam->open : seam->lengthA;
+    const double times = step.kind == StepKind::Interline ? double(step.pieces.size()) : 1;
+    return d.work({step.id, "minutes." + step.id, "Minutes", "times*handling + sewn/1000/speed",
+                   {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}}, 0, Working::Kind::Trade, "min",
+                   "handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log corrects it"});
+}
+
+/// One step for each way of fixing, over all pieces that have such a layer.
+std::vector<Step> interliningSteps(const Drafter& d)
+{
+    static const std::vector<std::pair<std::string, std::string>> fixings{
+        {"fused", "Fuse the interlinings"}, {"basted", "Baste the interlinings"}, {"glued", "Glue the patches"}, {"loose", "Lay the loose interlinings to their pieces"}};
+    std::vector<Step> out;
+    for (const auto& [fixing, title] : fixings) {
+        Step step{.id = "interline." + fixing, .title = title, .kind = StepKind::Interline, .phase = "Interlinings", .tool = fixing == "fused" ? "iron, press cloth" : fixing == "glued" ? "contact adhesive" : "sewing machine"};
+        std::set<std::string> materialsUsed;
+        std::string list;
+        for (const auto& piece : d.pattern.pieces)
+            for (const auto& layer : piece.layers) {
+                if (layer.fixing != fixing)
+                    continue;
+                materialsUsed.insert(material(layer.material).name);
+                list += (list.empty() ? "" : ", ") + layer.code;
+                if (step.pieces.empty() || step.pieces.back() != piece.key)
+                    step.pieces.push_back(piece.key);
+            }
+        if (step.pieces.empty())
+            continue;
+        std::string names;
+        for (const auto& m : materialsUsed)
+            names += (names.empty() ? "" : ", ") + m;
+        step.text = list + ": " + names + ".";
+        if (fixing == "basted") {
+            step.text += " Baste inside the allowance, {3} to {6} from the edge.";
+            step.stitch = "4–5 mm, basting";
+            step.check = "Foam ends short of the mouth edge.";
+        } else if (fixing == "fused") {
+            step.check = "No bubbles; let each piece cool flat.";
+            step.cautions = {"Iron and steam: mind your hands; test the heat on an offcut."};
+        } else if (fixing == "glued") {
+            step.check = "Each patch is centred on its drill mark.";
+            step.cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."};
+        }
+        out.push_back(std::move(step));
+    }
+    return out;
+}
+
+} // namespace
+
+const std::vector<std::string>& phases()
+{
+    static const std::vector<std::string> all{"Interlinings", "Small parts", "Shell front", "Shell back", "Shell gusset", "Shell assembly", "Lining", "Joining", "Closing", "Strap"};
+    return all;
+}
+
+void proposeOrder(Drafter& d)
+{
+    std::vector<Step>& ordered = d.pattern.steps;
+    ordered = interliningSteps(d); // their phase is the first
+    const std::size_t all = ordered.size() + d.steps.size();
+    ordered.reserve(all);
+    for (const auto& phase : phases())
+        for (auto& step : d.steps)
+            if (step.phase == phase)
+                ordered.push_back(std::move(step));
+    if (ordered.size() != all)
+        throw std::logic_error("a step names a phase that is not in phases()");
+    d.steps.clear();
+    for (auto& step : ordered)
+        step.minutes = workMinutes(d, step);
+}
+
+std::vector<Link> linksOf(const Pattern& p)
+{
+    std::vector<Link> out;
+    std::map<std::string, std::size_t> madeBy;            // part to the step that last yielded it
+    std::map<std::string, std::vector<std::size_t>> lined; // piece to the interlining steps
+    for (std::size_t i = 0; i < p.steps.size(); ++i) {
+        const Step& s = p.steps[i];
+        if (s.kind == StepKind::Interline) {
+            for (const auto& piece : s.pieces)
+                lined[piece].push_back(i);
+            continue;
+        }
+        for (const auto& part : s.consumes) {
+            if (const auto made = madeBy.find(part); made != madeBy.end())
+                out.push_back({made->second, i, part});
+            else if (const auto it = lined.find(part); it != lined.end())
+                for (const auto k : it->second)
+                    out.push_back({k, i, part});
+        }
+        if (!s.yields.empty())
+            madeBy[s.yields] = i;
+    }
+    return out;
+}
+
+std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
+{
+    std::vector<std::size_t> order;
+    std::vector<bool> placed(p.steps.size(), false);
+    for (const auto& id : design.stepOrder)
+        for (std::size_t i = 0; i < p.steps.size(); ++i)
+            if (p.steps[i].id == id && !placed[i])
+                order.push_back(i), placed[i] = true;
+    for (std::size_t i = 0; i < p.steps.size(); ++i) {
+        if (placed[i])
+            continue;
+        const auto before = i == 0 ? order.end() : std::find(order.begin(), order.end(), i - 1);
+        order.insert(before == order.end() ? (i == 0 ? order.begin() : order.end()) : before + 1, i);
+        placed[i] = true;
+    }
+    return order;
+}
+
+std::vector<std::string> factsOf(const Step& step, Unit unit)
+{
+    std::vector<std::string> facts;
+    for (const std::string* words : {&step.tool, &step.stitch})
+        if (!words->empty())
+            facts.push_back(*words);
+    if (step.allowance > 0)
+        facts.push_back("allowance " + formatLength(step.allowance, unit));
+    return facts;
+}
+
+} // namespace tectonis
