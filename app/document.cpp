@@ -42,6 +42,9 @@ private:
 
 Document::Document(QObject* parent) : QObject(parent)
 {
+    m_judging.setSingleShot(true);
+    m_judging.setInterval(100);
+    connect(&m_judging, &QTimer::timeout, this, &Document::judge);
     takeOver(newDesign(forms().front()->id()), {});
 }
 
@@ -52,7 +55,6 @@ void Document::set(Design design)
     m_design = std::move(design);
     m_spec = specOf(m_design);
     m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {});
-    m_findings = checkAll(m_design, m_patterns, m_unit);
     const auto it = std::find(m_design.sizes.begin(), m_design.sizes.end(), size);
     m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin()) : sizeIndex(m_design, m_design.baseSize);
     m_mockup.reset();
@@ -60,15 +62,28 @@ void Document::set(Design design)
         m_piece = pattern().pieces.empty() ? "" : pattern().pieces.front().key;
     if (!pattern().step(m_step))
         m_step = pattern().steps.empty() ? "" : pattern().steps.front().id;
+    if (!m_dragging)
+        m_findings = checkAll(m_design, m_patterns, m_unit);
     emit changed();
+    if (!m_dragging)
+        m_judging.stop(), emit judged();
+    else if (!m_judging.isActive())
+        m_judging.start();
+}
+
+void Document::judge()
+{
+    m_judging.stop();
+    m_findings = checkAll(m_design, m_patterns, m_unit);
+    emit judged();
 }
 
 bool Document::edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge)
 {
-    Design after = m_design;
+    Design after;
     try {
-        change(after);
-        m_fresh = validated(after); // set() takes these over instead of drafting again
+        Validated next = edited(m_design, change);
+        after = std::move(next.design), m_fresh = std::move(next.patterns); // set() takes these over instead of drafting again
     } catch (const InputError& e) {
         m_fresh.clear();
         emit refused(worded(e));
@@ -83,7 +98,9 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
         return true;
     }
     emit refused({}); // an accepted edit clears the last refusal
+    m_dragging = !merge.isEmpty();
     m_undo.push(new DesignEdit(*this, what, std::move(after), merge));
+    m_dragging = false;
     m_fresh.clear();
     return true;
 }
@@ -138,7 +155,7 @@ void Document::setUnit(Unit unit)
     if (unit == m_unit)
         return;
     m_unit = unit;
-    m_findings = checkAll(m_design, m_patterns, m_unit);
+    judge();
     emit viewChanged();
 }
 

@@ -8,6 +8,7 @@
 #include "units/error.hpp"
 
 #include <QObject>
+#include <QTimer>
 #include <QUndoStack>
 #include <functional>
 #include <memory>
@@ -25,6 +26,7 @@ public:
     const std::vector<Pattern>& patterns() const { return m_patterns; }
     const Pattern& pattern() const { return m_patterns[m_size]; } ///< of the size that is looked at
     const Mockup& mockup() const; ///< of that size; folded when it is first asked for
+    /// What the checks found. While something is dragged they follow a tenth of a second behind; judged() tells when.
     const Findings& findings() const { return m_findings; }
     QUndoStack& undoStack() { return m_undo; }
     QString fileName() const { return m_file; }
@@ -64,6 +66,7 @@ public:
 
 signals:
     void changed();          ///< design and everything computed from it
+    void judged();           ///< findings: with changed(), or soon after it while something is dragged
     void viewChanged();      ///< size, unit or what is in hand
     void refused(const QString& message);
     void fileChanged();
@@ -71,11 +74,14 @@ signals:
 private:
     friend class DesignEdit;
     void set(Design design);
+    void judge();
     QString worded(const InputError& refusal) const;
 
     Design m_design;
     DesignSpec m_spec;
     std::vector<Pattern> m_patterns, m_fresh; ///< m_fresh: of the edit under way
+    bool m_dragging = false;                  ///< the edit under way is one of many
+    QTimer m_judging;
     mutable std::optional<Mockup> m_mockup; ///< empty until somebody looks
     Findings m_findings;
     QUndoStack m_undo;

@@ -65,7 +65,7 @@ void HandleDrag::move(QPointF at)
     const std::string name = m_held.dimension, size = m_document.design().sizes[m_document.size()];
     const auto* spec = m_document.spec().dimension(name);
     const QString label = QString::fromStdString(spec ? spec->label : name);
-    m_document.edit(QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { setDimensionMm(d, name, mm, size); },
+    m_document.edit(QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { change::dimensionMm(d, name, mm, size); },
                     QString("drag %1 %2").arg(QString::fromStdString(name)).arg(m_drags));
 }
 

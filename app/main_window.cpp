@@ -142,7 +142,7 @@ void MainWindow::buildMenus()
         if (id.empty())
             emit m_document.refused("The piece in hand belongs to the bag's form. What can be taken out are its parts: pockets, flaps, straps.");
         else
-            m_document.edit(text("Take out: " + id), [&](Design& d) { removeFeature(d, id); });
+            m_document.edit(text("Take out: " + id), [&](Design& d) { change::removePart(d, id); });
     });
     auto* look = menuBar()->addMenu("&View");
     look->addAction("&Mock-up beside the stage", QKeySequence(Qt::Key_M), this, &MainWindow::toggleMockup);

@@ -238,22 +238,27 @@ int run(int argc, char** argv)
     }
     else if (*newCommand) {
         Design design = newDesign(form);
-        for (const auto& v : values)
-            assign(design, v);
-        validate(design);
+        edit(design, [&](Design& next) {
+            for (const auto& v : values)
+                change::assign(next, v);
+        });
         saveDesign(design, out);
     } else if (*setCommand) {
         changedFile(file, [&](Design& design) {
-            for (const auto& v : values)
-                assign(design, v, size.empty() ? std::nullopt : std::optional(size));
+            edit(design, [&](Design& next) {
+                for (const auto& v : values)
+                    change::assign(next, v, size.empty() ? std::nullopt : std::optional(size));
+            });
             return true;
         });
     } else if (*partCommand) {
         const Design design = changedFile(file, [&](Design& d) {
-            for (const auto& kind : added)
-                addFeature(d, kind);
-            for (const auto& id : removed)
-                removeFeature(d, id);
+            edit(d, [&](Design& next) {
+                for (const auto& kind : added)
+                    change::addPart(next, kind);
+                for (const auto& id : removed)
+                    change::removePart(next, id);
+            });
             return !added.empty() || !removed.empty();
         });
         std::string list;

@@ -216,7 +216,8 @@ void drawPiece(QPainter& p, const View& view, const Piece& piece, const PieceLoo
             drawLayer(p, view, layer, look.layer, look.line * 0.8);
     if (look.stitches) {
         QPen thread(look.stitch, look.line * 0.9, Qt::SolidLine, Qt::RoundCap);
-        thread.setDashPattern({3.2, 2.4});
+        if (look.marks) // from afar dashes cannot be told, and cost more than all the rest
+            thread.setDashPattern({3.2, 2.4});
         p.setPen(thread);
         Run sewn;
         for (const auto& e : piece.edges)

@@ -43,6 +43,62 @@ QTreeWidgetItem* addHeading(QTreeWidget* tree, const QString& s)
     return item;
 }
 
+QString firstColumn(const DocketRow& row) { return row.value.isEmpty() ? wrappedLine(row.label, 44) : row.label; }
+
+/// Has the tree the page's groups and rows, whatever their values? Then they are filled where they are: a drag changes numbers, not rows.
+bool sameRows(const QTreeWidget& tree, const DocketPage& page)
+{
+    if (tree.topLevelItemCount() != int(page.groups.size()))
+        return false;
+    for (std::size_t g = 0; g < page.groups.size(); ++g) {
+        const QTreeWidgetItem& head = *tree.topLevelItem(int(g));
+        const auto& rows = page.groups[g].rows;
+        if (head.text(0) != page.groups[g].title || head.childCount() != int(rows.size()))
+            return false;
+        for (std::size_t i = 0; i < rows.size(); ++i)
+            if (head.child(int(i))->text(0) != firstColumn(rows[i]) || head.child(int(i))->text(1).isEmpty() != rows[i].value.isEmpty())
+                return false;
+    }
+    return true;
+}
+
+/// New rows; those of the same name stay open.
+void makeRows(QTreeWidget& tree, const DocketPage& page)
+{
+    std::set<QString> open;
+    for (int i = 0; i < tree.topLevelItemCount(); ++i)
+        for (int k = 0; k < tree.topLevelItem(i)->childCount(); ++k)
+            if (tree.topLevelItem(i)->child(k)->isExpanded())
+                open.insert(tree.topLevelItem(i)->child(k)->text(0));
+    tree.clear();
+    for (const auto& group : page.groups) {
+        auto* head = addHeading(&tree, group.title);
+        for (const auto& row : group.rows) {
+            auto* item = new QTreeWidgetItem(head, {firstColumn(row), row.value});
+            item->setFirstColumnSpanned(row.value.isEmpty());
+            item->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
+            item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+            item->setData(0, FieldTree::kDetails, row.details);
+            item->setExpanded(open.contains(item->text(0)));
+        }
+    }
+}
+
+void fillRow(QTreeWidgetItem& item, const DocketRow& row)
+{
+    item.setText(1, row.value);
+    item.setToolTip(0, row.label);
+    item.setToolTip(1, row.value);
+    item.setData(row.value.isEmpty() ? 0 : 1, Qt::ForegroundRole, row.bad ? QVariant(QBrush(theme().error)) : QVariant());
+    if (item.data(0, FieldTree::kDetails).toStringList() != row.details) {
+        item.setData(0, FieldTree::kDetails, row.details);
+        qDeleteAll(item.takeChildren());
+        if (item.isExpanded())
+            showDetails(&item);
+    }
+    item.setChildIndicatorPolicy(row.details.isEmpty() ? QTreeWidgetItem::DontShowIndicator : QTreeWidgetItem::ShowIndicator);
+}
+
 /// The design's words: name and meaning of the field, and where it stands.
 struct Words {
     const char *name, *label, *meaning;
@@ -150,36 +206,14 @@ void Docket::refreshFacts()
     if (m_stage)
         m_stage->freshen();
     m_page = m_stage ? m_stage->docketPage() : pagePiece(m_document, m_document.pieceInHand());
-    std::set<QString> open;
-    for (int i = 0; i < m_facts->topLevelItemCount(); ++i)
-        for (int k = 0; k < m_facts->topLevelItem(i)->childCount(); ++k)
-            if (m_facts->topLevelItem(i)->child(k)->isExpanded())
-                open.insert(m_facts->topLevelItem(i)->child(k)->text(0));
-    m_facts->clear();
     m_title->setText(m_title->fontMetrics().elidedText(m_page.title, Qt::ElideRight, width() - 20));
     m_title->setToolTip(m_page.title);
-    for (const auto& group : m_page.groups) {
-        if (group.rows.empty())
-            continue;
-        auto* head = addHeading(m_facts, group.title);
-        for (const auto& row : group.rows) {
-            const bool spanned = row.value.isEmpty();
-            auto* item = new QTreeWidgetItem(head, {spanned ? wrappedLine(row.label, 44) : row.label, row.value});
-            item->setFirstColumnSpanned(spanned);
-            item->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
-            item->setToolTip(0, row.label);
-            item->setToolTip(1, row.value);
-            item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-            if (row.bad)
-                item->setForeground(spanned ? 0 : 1, theme().error);
-            if (!row.details.isEmpty()) {
-                item->setData(0, FieldTree::kDetails, row.details);
-                item->setChildIndicatorPolicy(QTreeWidgetItem::ShowIndicator);
-            }
-            if (open.contains(item->text(0)))
-                item->setExpanded(true);
-        }
-    }
+    std::erase_if(m_page.groups, [](const DocketGroup& group) { return group.rows.empty(); });
+    if (!sameRows(*m_facts, m_page))
+        makeRows(*m_facts, m_page);
+    for (int g = 0; g < m_facts->topLevelItemCount(); ++g)
+        for (int i = 0; i < m_facts->topLevelItem(g)->childCount(); ++i)
+            fillRow(*m_facts->topLevelItem(g)->child(i), m_page.groups[std::size_t(g)].rows[std::size_t(i)]);
     showGroups();
 }
 
@@ -253,7 +287,7 @@ void Docket::buildFields()
         const std::string name = c.name;
         connect(combo, &QComboBox::activated, this, [this, combo, name] {
             const std::string value = combo->currentData().toString().toStdString();
-            m_document.edit(text(m_document.spec().choice(name)->label) + ": " + combo->currentText(), [&](Design& d) { setChoice(d, name, value); });
+            m_document.edit(text(m_document.spec().choice(name)->label) + ": " + combo->currentText(), [&](Design& d) { change::choice(d, name, value); });
         });
         m_fields->setItemWidget(item, 1, combo);
     }
@@ -281,7 +315,7 @@ void Docket::addMaterials()
         const std::string key = role;
         connect(combo, &QComboBox::activated, this, [this, combo, key] {
             const std::string value = combo->currentData().toString().toStdString();
-            m_document.edit("Material of the " + text(key) + ": " + combo->currentText(), [&](Design& d) { setMaterial(d, key, value); });
+            m_document.edit("Material of the " + text(key) + ": " + combo->currentText(), [&](Design& d) { change::material(d, key, value); });
         });
         m_fields->setItemWidget(item, 1, combo);
     }
@@ -365,13 +399,13 @@ bool Docket::typed(const std::string& name, const QString& value)
 {
     for (const auto& w : kWords)
         if (name == w.name) {
-            const bool taken = m_document.edit(QString(w.label) + ": " + value, [&](Design& d) { assign(d, name + "=" + QString(value).replace("\\n", "\n").toStdString()); });
+            const bool taken = m_document.edit(QString(w.label) + ": " + value, [&](Design& d) { change::assign(d, name + "=" + QString(value).replace("\\n", "\n").toStdString()); });
             refreshFields();
             return taken;
         }
     const auto* spec = m_document.spec().dimension(name);
     const std::string size = m_document.design().sizes[m_document.size()];
-    const bool taken = m_document.edit((spec ? text(spec->label) : text(name)) + " to " + value, [&](Design& d) { setDimension(d, name, value.toStdString(), {}, m_document.unit(), size); });
+    const bool taken = m_document.edit((spec ? text(spec->label) : text(name)) + " to " + value, [&](Design& d) { change::dimension(d, name, value.toStdString(), {}, m_document.unit(), size); });
     refreshFields();
     return taken;
 }

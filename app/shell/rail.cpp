@@ -72,12 +72,23 @@ public:
             if (x <= room)
                 break;
         }
-        for (auto& c : m_cards) {
-            for (const auto& f : m_document.findings())
-                if (f.key == c.piece && f.size == p.size)
-                    c.snag = c.snag < 0 ? int(f.severity) : std::min(c.snag, int(f.severity));
-        }
         setFixedWidth(int(std::max(x, room)));
+        mark();
+    }
+
+    /// Marks the cards of pieces that a check touches.
+    void mark()
+    {
+        std::map<std::string_view, int> worst;
+        for (const auto& f : m_document.findings())
+            if (f.size == m_document.pattern().size) {
+                const auto [at, fresh] = worst.try_emplace(f.key, int(f.severity));
+                at->second = std::min(at->second, int(f.severity));
+            }
+        for (auto& c : m_cards) {
+            const auto at = worst.find(c.piece);
+            c.snag = at == worst.end() ? -1 : at->second;
+        }
         update();
     }
 
@@ -222,6 +233,7 @@ Rail::Rail(Document& document, QWidget* parent) : QWidget(parent)
     row->addWidget(m_scroll, 1);
     const auto lay = [this] { m_cards->lay(); };
     connect(&document, &Document::changed, this, lay);
+    connect(&document, &Document::judged, this, [this] { m_cards->mark(); });
     connect(&document, &Document::viewChanged, this, [this] {
         m_cards->lay();
         if (const auto* card = m_cards->inHand())

@@ -80,7 +80,7 @@ RunSheet::RunSheet(Document& document, QWidget* parent) : QWidget(parent), m_doc
     }
     m_buttons.setExclusive(true);
     connect(&m_buttons, &QButtonGroup::idClicked, this, &RunSheet::chosen);
-    connect(&document, &Document::changed, this, &RunSheet::count);
+    connect(&document, &Document::judged, this, &RunSheet::count);
     count();
 }
 

@@ -49,7 +49,7 @@ SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_doc
     };
     connect(m_list, &QTreeWidget::itemClicked, this, go);
     connect(m_list, &QTreeWidget::itemActivated, this, go);
-    connect(&document, &Document::changed, this, &SnagLine::fill);
+    connect(&document, &Document::judged, this, &SnagLine::fill);
     connect(&document, &Document::viewChanged, this, &SnagLine::fill);
     fill();
 }
@@ -101,7 +101,7 @@ void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
     mend->setEnabled(why.empty());
     mend->setToolTip(text(why));
     // Queued: mending fills the list anew, and this button with it.
-    connect(mend, &QPushButton::clicked, this, [this, f] { m_document.edit(text(f.repair->label), [&](Design& d) { applyRepair(d, f); }); }, Qt::QueuedConnection);
+    connect(mend, &QPushButton::clicked, this, [this, f] { m_document.edit(text(f.repair->label), [&](Design& d) { change::repair(d, f); }); }, Qt::QueuedConnection);
     m_list->setItemWidget(row, 3, mend);
 }
 

@@ -359,7 +359,7 @@ private:
                         if (piece.owner == id)
                             return m_document.takePiece(piece.key);
                 });
-                menu->addAction("Take it out of the bag", this, [this, id, name] { m_document.edit(text("Take out: " + name), [&](Design& d) { removeFeature(d, id); }); });
+                menu->addAction("Take it out of the bag", this, [this, id, name] { m_document.edit(text("Take out: " + name), [&](Design& d) { change::removePart(d, id); }); });
                 menu->popup(chip->mapToGlobal(QPoint(0, chip->height())));
             });
             m_parts->addWidget(chip);
@@ -394,7 +394,7 @@ private:
             b->pointed = [why, b] { why->setText(b->toolTip()); };
             connect(b, &QAbstractButton::clicked, this, [this, kind, offer] {
                 offer->close();
-                m_document.edit(text("Add: " + kind->name()), [&](Design& d) { addFeature(d, kind->kind()); });
+                m_document.edit(text("Add: " + kind->name()), [&](Design& d) { change::addPart(d, kind->kind()); });
             });
             grid->addWidget(b, n / across, n % across);
             ++n;
@@ -432,18 +432,9 @@ private:
             put(1, m_document.exact(thing.width));
             put(2, m_document.exact(thing.height));
             put(3, m_document.exact(thing.thickness));
-            auto* combo = new QComboBox;
+            QComboBox* combo = placesBox(i, p);
             combo->setAccessibleName("Place of " + text(thing.name));
-            for (const auto& s : p.spaces)
-                combo->addItem(text(s.name), text(s.place));
             combo->setCurrentIndex(combo->findData(text(thing.place)));
-            connect(combo, &QComboBox::activated, this, [this, combo, i] {
-                const std::string place = combo->currentData().toString().toStdString();
-                m_document.edit("Where a thing goes", [&](Design& design) { design.carried[i].place = place; });
-            }, Qt::QueuedConnection);
-            if (QWidget* before = m_table->cellWidget(int(i), 4))
-                before->hide(); // it is deleted only when control returns to the event loop
-            m_table->setCellWidget(int(i), 4, combo);
             QStringList lacks;
             const auto spot = std::find_if(placed.begin(), placed.end(), [&](const PlacedThing& t) { return t.index == i; }); // names may be alike
             const bool found = spot != placed.end();
@@ -466,6 +457,28 @@ private:
                                   + (mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.").arg(m_document.len(mockup.largestGap), text(mockup.gapAt)) : QString())
                             : QString());
         m_filling = false;
+    }
+
+    /// The choice of places in a row: the one that is there if it offers just these.
+    QComboBox* placesBox(std::size_t row, const Pattern& p)
+    {
+        auto* before = qobject_cast<QComboBox*>(m_table->cellWidget(int(row), 4));
+        bool same = before && before->count() == int(p.spaces.size());
+        for (std::size_t k = 0; same && k < p.spaces.size(); ++k)
+            same = before->itemText(int(k)) == text(p.spaces[k].name) && before->itemData(int(k)) == text(p.spaces[k].place);
+        if (same)
+            return before;
+        auto* combo = new QComboBox;
+        for (const auto& s : p.spaces)
+            combo->addItem(text(s.name), text(s.place));
+        connect(combo, &QComboBox::activated, this, [this, combo, row] {
+            const std::string place = combo->currentData().toString().toStdString();
+            m_document.edit("Where a thing goes", [&](Design& design) { design.carried[row].place = place; });
+        }, Qt::QueuedConnection);
+        if (before)
+            before->hide(); // it is deleted only when control returns to the event loop
+        m_table->setCellWidget(int(row), 4, combo);
+        return combo;
     }
 
     void typed(int r, int c)

@@ -414,7 +414,7 @@ private:
                 if (!f.box.contains(q) || std::find(site.pieces.begin(), site.pieces.end(), f.piece->key) == site.pieces.end())
                     continue;
                 const Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
-                doc().edit("Move a part", [&](Design& d) { moveFeature(d, pattern, m_held.feature, site.name, to); }, text("move " + m_held.feature));
+                doc().edit("Move a part", [&](Design& d) { change::movePart(d, pattern, m_held.feature, site.name, to); }, text("move " + m_held.feature));
                 return;
             }
     }

@@ -66,7 +66,7 @@ void SeamLedger::typed(int row, int column)
     SeamEnds ends{seam->openStart, seam->openEnd};
     m_document.edit("Seam left open: " + text(seam->name), [&](Design& d) {
         (column == OpenStart ? ends.start : ends.end) = parseLength(value, m_document.unit());
-        setSeamEnds(d, key, ends);
+        change::seamEnds(d, key, ends);
     });
     fill();
 }

@@ -222,7 +222,7 @@ private:
         m_fold->setObjectName("onTheFold");
         m_fold->setToolTip("Symmetric pieces are printed as halves, to be laid on the folded cloth.");
         m_fold->hide();
-        connect(m_fold, &QPushButton::clicked, this, [this] { m_document.edit("Print on the fold", [](Design& d) { setChoice(d, "templates", "half"); }); });
+        connect(m_fold, &QPushButton::clicked, this, [this] { m_document.edit("Print on the fold", [](Design& d) { change::choice(d, "templates", "half"); }); });
         side.addWidget(m_fold);
     }
 

@@ -110,6 +110,7 @@ class SizesStage : public Stage {
 public:
     explicit SizesStage(Document& document) : Stage(document)
     {
+        connect(&document, &Document::judged, this, &SizesStage::refresh); // it counts snags by size
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 4);
         column->setSpacing(4);
@@ -137,7 +138,7 @@ public:
         m_base->setToolTip("The size whose values are written; the others follow by their rules");
         connect(m_base, &QComboBox::activated, this, [this](int i) {
             const std::string base = m_document.design().sizes[std::size_t(i)];
-            m_document.edit("Base size: " + text(base), [&](Design& d) { setSizes(d, d.sizes, base); });
+            m_document.edit("Base size: " + text(base), [&](Design& d) { change::sizes(d, d.sizes, base); });
         });
         auto* hint = new QLabel("Rules:  hold  ·  follow  ·  step 20  ·  ratio 1.08  ·  stock zip");
         hint->setToolTip("A value typed under a size is that size's own; clear it to go back to the rule.");
@@ -271,16 +272,16 @@ private:
         const QString what = m_table->item(r, 0)->text() + " to " + text(value);
         const Design& d = m_document.design();
         if (c == 1)
-            m_document.edit(what, [&](Design& next) { setDimension(next, name, value, {}, m_document.unit()); });
+            m_document.edit(what, [&](Design& next) { change::dimension(next, name, value, {}, m_document.unit()); });
         else if (c == 2)
-            m_document.edit(what, [&](Design& next) { setRule(next, name, parseRule(value)); });
+            m_document.edit(what, [&](Design& next) { change::rule(next, name, parseRule(value)); });
         else if (c >= kFirstSize) {
             const std::string size = d.sizes[std::size_t(c - kFirstSize)];
             m_document.edit(what + ", size " + text(size), [&](Design& next) {
                 if (value.empty())
-                    clearOwnValue(next, name, size);
+                    change::noOwnValue(next, name, size);
                 else
-                    setDimension(next, name, value, size, m_document.unit());
+                    change::dimension(next, name, value, size, m_document.unit());
             });
         }
         QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection); // shows what stands if the value was refused
@@ -290,7 +291,7 @@ private:
     {
         const auto names = sizeNames(m_sizes->text().toStdString());
         if (names != m_document.design().sizes)
-            m_document.edit("Sizes: " + m_sizes->text(), [&](Design& d) { setSizes(d, names, ""); });
+            m_document.edit("Sizes: " + m_sizes->text(), [&](Design& d) { change::sizes(d, names, ""); });
         fill();
     }
 

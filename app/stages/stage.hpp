@@ -32,15 +32,15 @@ protected:
         if (m_stale)
             refresh();
     }
-    Document& m_document;
-
-private:
     void refresh()
     {
         m_stale = !isVisible(); // out of sight it waits: nine stages need not be filled for one drag
         if (!m_stale)
             fill();
     }
+    Document& m_document;
+
+private:
     bool m_stale = true;
 };
 

@@ -48,7 +48,7 @@ TEST_CASE("Size rules: step, ratio, follow, hold, stock, and an own value")
     setDimension(d, "width", "350", "L");
     CHECK(value(d, "width", 2) == 350);
     CHECK(value(d, "width", 1) == 300);
-    clearOwnValue(d, "width", "L");
+    edit(d, [](Design& next) { change::noOwnValue(next, "width", "L"); });
     CHECK(value(d, "width", 2) == 330);
     CHECK(value(d, "connectors.ring", 1) == 32);
     for (const char* text : {"step 30", "ratio 1.08", "hold", "follow", "stock zip", "stock zip 20"})

@@ -9,38 +9,43 @@ namespace tectonis {
 
 void applyRepair(Design& design, const Finding& finding)
 {
+    edit(design, [&](Design& next) { change::repair(next, finding); });
+}
+
+void change::repair(Design& next, const Finding& finding)
+{
     if (!finding.repair)
         throw InputError(finding.subject, "there is no repair in one stroke for this");
-    Design next = design;
+    const Design before = next;
     if (finding.repair->proposedOrder)
         next.stepOrder.clear();
     for (const auto& a : finding.repair->assignments) {
         const auto equals = a.find('=');
         const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
         if (!next.dimensions.contains(name)) {
-            assign(next, a);
+            change::assign(next, a);
             continue;
         }
+        const Dimension was = next.dimensions.at(name);
         try {
-            setDimension(next, name, value, {}, Unit::Mm, finding.size);
+            change::dimension(next, name, value, {}, Unit::Mm, finding.size);
+            validate(next);
         } catch (const InputError&) {
             // Another size cannot take it: the others keep what they have.
-            const DesignSpec& spec = specOf(design);
-            for (std::size_t i = 0; i < design.sizes.size(); ++i)
-                if (design.sizes[i] != finding.size)
-                    next.dimensions[name].bySize.try_emplace(design.sizes[i], formatNumber(evaluate(design, spec, i).at(name), 6));
-            setDimension(next, name, value, {}, Unit::Mm, finding.size);
+            next.dimensions[name] = was;
+            const DesignSpec& spec = specOf(before);
+            for (std::size_t i = 0; i < before.sizes.size(); ++i)
+                if (before.sizes[i] != finding.size)
+                    next.dimensions[name].bySize.try_emplace(before.sizes[i], formatNumber(evaluate(before, spec, i).at(name), 6));
+            change::dimension(next, name, value, {}, Unit::Mm, finding.size);
         }
     }
-    validate(next);
-    design = std::move(next);
 }
 
 std::string whyNotMend(const Design& design, const Finding& finding)
 {
     try {
-        Design copy = design;
-        applyRepair(copy, finding);
+        edited(design, [&](Design& next) { change::repair(next, finding); });
         return {};
     } catch (const InputError& e) {
         return e.what();

@@ -11,6 +11,10 @@ namespace tectonis {
 /// @throws InputError if the design cannot take it; it stays as it was.
 void applyRepair(Design& design, const Finding& finding);
 
+namespace change {
+void repair(Design& design, const Finding& finding); ///< the same, not yet validated
+}
+
 /// Why a finding's repair would be refused; empty if it would be taken.
 std::string whyNotMend(const Design& design, const Finding& finding);
 

@@ -41,6 +41,10 @@ inline SizeRule ratio(double factor) { return {SizeRule::Kind::Ratio, factor, ""
 inline SizeRule follow() { return {SizeRule::Kind::Follow, 0, ""}; }
 inline SizeRule stock(std::string table) { return {SizeRule::Kind::Stock, 0, std::move(table)}; }
 
+/// "hold", "follow", "step 20", "ratio 1.08", "stock zip", "stock zip 20".
+SizeRule parseRule(const std::string& text);
+std::string ruleText(const SizeRule& rule);
+
 /// All dimensions and choices of a design's form and features, features' names prefixed with their id.
 struct DesignSpec {
     std::vector<DimensionSpec> dimensions;

@@ -1,0 +1,211 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Parts that come, go and move.
+#include "editing/edits.hpp"
+
+#include "checks/finding.hpp"
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <limits>
+
+namespace tectonis {
+
+void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before)
+{
+    auto choices = kind.choices(formOf(design.form));
+    const auto choice = std::find_if(choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "site"; });
+    if (choice == choices.end())
+        return;
+    // What belongs into the lining looks for room there first, what belongs outside, outside.
+    const auto inside = [&](const auto& option) { return option.first.starts_with("lining"); };
+    const bool within = inside(choice->options.front());
+    std::stable_partition(choice->options.begin(), choice->options.end(), [&](const auto& option) { return inside(option) == within; });
+    std::string& site = design.choices.at(id + ".site");
+    std::string best = site;
+    std::size_t fewest = std::numeric_limits<std::size_t>::max();
+    for (const auto& [name, unused] : choice->options)
+        try {
+            site = name;
+            if (before == anyFace) {
+                validate(design);
+                return;
+            }
+            if (const std::size_t faults = checkAll(design, validated(design)).size(); faults < fewest)
+                best = name, fewest = faults;
+            if (fewest <= before)
+                break;
+        } catch (const InputError&) {
+        }
+    site = best;
+}
+
+namespace {
+
+/// @p best: on the face where it is in nobody's way; else on the first that can carry it.
+std::string add(Design& next, const std::string& kind, bool best)
+{
+    const FeatureKind& feature = featureKind(kind);
+    for (const auto& needed : feature.needs())
+        if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
+            change::addPart(next, needed);
+    const auto patterns = validated(next);
+    const std::size_t before = best ? checkAll(next, patterns).size() : anyFace;
+    // Names under the id must be the part's alone: "zip.length" may be the form's, and so may the piece "band".
+    const DesignSpec& spec = specOf(next);
+    const auto taken = [&](const std::string& name) {
+        const auto under = [&](const std::string& other) { return other == name || other.starts_with(name + "."); };
+        const auto any = [&](const auto& list, auto field) { return std::any_of(list.begin(), list.end(), [&](const auto& each) { return under(each.*field); }); };
+        const Pattern& p = patterns.front();
+        return any(next.features, &Feature::id) || any(spec.dimensions, &DimensionSpec::name) || any(spec.choices, &ChoiceSpec::name) || any(p.pieces, &Piece::key) || any(p.seams, &Seam::key)
+            || any(p.steps, &Step::id);
+    };
+    std::string id = feature.shortName();
+    for (int i = 2; taken(id); ++i)
+        id = feature.shortName() + std::to_string(i);
+    next.features.push_back({id, kind});
+    fillIn(next);
+    feature.settle(next, id);
+    sitWhereItFits(next, feature, id, before);
+    return id;
+}
+
+} // namespace
+
+std::string change::addPart(Design& design, const std::string& kind) { return add(design, kind, true); }
+
+std::string addFeature(Design& design, const std::string& kind)
+{
+    std::string id;
+    edit(design, [&](Design& next) { id = change::addPart(next, kind); });
+    return id;
+}
+
+std::string whyNotAdd(const Design& design, const std::string& kind)
+{
+    try {
+        edited(design, [&](Design& next) { add(next, kind, false); });
+        return {};
+    } catch (const InputError& e) {
+        return e.problem();
+    }
+}
+
+namespace {
+
+/// Replaces a name's beginning wherever a name begins in a formula. True if there was one.
+bool renameIn(std::string& formula, const std::string& from, const std::string& to)
+{
+    const auto partOfName = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '.'; };
+    bool found = false;
+    for (std::size_t at = formula.find(from); at != std::string::npos; at = formula.find(from, at)) {
+        const bool begins = at == 0 || !partOfName(formula[at - 1]);
+        if (begins)
+            formula.replace(at, from.size(), to);
+        found |= begins;
+        at += begins ? to.size() : from.size();
+    }
+    return found;
+}
+
+/// Dimensions whose names begin with @p those and that ask a part that is about to go keep the values they have, in every size.
+void keepValuesWithout(Design& design, const std::string& id, const std::string& those)
+{
+    std::vector<Values> values;
+    const DesignSpec& spec = specOf(design);
+    for (std::size_t i = 0; i < design.sizes.size(); ++i)
+        values.push_back(evaluate(design, spec, i));
+    const auto asks = [&](std::string formula) { return renameIn(formula, id + ".", id + "."); };
+    const std::size_t base = sizeIndex(design, design.baseSize);
+    for (auto& [name, d] : design.dimensions) {
+        if (name.starts_with(id + ".") || !name.starts_with(those))
+            continue;
+        for (auto& [size, own] : d.bySize)
+            if (asks(own))
+                own = formatNumber(values[sizeIndex(design, size)].at(name), 6);
+        if (!asks(d.value))
+            continue;
+        d.value = formatNumber(values[base].at(name), 6);
+        // Where the size rule makes another value of that number, the size gets its own.
+        for (std::size_t i = 0; i < values.size(); ++i)
+            if (const double was = values[i].at(name); std::abs(grown(d.rule, values[base].at(name), double(i) - double(base)) - was) > 1e-6)
+                d.bySize.try_emplace(design.sizes[i], formatNumber(was, 6));
+    }
+}
+
+void takeOut(Design& design, const std::string& id)
+{
+    const auto named = [](const std::string& wanted) { return [wanted](const Feature& f) { return f.id == wanted; }; };
+    const auto it = std::find_if(design.features.begin(), design.features.end(), named(id));
+    if (it == design.features.end())
+        throw InputError(id, "the design has no such feature");
+    const auto other = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == it->kind && f.id != id; });
+    if (other != design.features.end()) {
+        // Formulas that asked for its dimensions ask the other one, which cannot ask itself.
+        keepValuesWithout(design, id, other->id + ".");
+        for (auto& [name, d] : design.dimensions) {
+            if (name.starts_with(id + "."))
+                continue;
+            renameIn(d.value, id + ".", other->id + ".");
+            for (auto& [size, own] : d.bySize)
+                renameIn(own, id + ".", other->id + ".");
+        }
+    } else {
+        // What cannot be without it goes first.
+        std::vector<std::string> lost;
+        for (const auto& f : design.features)
+            if (const auto needs = featureKind(f.kind).needs(); std::find(needs.begin(), needs.end(), it->kind) != needs.end())
+                lost.push_back(f.id);
+        for (const auto& dependent : lost)
+            takeOut(design, dependent);
+        keepValuesWithout(design, id, "");
+    }
+    design.features.erase(std::find_if(design.features.begin(), design.features.end(), named(id)));
+    std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });
+    std::erase_if(design.choices, [&](const auto& c) { return c.first.starts_with(id + "."); });
+}
+
+} // namespace
+
+void change::removePart(Design& design, const std::string& id) { takeOut(design, id); }
+
+void removeFeature(Design& design, const std::string& id)
+{
+    edit(design, [&](Design& next) { takeOut(next, id); });
+}
+
+void change::movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at)
+{
+    const Site* face = seenIn.site(site);
+    if (!face)
+        throw InputError(site, "this form has no such face");
+    if (!design.dimensions.contains(id + ".drop"))
+        throw InputError(id, "this part has no place of its own to be moved");
+    if (const auto choice = design.choices.find(id + ".site"); choice != design.choices.end())
+        choice->second = site;
+    const DesignSpec& spec = specOf(design);
+    const auto put = [&](const std::string& name, double value) {
+        const DimensionSpec* s = spec.dimension(name);
+        if (!s || !design.dimensions.contains(name))
+            return;
+        Range range{-1e300, 1e300}; // what every size allows
+        for (std::size_t size = 0; size < design.sizes.size(); ++size) {
+            const Range here = rangeOf(*s, evaluate(design, spec, size));
+            range = {std::max(range.min, here.min), std::min(range.max, here.max)};
+        }
+        change::dimensionMm(design, name, std::clamp(value, range.min, std::max(range.min, range.max)), seenIn.size);
+    };
+    put(id + ".drop", face->top - at.y);
+    put(id + ".across", at.x - face->x);
+}
+
+void moveFeature(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at)
+{
+    edit(design, [&](Design& next) { change::movePart(next, seenIn, id, site, at); });
+}
+
+} // namespace tectonis

@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "editing/validated.hpp"
+
+#include "buildup/layers.hpp"
+#include "design/limits.hpp"
+#include "editing/draft.hpp"
+#include "library/material.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+namespace tectonis {
+namespace {
+
+void requireKnown(const Design& design)
+{
+    requireSound(design);
+    sizeIndex(design, design.baseSize);
+    const DesignSpec& spec = specOf(design);
+    for (const auto& c : spec.choices) {
+        const auto it = design.choices.find(c.name);
+        const std::string value = it == design.choices.end() ? "" : it->second;
+        std::string known;
+        bool found = false;
+        for (const auto& [option, label] : c.options) {
+            known += (known.empty() ? "" : ", ") + option;
+            found |= option == value;
+        }
+        if (!found)
+            throw InputError(c.name, fmt::format("“{}” is no choice here; choose one of {}", value, known));
+    }
+    for (const auto& [role, id] : design.materials)
+        material(id);
+    for (const auto& rule : design.layers) {
+        material(rule.material);
+        if (rule.area.empty())
+            trimReach(rule.trim, 0);
+        for (const auto& [edge, trim] : rule.edges)
+            trimReach(trim, 0);
+    }
+    for (const auto& d : spec.dimensions)
+        if (!design.dimensions.contains(d.name))
+            throw InputError(d.name, "the design lacks this dimension");
+}
+
+} // namespace
+
+std::vector<Pattern> validated(const Design& design)
+{
+    requireKnown(design);
+    // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
+    try {
+        return draftAll(design);
+    } catch (const InputError&) {
+        throw;
+    } catch (const std::exception& e) {
+        // A case that drafting did not foresee must not end anything: the design that stands is unharmed.
+        throw InputError(design.form, fmt::format("the bag cannot be drafted like this ({})", e.what()));
+    }
+}
+
+void validate(const Design& design) { validated(design); }
+
+Validated edited(const Design& design, const Change& change)
+{
+    Validated out{design, {}};
+    change(out.design);
+    out.patterns = validated(out.design);
+    return out;
+}
+
+void edit(Design& design, const Change& change) { design = edited(design, change).design; }
+
+} // namespace tectonis
