@@ -1,0 +1,292 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What no test saw when each file of core was broken on purpose: small facts, each tried on all designs where it can be.
+#include "drawn.hpp"
+#include "every_design.hpp"
+
+#include "buildup/layers.hpp"
+#include "checks/finding.hpp"
+#include "checks/snags.hpp"
+#include "checks/stack.hpp"
+#include "edition/edition.hpp"
+#include "sequence/order.hpp"
+
+#include <set>
+
+using namespace tectonis;
+using Catch::Contains;
+
+namespace {
+
+std::vector<Finding> foundBy(const std::string& check, const Design& d)
+{
+    std::vector<Finding> out;
+    for (const auto& f : checkAll(d, draftAll(d)))
+        if (f.check == check)
+            out.push_back(f);
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("Every outline is closed: each edge begins where the one before ends")
+{
+    forEveryDesign([](const std::string& name, const Design& d) {
+        for (const Pattern& p : draftAll(d))
+            for (const auto& piece : p.pieces)
+                for (std::size_t i = 0; i < piece.edges.size(); ++i) {
+                    const Edge &here = piece.edges[i], &next = piece.edges[(i + 1) % piece.edges.size()];
+                    if (distance(endOf(here.stitch), startOf(next.stitch)) < 0.001)
+                        continue;
+                    INFO(name << ", " << p.size << ", " << piece.key << ": " << here.name << " and " << next.name);
+                    CHECK(distance(endOf(here.stitch), startOf(next.stitch)) < 0.001);
+                }
+    });
+}
+
+TEST_CASE("What lies on a face lies inside it at both ends of its own range: sideways, wide")
+{
+    int tried = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        const DesignSpec& spec = specOf(d);
+        const std::size_t base = sizeIndex(d, d.baseSize);
+        for (const auto& s : spec.dimensions) {
+            if (!s.name.ends_with(".across") && s.name != "label.width")
+                continue;
+            const Range range = rangeOf(s, evaluate(d, spec, base));
+            for (const double end : {range.min, range.max}) {
+                Design moved = d;
+                for (auto& [dimension, value] : moved.dimensions)
+                    value.rule = hold(); // one size's ends are all sizes' ends
+                try {
+                    setDimensionMm(moved, s.name, end, moved.baseSize);
+                } catch (const InputError&) {
+                    continue; // another of its bounds
+                }
+                const Pattern p = medium(moved);
+                const std::string part = s.name.substr(0, s.name.find('.'));
+                const double half = p.values.at("face.width") / 2;
+                const auto onFace = [&](const std::string& piece, double x0, double x1) {
+                    for (const auto& site : p.sites)
+                        if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
+                            INFO(name << ": " << s.name << " = " << end << ", " << piece << " from " << x0 - site.x << " to " << x1 - site.x << " of ±" << half);
+                            CHECK(x0 >= site.x - half - 0.01);
+                            CHECK(x1 <= site.x + half + 0.01);
+                            ++tried;
+                            return;
+                        }
+                };
+                for (const auto& place : p.places)
+                    if (place.feature == part)
+                        onFace(place.piece, place.area.x0, place.area.x1);
+                for (const auto& f : p.fittings)
+                    if (f.owner == part && f.kind == Fitting::Kind::Snap)
+                        onFace(f.piece, f.at.x - f.size / 2, f.at.x + f.size / 2);
+            }
+        }
+    });
+    CHECK(tried > 50);
+}
+
+TEST_CASE("A patch pocket's face lies where its placement line is, in every body and on every form")
+{
+    int tried = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        if (name.find("patch") == std::string::npos)
+            return;
+        for (const Pattern& p : draftAll(d))
+            for (const auto& o : p.overlays) {
+                const Piece* pocket = p.piece(o.piece);
+                const auto place = std::find_if(p.places.begin(), p.places.end(), [&](const Place& each) { return each.feature == o.piece && each.piece == o.on; });
+                if (!pocket || !pocket->areas.contains("face") || place == p.places.end())
+                    continue;
+                INFO(name << ", " << p.size);
+                const Box face = boundsOf(placed(pocket->areas.at("face"), o.placement));
+                CHECK(face.x0 == Approx(place->area.x0).margin(0.01));
+                CHECK(face.y0 == Approx(place->area.y0).margin(0.01));
+                CHECK(face.x1 == Approx(place->area.x1).margin(0.01));
+                CHECK(face.y1 == Approx(place->area.y1).margin(0.01));
+                // The wall it lies on, and where on it.
+                for (const OnWall& on : wallsOf(p, *pocket)) {
+                    CHECK(on.wall == (p.piece(o.on)->whole.empty() ? o.on : p.piece(o.on)->whole));
+                    CHECK(distance(on.to({0, 0}), o.placement({0, 0})) < 1e-9);
+                }
+                ++tried;
+            }
+    });
+    CHECK(tried > 50);
+}
+
+TEST_CASE("Y-cuts go from the ends of the slash into the corners of the window")
+{
+    Design d = newDesign("gusseted-satchel");
+    if (std::none_of(d.features.begin(), d.features.end(), [](const Feature& f) { return f.kind == "zip-pocket"; }))
+        addFeature(d, "zip-pocket");
+    int cuts = 0;
+    for (const Pattern& p : draftAll(d))
+        for (const auto& piece : p.pieces) {
+            std::vector<Run> slashes, ys;
+            Box window;
+            for (const auto& line : piece.lines) {
+                if (line.kind == FaceLine::Kind::Slash)
+                    (line.name == "Y-cut" ? ys : slashes).push_back(line.run);
+                if (line.name == "zip window")
+                    window = boundsOf(line.run);
+            }
+            std::set<std::pair<int, int>> corners;
+            for (const Run& y : ys) {
+                const Point from = startOf(y), to = endOf(y);
+                CHECK(std::any_of(slashes.begin(), slashes.end(), [&](const Run& s) { return distance(from, startOf(s)) < 0.01 || distance(from, endOf(s)) < 0.01; }));
+                CHECK((std::abs(to.x - window.x0) < 0.01 || std::abs(to.x - window.x1) < 0.01));
+                CHECK((std::abs(to.y - window.y0) < 0.01 || std::abs(to.y - window.y1) < 0.01));
+                CHECK(std::abs(to.x - from.x) == Approx(6.4)); // 1/4 in inside the ends: the trade's value
+                corners.insert({int(std::lround(to.x)), int(std::lround(to.y))});
+                ++cuts;
+            }
+            CHECK(corners.size() == ys.size());
+        }
+    CHECK(cuts == 12);
+}
+
+TEST_CASE("One fault in several sizes is one snag that names each size once")
+{
+    Design d = newDesign("gusseted-satchel");
+    Findings all;
+    for (const char* size : {"S", "M", "M", "L"})
+        all.push_back({Severity::Warning, "bulk", size, "Seam", "a", "Build-up", "text", {}});
+    all.push_back({Severity::Error, "bulk", "M", "Seam", "b", "Build-up", "text", {}});
+    const auto snags = snagsOf(all);
+    REQUIRE(snags.size() == 2);
+    CHECK(snags[0].sizes == std::vector<std::string>{"S", "M", "L"});
+    CHECK(snags[1].sizes == std::vector<std::string>{"M"});
+    CHECK(countSnags(all, "Build-up", "L").all() == 1);
+    CHECK(countSnags(all).toMend == 1);
+}
+
+TEST_CASE("Bulk: what is thickest under the foot is named to be trimmed, in whatever order it lies; half a millimetre over the limit is told, at the limit nothing is")
+{
+    for (const bool foamFirst : {true, false}) {
+        Design d = newDesign("gusseted-satchel");
+        // Of the interlinings that there are, one lofty and one thin.
+        d.layers.clear();
+        for (const char* id : {foamFirst ? "foam-sewin" : "fusible-woven", foamFirst ? "fusible-woven" : "foam-sewin"}) {
+            LayerRule rule;
+            rule.pieces = "front", rule.material = id, rule.trim = "full";
+            d.layers.push_back(rule);
+        }
+        const Pattern p = medium(d);
+        const Piece& front = *p.piece("front");
+        const auto foam = std::find_if(front.layers.begin(), front.layers.end(), [](const Layer& l) { return l.material == "foam-sewin"; });
+        REQUIRE(foam != front.layers.end());
+        const Seam *seam = nullptr, *crossed = nullptr;
+        for (const auto& s : p.seams) {
+            if (!seam && s.stitch == "construction" && std::any_of(s.a.begin(), s.a.end(), [](const EdgeUse& u) { return u.piece == "front"; }))
+                seam = &s;
+            if (const Bulk here = bulkAt(p, s); here.atCrossing > here.underFoot + 0.5)
+                crossed = &s;
+        }
+        REQUIRE(seam);
+        REQUIRE(crossed);
+        CHECK(bulkAt(p, *seam).heaviest == foam->code);
+        const auto told = [&](const Seam& at, double limit) {
+            Design limited = d;
+            limited.workshop.machineLimit = limit;
+            for (const auto& f : foundBy("bulk", limited))
+                if (f.key == at.key && f.size == "M")
+                    return std::string(nameOf(f.severity));
+            return std::string("nothing");
+        };
+        CHECK(told(*seam, bulkAt(p, *seam).underFoot - 0.5) == "error");
+        CHECK(told(*crossed, bulkAt(p, *crossed).atCrossing - 0.4) == "warning");
+        CHECK(told(*crossed, bulkAt(p, *crossed).atCrossing + 0.01) == "nothing");
+    }
+}
+
+TEST_CASE("A head beside a part's edge is told when the setter has no room, to the left as to the right")
+{
+    Design d = newDesign("gusseted-satchel");
+    addFeature(d, "patch-pocket");
+    setChoice(d, "patch.site", "front");
+    assign(d, "patch.width=80");
+    assign(d, "snap.across=25");
+    const auto areaIn = [](const Pattern& p) { return std::find_if(p.places.begin(), p.places.end(), [](const Place& each) { return each.feature == "patch"; })->area; };
+    for (const int side : {-1, 1}) {
+        setDimensionMm(d, "patch.across", 70.0 * side, "M");
+        const Pattern p = medium(d);
+        const auto snap = std::find_if(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && f.piece == "front"; });
+        REQUIRE(snap != p.fittings.end());
+        const Box area = areaIn(p);
+        // The edge towards the snap, brought as near as room + 1, and as room − 1: half the head and 4 mm.
+        const double room = snap->size / 2 + 4;
+        for (const double off : {1.0, -1.0}) {
+            Design near = d;
+            const double edge = snap->at.x + side * (room + off), now = side > 0 ? area.x0 : area.x1;
+            setDimensionMm(near, "patch.across", 70.0 * side + edge - now, "M");
+            setDimensionMm(near, "patch.drop", std::max(10.0, p.values.at("patch.drop")), "M");
+            const Pattern q = medium(near);
+            const Box there = areaIn(q);
+            if (snap->at.y < there.y0 || snap->at.y > there.y1)
+                setDimensionMm(near, "patch.drop", p.values.at("patch.drop") + there.y1 - snap->at.y - 20, "M");
+            bool told = false;
+            for (const auto& f : foundBy("collision", near))
+                told |= f.size == "M" && f.text.find("centre and the part's edge") != std::string::npos;
+            INFO("side " << side << ", off " << off);
+            CHECK(told == (off < 0));
+        }
+    }
+}
+
+TEST_CASE("Stock lengths a little off are told too; anchor triangles bring a slider for each webbing")
+{
+    Design d = newDesign("gusseted-satchel");
+    assign(d, "connectors.ring=40.9");
+    CHECK(foundBy("stock", d).size() == 1);
+    for (const Form* form : forms()) {
+        Design braced = newDesign(form->id());
+        try {
+            addFeature(braced, "brace");
+        } catch (const InputError&) {
+            continue;
+        }
+        for (const Pattern& p : draftAll(braced))
+            CHECK(std::count_if(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) { return h.owner == braced.features.back().id && h.kind == "Webbing slider" && h.count == 2; }) == 1);
+    }
+}
+
+TEST_CASE("Steps over all sizes: each once, in the order of each size")
+{
+    const Design d = newDesign("gusseted-satchel");
+    const auto all = draftAll(d);
+    const auto steps = Edition(d, {&all[0], &all[1], &all[2]}).steps();
+    REQUIRE(steps.size() == all.front().steps.size());
+    for (std::size_t k = 0; k < all.size(); ++k) {
+        const auto order = orderOf(d, all[k]);
+        for (std::size_t i = 0; i < order.size(); ++i) {
+            REQUIRE(steps[i].in[k]);
+            CHECK(steps[i].in[k]->id == all[k].steps[order[i]].id);
+        }
+    }
+}
+
+TEST_CASE("What a form adds to the words of a seam stands in its step, in both coats")
+{
+    const Pattern p = medium(newDesign("flat-pouch"));
+    int said = 0;
+    for (const auto& step : p.steps)
+        said += step.text.find("Notch out the allowance at the round corners") != std::string::npos;
+    CHECK(said == 2);
+}
+
+TEST_CASE("Two patches at both ends of an edge lie there once, not on each other")
+{
+    Design d = newDesign("gusseted-satchel");
+    addFeature(d, "corner-patch");
+    const Pattern p = medium(d);
+    int held = 0;
+    for (const auto& seam : p.seams) {
+        int times = 0;
+        for (const auto& part : bulkAt(p, seam).parts)
+            times += part.label == p.piece("corner")->name ? part.times : 0;
+        held = std::max(held, times);
+    }
+    CHECK(held == 1);
+}
