@@ -32,8 +32,9 @@ bool takesText(const QObject* o)
     if (qobject_cast<const QAbstractSpinBox*>(o))
         return true;
     if (const auto* view = qobject_cast<const QAbstractItemView*>(o))
-        return view->editTriggers().testFlag(QAbstractItemView::AnyKeyPressed) && view->currentIndex().isValid() && view->currentIndex().flags().testFlag(Qt::ItemIsEditable)
-            && view->selectionModel() && view->selectionModel()->isSelected(view->currentIndex());
+        return view->editTriggers().testFlag(QAbstractItemView::AnyKeyPressed) && view->currentIndex().isValid()
+            && view->currentIndex().flags().testFlag(Qt::ItemIsEditable) && view->selectionModel()
+            && view->selectionModel()->isSelected(view->currentIndex());
     if (const auto* combo = qobject_cast<const QComboBox*>(o))
         return combo->isEditable();
     return false;
@@ -44,7 +45,8 @@ bool keepKeyForField(QObject* o, QKeyEvent* key)
 {
     if (key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier))
         return false;
-    const bool typed = (!key->text().isEmpty() && key->text().front().isPrint()) || key->key() == Qt::Key_Delete || key->key() == Qt::Key_Backspace;
+    const bool typed = (!key->text().isEmpty() && key->text().front().isPrint()) || key->key() == Qt::Key_Delete
+        || key->key() == Qt::Key_Backspace;
     // Delete on a selected row of a table is not typing.
     if (key->key() == Qt::Key_Delete && qobject_cast<QAbstractItemView*>(o))
         return false;
@@ -87,7 +89,8 @@ public:
         switch (event->type()) {
         case QEvent::Polish:
             // A tool tip is made plain before it is one.
-            if (auto* label = qobject_cast<QLabel*>(o); label && label->textFormat() == Qt::AutoText && !label->inherits("QTipLabel"))
+            if (auto* label = qobject_cast<QLabel*>(o);
+                label && label->textFormat() == Qt::AutoText && !label->inherits("QTipLabel"))
                 label->setTextFormat(Qt::PlainText);
             return false;
         case QEvent::ShortcutOverride: return keepKeyForField(o, static_cast<QKeyEvent*>(event));
@@ -119,7 +122,10 @@ bool Application::notify(QObject* receiver, QEvent* event)
     return true;
 }
 
-QString asPlain(const QString& text) { return Qt::mightBeRichText(text) ? "<qt>" + text.toHtmlEscaped().replace('\n', "<br>") + "</qt>" : text; }
+QString asPlain(const QString& text)
+{
+    return Qt::mightBeRichText(text) ? "<qt>" + text.toHtmlEscaped().replace('\n', "<br>") + "</qt>" : text;
+}
 
 void placeOnScreen(QWidget* window, const QPoint& wanted)
 {
@@ -133,7 +139,8 @@ void placeOnScreen(QWidget* window, const QPoint& wanted)
     window->adjustSize();
     const QSize size = window->size().boundedTo(room.size());
     window->resize(size);
-    window->move(std::clamp(wanted.x(), room.left(), room.right() + 1 - size.width()), std::clamp(wanted.y(), room.top(), room.bottom() + 1 - size.height()));
+    window->move(std::clamp(wanted.x(), room.left(), room.right() + 1 - size.width()),
+        std::clamp(wanted.y(), room.top(), room.bottom() + 1 - size.height()));
 }
 
 } // namespace tectonis

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Manners of the whole window, kept in one place: nothing that fails ends it, what comes from a file is plain text, keys and wheel go where a hand means them.
+// Manners of the whole window, kept in one place: nothing that fails ends it, what comes from a file is plain text,
+// keys and wheel go where a hand means them.
 #pragma once
 
 #include <QApplication>

@@ -15,9 +15,9 @@ class Bench : public QWidget {
 public:
     Bench(Document& document, const QString& name, QWidget* parent = nullptr);
 
-    void fitAll();   ///< everything in view; follows the window until zoomed by hand
+    void fitAll();                                     ///< everything in view; follows the window until zoomed by hand
     void setScaleShown(bool on) { m_scaleShown = on; } ///< off for drawings that are not to scale
-    void trueSize(); ///< 1 mm on screen is 1 mm, by the screen's reported density
+    void trueSize();                                   ///< 1 mm on screen is 1 mm, by the screen's reported density
 
     /// Where a point of the plane is in the widget.
     QPointF onScreen(Point p) const { return view()(p); }
@@ -30,7 +30,7 @@ protected:
     Document& doc() const { return m_document; }
     View view() const;
 
-    virtual Box extent() const = 0;                 ///< what has to be in view, mm
+    virtual Box extent() const = 0; ///< what has to be in view, mm
     /// Words go to @p labels, which finds them free places when all is drawn.
     virtual void draw(QPainter& painter, const View& view, Labels& labels) = 0;
     virtual bool press(Point, QPointF) { return false; } ///< true: this drag is the stage's own

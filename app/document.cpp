@@ -17,9 +17,12 @@ namespace tectonis {
 class DesignEdit : public QUndoCommand {
 public:
     DesignEdit(Document& document, const QString& what, Design after, QString merge)
-        : QUndoCommand(what), m_document(document), m_before(document.design()), m_after(std::move(after)), m_merge(std::move(merge))
-    {
-    }
+        : QUndoCommand(what),
+          m_document(document),
+          m_before(document.design()),
+          m_after(std::move(after)),
+          m_merge(std::move(merge))
+    {}
     void undo() override { m_document.set(m_before); }
     void redo() override { m_document.set(m_after); }
     int id() const override { return m_merge.isEmpty() ? -1 : 1; }
@@ -56,7 +59,8 @@ void Document::set(Design design)
     m_spec = specOf(m_design);
     m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {});
     const auto it = std::find(m_design.sizes.begin(), m_design.sizes.end(), size);
-    m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin()) : sizeIndex(m_design, m_design.baseSize);
+    m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin())
+                                        : sizeIndex(m_design, m_design.baseSize);
     m_mockup.reset();
     if (!pattern().piece(m_piece))
         m_piece = pattern().pieces.empty() ? "" : pattern().pieces.front().key;
@@ -83,7 +87,8 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     Design after;
     try {
         Validated next = edited(m_design, change);
-        after = std::move(next.design), m_fresh = std::move(next.patterns); // set() takes these over instead of drafting again
+        after = std::move(next.design),
+        m_fresh = std::move(next.patterns); // set() takes these over instead of drafting again
     } catch (const InputError& e) {
         m_fresh.clear();
         emit refused(worded(e));
@@ -124,14 +129,16 @@ QString Document::worded(const InputError& e) const
 
 bool Document::counts(const DimensionSpec& spec) const
 {
-    return tectonis::counts(spec, [&](const std::string& name) { return pattern().values.at(name); }, m_design.choices);
+    return tectonis::counts(
+        spec, [&](const std::string& name) { return pattern().values.at(name); }, m_design.choices);
 }
 
 QString Document::shown(const DimensionSpec& spec, double value, bool own) const
 {
     if (spec.quantity == DimensionSpec::Quantity::Length)
         return own && m_unit != Unit::Inch ? exact(value) : len(value);
-    return QString::fromStdString(formatNumber(value, own ? 2 : 1)) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+    return QString::fromStdString(formatNumber(value, own ? 2 : 1))
+        + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
 }
 
 void Document::setSize(std::size_t index)

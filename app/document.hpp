@@ -25,7 +25,7 @@ public:
     const DesignSpec& spec() const { return m_spec; }
     const std::vector<Pattern>& patterns() const { return m_patterns; }
     const Pattern& pattern() const { return m_patterns[m_size]; } ///< of the size that is looked at
-    const Mockup& mockup() const; ///< of that size; folded when it is first asked for
+    const Mockup& mockup() const;                                 ///< of that size; folded when it is first asked for
     /// What the checks found. While something is dragged they follow a tenth of a second behind; judged() tells when.
     const Findings& findings() const { return m_findings; }
     QUndoStack& undoStack() { return m_undo; }
@@ -39,11 +39,15 @@ public:
     Unit unit() const { return m_unit; }
     const std::string& pieceInHand() const { return m_piece; }
     const std::string& stepInHand() const { return m_step; }
-    QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); }   ///< to what can be set
+    QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); } ///< to what can be set
     /// "340 × 250 × 120 mm": the unit once.
     QString dims(std::initializer_list<double> mm) const;
-    QString exact(double mm) const { return QString::fromStdString(exactLength(mm, m_unit)); } ///< for workings and own values
-    /// A dimension's value with its unit: a length in the unit chosen, degrees, or a plain count. @p own: as the user gave it, else to what can be set.
+    QString exact(double mm) const
+    {
+        return QString::fromStdString(exactLength(mm, m_unit));
+    } ///< for workings and own values
+    /// A dimension's value with its unit: a length in the unit chosen, degrees, or a plain count. @p own: as the user
+    /// gave it, else to what can be set.
     QString shown(const DimensionSpec& spec, double value, bool own = false) const;
     /// Does the dimension mean anything with the design's choices in the size looked at?
     bool counts(const DimensionSpec& spec) const;
@@ -53,8 +57,8 @@ public:
     void takePiece(const std::string& key);
     void takeStep(const std::string& id);
 
-    /// Makes an undoable edit. A change that cannot be taken leaves everything as it was, emits refused() and returns false.
-    /// Edits with the same non-empty @p merge key in a row become one (a drag).
+    /// Makes an undoable edit. A change that cannot be taken leaves everything as it was, emits refused() and returns
+    /// false. Edits with the same non-empty @p merge key in a row become one (a drag).
     bool edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge = {});
 
     /// Returns what there is to tell of the file. @throws InputError if the file cannot be read; the open design stays.
@@ -65,9 +69,9 @@ public:
     void save(const QString& file);
 
 signals:
-    void changed();          ///< design and everything computed from it
-    void judged();           ///< findings: with changed(), or soon after it while something is dragged
-    void viewChanged();      ///< size, unit or what is in hand
+    void changed();     ///< design and everything computed from it
+    void judged();      ///< findings: with changed(), or soon after it while something is dragged
+    void viewChanged(); ///< size, unit or what is in hand
     void refused(const QString& message);
     void fileChanged();
 

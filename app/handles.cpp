@@ -23,7 +23,8 @@ const ScreenHandle* under(const std::vector<ScreenHandle>& handles, QPointF at)
 
 } // namespace
 
-std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string&)>& placeOf)
+std::vector<ScreenHandle> handlesOnPieces(
+    const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string&)>& placeOf)
 {
     std::vector<ScreenHandle> out;
     for (const auto& h : pattern.handles)
@@ -37,7 +38,8 @@ std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& ba
 
 ScreenHandle handleOf(const std::vector<ScreenHandle>& handles, const std::string& dimension)
 {
-    const auto it = std::find_if(handles.begin(), handles.end(), [&](const ScreenHandle& h) { return h.dimension == dimension; });
+    const auto it = std::find_if(
+        handles.begin(), handles.end(), [&](const ScreenHandle& h) { return h.dimension == dimension; });
     return it == handles.end() ? ScreenHandle{} : *it;
 }
 
@@ -61,12 +63,14 @@ void HandleDrag::move(QPointF at)
     if (n < 1e-9)
         return;
     const double along = QPointF::dotProduct(at - m_start, m_held.direction) / n;
-    const double mm = std::round((m_value + along * m_held.gain) * 2) / 2; // half millimetres: typing is for finer values
+    const double mm = std::round((m_value + along * m_held.gain) * 2)
+        / 2; // half millimetres: typing is for finer values
     const std::string name = m_held.dimension, size = m_document.design().sizes[m_document.size()];
     const auto* spec = m_document.spec().dimension(name);
     const QString label = QString::fromStdString(spec ? spec->label : name);
-    m_document.edit(QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { change::dimensionMm(d, name, mm, size); },
-                    QString("drag %1 %2").arg(QString::fromStdString(name)).arg(m_drags));
+    m_document.edit(
+        QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { change::dimensionMm(d, name, mm, size); },
+        QString("drag %1 %2").arg(QString::fromStdString(name)).arg(m_drags));
 }
 
 QPointF HandleDrag::heldAt() const
@@ -82,7 +86,8 @@ void HandleDrag::hover(const std::vector<ScreenHandle>& handles, QPointF at)
     m_hovered = h ? h->dimension : "";
 }
 
-void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, Labels& labels, std::optional<QPointF> centre, const std::function<bool(const ScreenHandle&)>& named) const
+void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, Labels& labels,
+    std::optional<QPointF> centre, const std::function<bool(const ScreenHandle&)>& named) const
 {
     const Theme& t = theme();
     for (const auto& h : handles) {
@@ -101,7 +106,8 @@ void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, Lab
         if (!hot && named && !named(h))
             continue;
         const auto* spec = m_document.spec().dimension(h.dimension);
-        const QString text = QString::fromStdString(spec ? spec->label : h.dimension) + "  " + m_document.len(m_document.pattern().values.at(h.dimension));
+        const QString text = QString::fromStdString(spec ? spec->label : h.dimension) + "  "
+            + m_document.len(m_document.pattern().values.at(h.dimension));
         const QPointF out = centre ? h.at - *centre : std::abs(d.y()) > 0.7 ? QPointF(1, 0) : QPointF(0, -1);
         const double far = std::hypot(out.x(), out.y());
         labels.add({text, h.at, far > 1e-9 ? out / far : QPointF(0, -1), kGrip + 9, hot ? 9 : 5, true, hot, {}});

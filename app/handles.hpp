@@ -21,7 +21,8 @@ struct ScreenHandle {
 };
 
 /// The pattern's handles on pieces that lie at @p placeOf; pieces it has no place for are left out.
-std::vector<ScreenHandle> handlesOnPieces(const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string& piece)>& placeOf);
+std::vector<ScreenHandle> handlesOnPieces(
+    const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string& piece)>& placeOf);
 
 /// A dimension's handle; one without a dimension's name if it is not among them.
 ScreenHandle handleOf(const std::vector<ScreenHandle>& handles, const std::string& dimension);
@@ -39,9 +40,10 @@ public:
     QPointF heldAt() const;
     void hover(const std::vector<ScreenHandle>& handles, QPointF at);
 
-    /// Draws the grips and hands their words to @p labels: those that @p named gives true for, and always the one in hand or under the pointer.
-    /// With @p centre, words rather stand on the far side of their grip from it.
-    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, Labels& labels, std::optional<QPointF> centre = {}, const std::function<bool(const ScreenHandle&)>& named = {}) const;
+    /// Draws the grips and hands their words to @p labels: those that @p named gives true for, and always the one in
+    /// hand or under the pointer. With @p centre, words rather stand on the far side of their grip from it.
+    void draw(QPainter& painter, const std::vector<ScreenHandle>& handles, Labels& labels,
+        std::optional<QPointF> centre = {}, const std::function<bool(const ScreenHandle&)>& named = {}) const;
 
 private:
     Document& m_document;

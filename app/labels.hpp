@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Words on a drawing: one routine finds each a free place near what it names, with a leader where that is further off. Words never cover words, nor what must be seen.
+// Words on a drawing: one routine finds each a free place near what it names, with a leader where that is further off.
+// Words never cover words, nor what must be seen.
 #pragma once
 
 #include <QColor>
@@ -15,13 +16,13 @@ namespace tectonis {
 
 struct Label {
     QString text;
-    QPointF anchor;          ///< what it names
-    QPointF towards{0, -1};  ///< where it would rather stand, seen from there
-    double clear = 8;        ///< px that it keeps from the anchor
-    int rank = 1;            ///< higher ones are placed first; from 9 on it is shown even where nothing is free
-    bool boxed = false;      ///< in a frame of its own, for what can be taken hold of
-    bool strong = false;     ///< what is in hand
-    QColor ink;              ///< invalid: the theme's
+    QPointF anchor;         ///< what it names
+    QPointF towards{0, -1}; ///< where it would rather stand, seen from there
+    double clear = 8;       ///< px that it keeps from the anchor
+    int rank = 1;           ///< higher ones are placed first; from 9 on it is shown even where nothing is free
+    bool boxed = false;     ///< in a frame of its own, for what can be taken hold of
+    bool strong = false;    ///< what is in hand
+    QColor ink;             ///< invalid: the theme's
 };
 
 struct PlacedLabel {

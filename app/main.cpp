@@ -90,9 +90,11 @@ int main(int argc, char** argv)
     parser.process(app);
 
     tectonis::loadFonts();
-    tectonis::applyTheme(app, parser.isSet(dark) || (!parser.isSet(shots) && QSettings().value("dark", false).toBool()));
+    tectonis::applyTheme(
+        app, parser.isSet(dark) || (!parser.isSet(shots) && QSettings().value("dark", false).toBool()));
     tectonis::MainWindow window;
-    if (!parser.positionalArguments().isEmpty() && !window.openFile(parser.positionalArguments().first()) && parser.isSet(shots))
+    if (!parser.positionalArguments().isEmpty() && !window.openFile(parser.positionalArguments().first())
+        && parser.isSet(shots))
         return 2;
     if (!parser.isSet(shots))
         window.offerRecovery();

@@ -49,7 +49,8 @@ MainWindow::MainWindow() : m_recovery(m_document)
     m_runSheet = new RunSheet(m_document);
     m_snags = new SnagLine(m_document);
     m_stages = new QStackedWidget;
-    for (auto* make : {makeBriefStage, makeDraftStage, makeBuildupStage, makeFittingsStage, makeSizesStage, makeSequenceStage, makeCutStage, makeSheetsStage, makeTrialStage})
+    for (auto* make : {makeBriefStage, makeDraftStage, makeBuildupStage, makeFittingsStage, makeSizesStage,
+             makeSequenceStage, makeCutStage, makeSheetsStage, makeTrialStage})
         m_stages->addWidget(make(m_document));
     m_docket = new Docket(m_document); // after the stages: it asks the one in view, which hears of a change first
 
@@ -118,7 +119,8 @@ void MainWindow::buildMenus()
     auto* file = menuBar()->addMenu("&File");
     auto* fresh = file->addMenu("&New");
     for (const Form* form : forms())
-        fresh->addAction(text(form->name()), this, [this, form] { newDesignOf(form->id()); })->setObjectName("new." + text(form->id()));
+        fresh->addAction(text(form->name()), this, [this, form] { newDesignOf(form->id()); })
+            ->setObjectName("new." + text(form->id()));
     file->addAction("&Open…", QKeySequence::Open, this, &MainWindow::openDialog);
     m_recent = file->addMenu("Open &recent");
     connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
@@ -140,7 +142,8 @@ void MainWindow::buildMenus()
         const Piece* piece = m_document.pattern().piece(m_document.pieceInHand());
         const std::string id = piece ? piece->owner : "";
         if (id.empty())
-            emit m_document.refused("The piece in hand belongs to the bag's form. What can be taken out are its parts: pockets, flaps, straps.");
+            emit m_document.refused("The piece in hand belongs to the bag's form. What can be taken out are its parts: "
+                                    "pockets, flaps, straps.");
         else
             m_document.edit(text("Take out: " + id), [&](Design& d) { change::removePart(d, id); });
     });
@@ -184,7 +187,8 @@ QWidget* MainWindow::buildTopBar()
         row->addWidget(b);
     }
     connect(units, &QButtonGroup::idClicked, this, [this](int id) { m_document.setUnit(Unit(id)); });
-    connect(&m_document, &Document::viewChanged, units, [this, units] { units->button(int(m_document.unit()))->setChecked(true); });
+    connect(&m_document, &Document::viewChanged, units,
+        [this, units] { units->button(int(m_document.unit()))->setChecked(true); });
     return bar;
 }
 
@@ -251,20 +255,23 @@ void MainWindow::placeOnMenuBar()
 void MainWindow::offerRecovery()
 {
     for (const Leftover& found : Recovery::leftovers()) {
-        const QString of = found.name.isEmpty() ? QString() : QString(" on “%1”").arg(found.name), from = found.file.isEmpty() ? QString() : QString(", opened from %1,").arg(QFileInfo(found.file).fileName());
-        m_banner->tellLater({QString("Tectonis did not end properly. Unsaved work%1%2 from %3 was kept.").arg(of, from, found.when.toString("d MMMM, hh:mm")),
-                             {{"Open it", [this, found] { return mayLeave() && openLeftover(found); }},
-                              {"Put it away", [found] {
-                                   Recovery::putAway(found);
-                                   return true;
-                               }}}});
+        const QString of = found.name.isEmpty() ? QString() : QString(" on “%1”").arg(found.name),
+                      from = found.file.isEmpty() ? QString()
+                                                  : QString(", opened from %1,").arg(QFileInfo(found.file).fileName());
+        m_banner->tellLater({QString("Tectonis did not end properly. Unsaved work%1%2 from %3 was kept.")
+                                 .arg(of, from, found.when.toString("d MMMM, hh:mm")),
+            {{"Open it", [this, found] { return mayLeave() && openLeftover(found); }}, {"Put it away", [found] {
+                                                                                            Recovery::putAway(found);
+                                                                                            return true;
+                                                                                        }}}});
     }
 }
 
 bool MainWindow::openLeftover(const Leftover& leftover)
 {
     try {
-        ReadDesign read = readDesign(readWhole(leftover.copy.toStdString()), QFileInfo(leftover.copy).fileName().toStdString());
+        ReadDesign read = readDesign(
+            readWhole(leftover.copy.toStdString()), QFileInfo(leftover.copy).fileName().toStdString());
         m_document.takeOver(std::move(read.design), leftover.file, false, leftover.stamp.toStdString());
         m_recovery.adopt(leftover);
         m_recovery.keep();
@@ -313,10 +320,13 @@ void MainWindow::setDark(bool dark)
 
 void MainWindow::showTitle()
 {
-    const QString file = m_document.fileName().isEmpty() ? QString("not saved yet") : QFileInfo(m_document.fileName()).fileName();
+    const QString file = m_document.fileName().isEmpty() ? QString("not saved yet")
+                                                         : QFileInfo(m_document.fileName()).fileName();
     setWindowTitle(QString("%1%2 – Tectonis").arg(file, m_document.modified() ? " *" : ""));
     const QString changed = m_document.modified() ? "  ·  changed" : "", name = text(m_document.design().name);
-    m_name->setText(m_name->fontMetrics().elidedText(name, Qt::ElideRight, m_name->width() - m_name->fontMetrics().horizontalAdvance(changed)) + changed);
+    m_name->setText(m_name->fontMetrics().elidedText(
+                        name, Qt::ElideRight, m_name->width() - m_name->fontMetrics().horizontalAdvance(changed))
+        + changed);
     m_name->setToolTip(name);
 }
 
@@ -341,8 +351,11 @@ bool MainWindow::openFile(const QString& file)
 /// Another program, or another window, may have saved the file meanwhile.
 bool MainWindow::mayReplaceChanged()
 {
-    QMessageBox box(QMessageBox::Warning, "Tectonis", QString("“%1” was changed by another program or window since it was opened here. Saving would put yours in its place.").arg(QFileInfo(m_document.fileName()).fileName()),
-                    QMessageBox::NoButton, this);
+    QMessageBox box(QMessageBox::Warning, "Tectonis",
+        QString("“%1” was changed by another program or window since it was opened here. Saving would put yours in its "
+                "place.")
+            .arg(QFileInfo(m_document.fileName()).fileName()),
+        QMessageBox::NoButton, this);
     box.setTextFormat(Qt::PlainText);
     auto* other = box.addButton("Save under another name…", QMessageBox::AcceptRole);
     auto* replace = box.addButton("Put mine in its place", QMessageBox::DestructiveRole);
@@ -362,7 +375,9 @@ bool MainWindow::save(bool as)
     finishTyping();
     QString file = m_document.fileName();
     if (as || file.isEmpty())
-        file = askFileToWrite(this, "Save the design", file.isEmpty() ? text(safeFileName(m_document.design().name)) + kEnding : file, kEnding, kFilter, m_document.fileName());
+        file = askFileToWrite(this, "Save the design",
+            file.isEmpty() ? text(safeFileName(m_document.design().name)) + kEnding : file, kEnding, kFilter,
+            m_document.fileName());
     if (file.isEmpty())
         return false;
     if (file == m_document.fileName() && m_document.changedOnDisk() && !mayReplaceChanged())
@@ -384,7 +399,9 @@ bool MainWindow::mayLeave()
     finishTyping();
     if (!m_document.modified())
         return true;
-    QMessageBox box(QMessageBox::Question, "Tectonis", QString("“%1” has changes that are not saved.").arg(text(m_document.design().name)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    QMessageBox box(QMessageBox::Question, "Tectonis",
+        QString("“%1” has changes that are not saved.").arg(text(m_document.design().name)),
+        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box.setTextFormat(Qt::PlainText);
     box.setDefaultButton(QMessageBox::Save);
     switch (box.exec()) {
@@ -398,7 +415,8 @@ void MainWindow::openDialog()
 {
     if (!mayLeave())
         return;
-    const QString file = QFileDialog::getOpenFileName(this, "Open a design", m_document.fileName().isEmpty() ? lastFolder() : QFileInfo(m_document.fileName()).path(), kFilter);
+    const QString file = QFileDialog::getOpenFileName(this, "Open a design",
+        m_document.fileName().isEmpty() ? lastFolder() : QFileInfo(m_document.fileName()).path(), kFilter);
     if (!file.isEmpty())
         openFile(file);
 }
@@ -434,10 +452,14 @@ void MainWindow::fillPutAway()
 {
     m_putAway->clear();
     for (const Leftover& copy : Recovery::putAwayCopies())
-        m_putAway->addAction(QString("%1, %2").arg(copy.name.isEmpty() ? QFileInfo(copy.copy).fileName() : copy.name, copy.when.toString("d MMMM, hh:mm")).replace("&", "&&"), this, [this, copy] {
-            if (mayLeave())
-                openLeftover(copy);
-        });
+        m_putAway->addAction(QString("%1, %2")
+                                 .arg(copy.name.isEmpty() ? QFileInfo(copy.copy).fileName() : copy.name,
+                                     copy.when.toString("d MMMM, hh:mm"))
+                                 .replace("&", "&&"),
+            this, [this, copy] {
+                if (mayLeave())
+                    openLeftover(copy);
+            });
     if (m_putAway->isEmpty())
         m_putAway->addAction("Nothing")->setEnabled(false);
 }
@@ -464,7 +486,8 @@ void MainWindow::fitScreen()
     if (width() > most.width() || height() > most.height())
         resize(size().boundedTo(most));
     if (!room.contains(frameGeometry()))
-        move(std::max(room.left(), std::min(frameGeometry().left(), room.right() + 1 - frameGeometry().width())), std::max(room.top(), std::min(frameGeometry().top(), room.bottom() + 1 - frameGeometry().height())));
+        move(std::max(room.left(), std::min(frameGeometry().left(), room.right() + 1 - frameGeometry().width())),
+            std::max(room.top(), std::min(frameGeometry().top(), room.bottom() + 1 - frameGeometry().height())));
 }
 
 void MainWindow::closeEvent(QCloseEvent* event)

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "mockup_view.hpp"
 
-#include "mockup/carry.hpp"
 #include "fonts.hpp"
+#include "mockup/carry.hpp"
 #include "mockup/figure.hpp"
 
 #include <QKeyEvent>
@@ -36,7 +36,11 @@ Vec3 normalOf(const std::vector<Vec3>& c)
     return unitVec(n);
 }
 
-QColor shaded(QColor c, double k) { return QColor::fromRgbF(std::clamp(c.redF() * float(k), 0.f, 1.f), std::clamp(c.greenF() * float(k), 0.f, 1.f), std::clamp(c.blueF() * float(k), 0.f, 1.f), c.alphaF()); }
+QColor shaded(QColor c, double k)
+{
+    return QColor::fromRgbF(std::clamp(c.redF() * float(k), 0.f, 1.f), std::clamp(c.greenF() * float(k), 0.f, 1.f),
+        std::clamp(c.blueF() * float(k), 0.f, 1.f), c.alphaF());
+}
 
 } // namespace
 
@@ -93,14 +97,16 @@ std::vector<Facet> MockupView::posed() const
         const bool ofLining = f.coat == Facet::Coat::Lining;
         if (m_look.lining && !ofLining && f.kind != "thing")
             continue;
-        if (m_look.stature > 0 && f.kind == "strap" && !m_document.pattern().straps.empty() && f.piece == m_document.pattern().straps.front().piece)
+        if (m_look.stature > 0 && f.kind == "strap" && !m_document.pattern().straps.empty()
+            && f.piece == m_document.pattern().straps.front().piece)
             continue; // the figure wears it at its longest
         out.push_back(f);
         if (m_look.open && !f.opened.empty())
             out.back().corners = f.opened;
     }
     if (m_look.apart > 0) {
-        // Each piece moves along its own outside, or away from the middle where it bends round; the lining is lifted out of the shell.
+        // Each piece moves along its own outside, or away from the middle where it bends round; the lining is lifted
+        // out of the shell.
         struct Sum {
             Vec3 normal{}, at{};
             double area = 0;
@@ -135,7 +141,8 @@ std::vector<Facet> MockupView::posed() const
                     if (o.piece == f.piece)
                         sum = pieces.find({o.on, 0, f.coat});
             if (sum != pieces.end() && sum->second.area > 0) {
-                const Vec3 flat = sum->second.normal * (1 / sum->second.area), away = sum->second.at * (1 / sum->second.area) - centre;
+                const Vec3 flat = sum->second.normal * (1 / sum->second.area),
+                           away = sum->second.at * (1 / sum->second.area) - centre;
                 move = dot(flat, flat) > 0.2 ? unitVec(flat) * (ofLining ? -1 : 1) : unitVec(away);
                 move = move * (reach * (ofLining ? 0.4 : 1));
             }
@@ -163,7 +170,8 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
     if (f.kind == "overlay" && !outside)
         return hidden;
     // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
-    const bool ofLining = f.coat == Facet::Coat::Lining, on = f.kind == "overlay" || f.kind == "edge", fitting = f.kind == "fitting" || (f.kind == "zip" && dot(f.facing, f.facing) > 0);
+    const bool ofLining = f.coat == Facet::Coat::Lining, on = f.kind == "overlay" || f.kind == "edge",
+               fitting = f.kind == "fitting" || (f.kind == "zip" && dot(f.facing, f.facing) > 0);
     if (fitting && !outside)
         return hidden;
     if (m_look.apart > 0)
@@ -202,7 +210,8 @@ std::vector<MockupView::Shown> MockupView::shownFacets(const Camera& c) const
         s.facet = std::move(f);
         out.push_back(std::move(s));
     }
-    std::stable_sort(out.begin(), out.end(), [](const Shown& a, const Shown& b) { return a.pass != b.pass ? a.pass < b.pass : a.depth < b.depth; });
+    std::stable_sort(out.begin(), out.end(),
+        [](const Shown& a, const Shown& b) { return a.pass != b.pass ? a.pass < b.pass : a.depth < b.depth; });
     return out;
 }
 
@@ -214,8 +223,13 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
     const double lit = 0.80 + 0.22 * std::abs(dot(s.normal, light)) * (s.outside ? 1 : 0.4);
     const bool ofLining = f.coat == Facet::Coat::Lining;
     const QColor metal(t.dark ? 0xC9CDD2 : 0x8C9299);
-    QColor color = f.kind == "strap" ? t.strip : f.kind == "metal" || f.kind == "fitting" ? metal : f.kind == "thing" ? (f.clash ? QColor(t.dark ? 0xB4574A : 0xE0998C) : QColor(t.dark ? 0x7A5A86 : 0xC9AFD2))
-                                     : f.kind == "zip" ? (m_look.open ? QColor(0x2A2622) : metal) : f.kind == "figure" ? QColor(t.dark ? 0x4A4E55 : 0xD5D2CB) : ofLining || (!s.outside && f.kind != "inner" && f.kind != "edge") ? t.lining : t.shell;
+    QColor color = f.kind == "strap"               ? t.strip
+        : f.kind == "metal" || f.kind == "fitting" ? metal
+        : f.kind == "thing"  ? (f.clash ? QColor(t.dark ? 0xB4574A : 0xE0998C) : QColor(t.dark ? 0x7A5A86 : 0xC9AFD2))
+        : f.kind == "zip"    ? (m_look.open ? QColor(0x2A2622) : metal)
+        : f.kind == "figure" ? QColor(t.dark ? 0x4A4E55 : 0xD5D2CB)
+        : ofLining || (!s.outside && f.kind != "inner" && f.kind != "edge") ? t.lining
+                                                                            : t.shell;
     if (f.kind != "figure")
         color = shaded(color, lit);
     if (f.kind == "thing")
@@ -237,7 +251,8 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
         p.setPen(QPen(QColor(0x3A3632), 1.4, Qt::DashLine));
         const auto middle = [](QPointF a, QPointF b) { return (a + b) / 2; };
         const bool along = QLineF(s.shape[0], s.shape[1]).length() > QLineF(s.shape[1], s.shape[2]).length();
-        p.drawLine(along ? middle(s.shape[0], s.shape[3]) : middle(s.shape[0], s.shape[1]), along ? middle(s.shape[1], s.shape[2]) : middle(s.shape[2], s.shape[3]));
+        p.drawLine(along ? middle(s.shape[0], s.shape[3]) : middle(s.shape[0], s.shape[1]),
+            along ? middle(s.shape[1], s.shape[2]) : middle(s.shape[2], s.shape[3]));
     }
 }
 
@@ -281,7 +296,8 @@ void MockupView::paintEvent(QPaintEvent*)
         for (const auto& s : shown)
             for (const QPointF& q : s.shape)
                 box.add(Point{q.x(), q.y()});
-        m_drag.draw(p, screenHandles(), labels, box.empty() ? std::optional<QPointF>() : QPointF(box.centre().x, box.centre().y));
+        m_drag.draw(p, screenHandles(), labels,
+            box.empty() ? std::optional<QPointF>() : QPointF(box.centre().x, box.centre().y));
     }
     labels.draw(p);
     m_labels = labels.placed();
@@ -303,7 +319,9 @@ void MockupView::nameThings(QPainter& p, const std::vector<Shown>& shown, Labels
     constexpr std::size_t most = 8;
     std::vector<const Shown*> things;
     for (auto it = shown.rbegin(); it != shown.rend(); ++it)
-        if (it->facet.kind == "thing" && std::none_of(things.begin(), things.end(), [&](const Shown* s) { return s->facet.copy == it->facet.copy; }))
+        if (it->facet.kind == "thing" && std::none_of(things.begin(), things.end(), [&](const Shown* s) {
+                return s->facet.copy == it->facet.copy;
+            }))
             things.push_back(&*it);
     p.setFont(pixelFont(12));
     const std::size_t named = things.size() > most ? most - 1 : things.size();
@@ -319,7 +337,8 @@ void MockupView::nameThings(QPainter& p, const std::vector<Shown>& shown, Labels
     if (things.size() > named)
         write(QString("and %1 more things").arg(things.size() - named));
     for (std::size_t i = 0; i < named; ++i) {
-        const QString name = p.fontMetrics().elidedText(QString::fromStdString(things[i]->facet.label), Qt::ElideRight, 220);
+        const QString name = p.fontMetrics().elidedText(
+            QString::fromStdString(things[i]->facet.label), Qt::ElideRight, 220);
         const QPointF end = write(name), thing = things[i]->shape.boundingRect().center();
         p.setPen(QPen(theme().muted, 0.8));
         p.drawLine(end, thing);

@@ -46,7 +46,10 @@ private:
         double scale = 1;
         QPointF origin;
         Vec3 right, up, back;
-        QPointF operator()(Vec3 v) const { return {origin.x() + dot(v, right) * scale, origin.y() - dot(v, up) * scale}; }
+        QPointF operator()(Vec3 v) const
+        {
+            return {origin.x() + dot(v, right) * scale, origin.y() - dot(v, up) * scale};
+        }
         double depth(Vec3 v) const { return dot(v, back); }
     };
     Camera camera() const;

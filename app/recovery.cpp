@@ -22,7 +22,10 @@ QDir folder(const QString& below = {})
     return dir;
 }
 
-QString beside(const QString& copy, const QString& ending) { return copy.chopped(QString(".tectonis").size()) + ending; }
+QString beside(const QString& copy, const QString& ending)
+{
+    return copy.chopped(QString(".tectonis").size()) + ending;
+}
 
 void removeAll(const QString& copy)
 {
@@ -47,7 +50,8 @@ constexpr int kMostPutAway = 20;
 
 } // namespace
 
-Recovery::Recovery(Document& document) : m_document(document), m_copy(folder().filePath(QUuid::createUuid().toString(QUuid::WithoutBraces) + ".tectonis"))
+Recovery::Recovery(Document& document)
+    : m_document(document), m_copy(folder().filePath(QUuid::createUuid().toString(QUuid::WithoutBraces) + ".tectonis"))
 {
     m_lock = FileLock::tried(beside(m_copy, ".lock").toStdString());
     m_timer.setSingleShot(true);
@@ -73,7 +77,9 @@ void Recovery::keep()
 {
     if (m_document.modified()) {
         try {
-            const QJsonObject facts{{"file", m_document.fileName()}, {"stamp", QString::fromStdString(m_document.stamp())}, {"name", QString::fromStdString(m_document.design().name)}};
+            const QJsonObject facts{{"file", m_document.fileName()},
+                {"stamp", QString::fromStdString(m_document.stamp())},
+                {"name", QString::fromStdString(m_document.design().name)}};
             saveDesign(m_document.design(), m_copy.toStdString());
             writeWhole(beside(m_copy, ".json").toStdString(), QJsonDocument(facts).toJson().toStdString());
         } catch (const InputError&) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Work that was not saved survives a crash: while there are unsaved changes a copy lies beside the settings, at most two seconds old.
+// Work that was not saved survives a crash: while there are unsaved changes a copy lies beside the settings, at most
+// two seconds old.
 #pragma once
 
 #include "document.hpp"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A drag as the hand makes it: pointer moves sent to the real window, 60 pieces in 8 sizes, with everything that is painted for each. Run it with QT_QPA_PLATFORM=offscreen.
+// A drag as the hand makes it: pointer moves sent to the real window, 60 pieces in 8 sizes, with everything that is
+// painted for each. Run it with QT_QPA_PLATFORM=offscreen.
 #include "grown.hpp"
 
 #include "bench.hpp"
@@ -22,7 +23,8 @@ namespace {
 
 void send(QWidget* w, QEvent::Type type, QPointF at, Qt::MouseButton button)
 {
-    QMouseEvent e(type, at, w->mapToGlobal(at), button, type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::NoModifier);
+    QMouseEvent e(type, at, w->mapToGlobal(at), button,
+        type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::NoModifier);
     QCoreApplication::sendEvent(w, &e);
 }
 
@@ -42,7 +44,9 @@ void dragAlong(const char* name, Document& document, QWidget* w, QPointF at, QPo
     QCoreApplication::processEvents();
     QObject::disconnect(counted);
     std::sort(steps.begin(), steps.end());
-    std::printf("  %-22s %5.1f ms a step (slowest of ten: %.1f ms), %.2f of a redraw with checks; %d of 80 moves changed something\n", name, steps[steps.size() / 2], steps[steps.size() * 9 / 10], steps[steps.size() / 2] / redraw, edits);
+    std::printf("  %-22s %5.1f ms a step (slowest of ten: %.1f ms), %.2f of a redraw with checks; %d of 80 moves "
+                "changed something\n",
+        name, steps[steps.size() / 2], steps[steps.size() * 9 / 10], steps[steps.size() / 2] / redraw, edits);
 }
 
 } // namespace
@@ -66,8 +70,11 @@ int main(int argc, char** argv)
     QCoreApplication::processEvents();
     Document& document = window.document();
     const double redraw = best(40, {[&] { checkAll(design, draftAll(design)); }}).front();
-    std::printf("%zu pieces in %zu sizes; redraw with checks %.1f ms\n", document.pattern().pieces.size(), document.patterns().size(), redraw);
-    const auto handleOn = [&](const ScreenHandle& h) { return h.direction / std::hypot(h.direction.x(), h.direction.y()); };
+    std::printf("%zu pieces in %zu sizes; redraw with checks %.1f ms\n", document.pattern().pieces.size(),
+        document.patterns().size(), redraw);
+    const auto handleOn = [&](const ScreenHandle& h) {
+        return h.direction / std::hypot(h.direction.x(), h.direction.y());
+    };
     auto* view = window.findChild<MockupView*>("mockup");
     if (const ScreenHandle h = view->handle("width"); !h.dimension.empty())
         dragAlong("Brief, mock-up: width", document, view, h.at, handleOn(h), redraw);

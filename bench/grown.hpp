@@ -19,7 +19,8 @@ inline double milliseconds(const std::function<void()>& work)
     return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count();
 }
 
-/// The least disturbed of @p rounds of each work. They take turns, so that a slow spell of the machine meets all of them.
+/// The least disturbed of @p rounds of each work. They take turns, so that a slow spell of the machine meets all of
+/// them.
 inline std::vector<double> best(int rounds, const std::vector<std::function<void()>>& works)
 {
     std::vector<double> least(works.size(), 1e300);
@@ -46,7 +47,9 @@ inline Design grown(const Design& demo, std::size_t pieces, std::size_t sizes)
         removeFeature(d, id);
     for (std::size_t i = 0; i < 12 && draftAll(d).front().pieces.size() < pieces; ++i) {
         const std::string id = addFeature(d, "patch-pocket");
-        for (const auto& [name, value] : {std::pair{".body", std::string("bellows")}, {".lid", "yes"}, {".site", faces[i % 4]}, {".depth", "6"}, {".width", "60"}, {".height", "40"}, {".flap", "20"}, {".drop", std::to_string(50 + 62 * int(i / 4))}})
+        for (const auto& [name, value] :
+            {std::pair{".body", std::string("bellows")}, {".lid", "yes"}, {".site", faces[i % 4]}, {".depth", "6"},
+                {".width", "60"}, {".height", "40"}, {".flap", "20"}, {".drop", std::to_string(50 + 62 * int(i / 4))}})
             assign(d, id + name + "=" + value);
     }
     return d;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Cost of redrawing the demo in all its sizes with all checks, as a ratio to offsetting the same outlines once with Clipper alone.
+// Cost of redrawing the demo in all its sizes with all checks, as a ratio to offsetting the same outlines once with
+// Clipper alone.
 #include "grown.hpp"
 
 #include "checks/finding.hpp"
@@ -50,16 +51,20 @@ void report(const char* name, const Design& design, const std::string& dragged)
     std::size_t findings = 0, offset = 0;
     Design moved = design;
     double mm = patterns[sizeIndex(design, design.baseSize)].values.at(dragged);
-    const auto times = best(150, {[&] {
-                                      const auto all = draftAll(design);
-                                      findings = checkAll(design, all).size();
-                                  },
-                                  [&] { draftAll(design); }, [&] { offset += offsetAll(outlines); },
-                                  [&] { setDimensionMm(moved, dragged, mm += 0.05, moved.baseSize); },
-                                  [&] { mockupOf(design, patterns[patterns.size() / 2]); }});
+    const auto times = best(150,
+        {[&] {
+             const auto all = draftAll(design);
+             findings = checkAll(design, all).size();
+         },
+            [&] { draftAll(design); }, [&] { offset += offsetAll(outlines); },
+            [&] { setDimensionMm(moved, dragged, mm += 0.05, moved.baseSize); },
+            [&] { mockupOf(design, patterns[patterns.size() / 2]); }});
     const double redraw = times[0], drafting = times[1], clipper = times[2], drag = times[3], folding = times[4];
-    std::printf("%s\n  pieces, sizes        %zu × %zu\n  findings             %zu\n  redraw with checks   %.2f ms\n    of it drafting     %.2f ms\n  Clipper offsets      %.2f ms\n  ratio                %.2f (aim: 5 or less)\n  one drag step        %.2f of a redraw\n  mock-up in view      %.2f of a redraw more\n",
-                name, patterns.front().pieces.size(), patterns.size(), findings, redraw, drafting, clipper, redraw / clipper, drag / redraw, folding / redraw);
+    std::printf("%s\n  pieces, sizes        %zu × %zu\n  findings             %zu\n  redraw with checks   %.2f ms\n    "
+                "of it drafting     %.2f ms\n  Clipper offsets      %.2f ms\n  ratio                %.2f (aim: 5 or "
+                "less)\n  one drag step        %.2f of a redraw\n  mock-up in view      %.2f of a redraw more\n",
+        name, patterns.front().pieces.size(), patterns.size(), findings, redraw, drafting, clipper, redraw / clipper,
+        drag / redraw, folding / redraw);
 }
 
 } // namespace
@@ -67,7 +72,8 @@ void report(const char* name, const Design& design, const std::string& dragged)
 int main(int argc, char** argv)
 {
     const Design demo = loadDesign(argc > 1 ? argv[1] : TECTONIS_DATA "/demos/tuners-satchel.tectonis");
-    report("the design in its own sizes", demo, demo.form == "gusseted-satchel" ? "width" : specOf(demo).dimensions.front().name);
+    report("the design in its own sizes", demo,
+        demo.form == "gusseted-satchel" ? "width" : specOf(demo).dimensions.front().name);
     if (argc > 1)
         return 0;
     report("60 pieces in 8 sizes", grown(demo, 60, 8), "width");

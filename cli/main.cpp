@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// tectonis-cli: forms, new, set, part, form, measure, walk, check, export. Exit codes: 0 fine, 1 a check found an error, 2 bad input.
+// tectonis-cli: forms, new, set, part, form, measure, walk, check, export. Exit codes: 0 fine, 1 a check found an
+// error, 2 bad input.
 #include "booklet_pdf.hpp"
 #include "checks/finding.hpp"
 #include "editing/edits.hpp"
+#include "features/feature.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
-#include "features/feature.hpp"
 #include "formats/measure_json.hpp"
-#include "pattern/walk.hpp"
 #include "formats/svg.hpp"
 #include "forms/form.hpp"
+#include "pattern/walk.hpp"
 #include "sheet_pdf.hpp"
 #include "units/error.hpp"
 
@@ -45,7 +46,8 @@ void printForms(bool json)
         out += fmt::format("{} – {}\n  {}\n\n  Dimensions (mm):\n", form->id(), form->name(), form->meaning());
         for (const auto& d : spec.dimensions) {
             const Range range = rangeOf(d, values);
-            out += fmt::format("    {:<22} {:<10} {} … {}  [{}]  {}\n", d.name, formatNumber(values.at(d.name)), formatNumber(range.min), formatNumber(range.max), ruleText(d.rule), d.meaning);
+            out += fmt::format("    {:<22} {:<10} {} … {}  [{}]  {}\n", d.name, formatNumber(values.at(d.name)),
+                formatNumber(range.min), formatNumber(range.max), ruleText(d.rule), d.meaning);
         }
         out += "\n  Choices:\n";
         for (const auto& c : spec.choices) {
@@ -66,9 +68,12 @@ void drawForms(const std::filesystem::path& folder)
     if (error)
         throw InputError(folder.string(), "the folder cannot be made: " + error.message());
     const auto draw = [&](const std::string& name, const std::vector<Run>& silhouette) {
-        std::string svg = "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"150\" height=\"165\" viewBox=\"-4 -108 108 114\">\n";
+        std::string svg =
+            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"150\" height=\"165\" viewBox=\"-4 -108 108 114\">\n";
         for (const auto& run : silhouette)
-            svg += fmt::format("<path d=\"{}\" fill=\"{}\" stroke=\"#2b2620\" stroke-width=\"1.6\" stroke-linejoin=\"round\"/>\n", svgPath(run, {}, false), distance(startOf(run), endOf(run)) < 1e-6 ? "#f4e8d0" : "none");
+            svg += fmt::format(
+                "<path d=\"{}\" fill=\"{}\" stroke=\"#2b2620\" stroke-width=\"1.6\" stroke-linejoin=\"round\"/>\n",
+                svgPath(run, {}, false), distance(startOf(run), endOf(run)) < 1e-6 ? "#f4e8d0" : "none");
         writeWhole(folder / (name + ".svg"), svg + "</svg>\n");
     };
     for (const Form* form : forms())
@@ -99,11 +104,13 @@ int printFindings(const Design& design, const std::string& size, bool json)
             out += fmt::format("{}, size {}, {}: {}\n", nameOf(f.severity), f.size, f.subject, f.text);
         print(out.empty() ? "No snags in any size.\n" : out);
     }
-    const bool bad = std::any_of(findings.begin(), findings.end(), [](const Finding& f) { return f.severity == Severity::Error; });
+    const bool bad = std::any_of(
+        findings.begin(), findings.end(), [](const Finding& f) { return f.severity == Severity::Error; });
     return bad ? 1 : 0;
 }
 
-void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out, const std::string& paperName, const std::string& size, Unit unit, SheetOptions options)
+void exportTo(const Design& design, const std::string& what, const std::filesystem::path& out,
+    const std::string& paperName, const std::string& size, Unit unit, SheetOptions options)
 {
     const auto patterns = chosen(design, size);
     const Paper& paper = paperOf(paperName);
@@ -122,7 +129,8 @@ void exportTo(const Design& design, const std::string& what, const std::filesyst
     qputenv("QT_QPA_PLATFORM", "offscreen");
     QGuiApplication gui(argc, argv);
     loadFonts();
-    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, {}, options) : bookletPdf(design, list, paper, unit);
+    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, {}, options)
+                                            : bookletPdf(design, list, paper, unit);
     writeWhole(out, pdf.toStdString());
 }
 
@@ -160,13 +168,16 @@ std::string walkReport(const std::vector<Pattern>& patterns, const std::string& 
         for (const auto& seam : p.seams) {
             if (!only.empty() && seam.key != only)
                 continue;
-            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size, seam.name, seam.key, codes(p, seam.a), exactLength(seam.lengthA, unit), codes(p, seam.b), exactLength(seam.lengthB, unit),
-                               exactLength(seam.ease, unit), exactLength(seam.difference(), unit));
+            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size, seam.name,
+                seam.key, codes(p, seam.a), exactLength(seam.lengthA, unit), codes(p, seam.b),
+                exactLength(seam.lengthB, unit), exactLength(seam.ease, unit), exactLength(seam.difference(), unit));
             if (seam.openStart + seam.openEnd > 0)
-                out += fmt::format("  open at its start {}, at its end {}\n", exactLength(seam.openStart, unit), exactLength(seam.openEnd, unit));
+                out += fmt::format("  open at its start {}, at its end {}\n", exactLength(seam.openStart, unit),
+                    exactLength(seam.openEnd, unit));
             for (const auto& stop : walked(p, seam))
-                out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : exactLength(stop.onA, unit), stop.onB < 0 ? "–" : exactLength(stop.onB, unit), stop.what,
-                                   std::abs(stop.apart) > 0.005 ? ", " + exactLength(stop.apart, unit) + " apart" : "");
+                out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : exactLength(stop.onA, unit),
+                    stop.onB < 0 ? "–" : exactLength(stop.onB, unit), stop.what,
+                    std::abs(stop.apart) > 0.005 ? ", " + exactLength(stop.apart, unit) + " apart" : "");
         }
     if (out.empty())
         throw InputError(only, "the pattern has no such seam; leave --seam away to list them all");
@@ -175,7 +186,8 @@ std::string walkReport(const std::vector<Pattern>& patterns, const std::string& 
 
 int run(int argc, char** argv)
 {
-    CLI::App app{"Tectonis on the command line: bag patterns from a design file.\nLengths: 240, 24cm, 9 1/2in; plain numbers are mm."};
+    CLI::App app{"Tectonis on the command line: bag patterns from a design file.\nLengths: 240, 24cm, 9 1/2in; plain "
+                 "numbers are mm."};
     app.name("tectonis-cli");
     app.require_subcommand(1);
     app.set_version_flag("--version", "tectonis-cli " TECTONIS_VERSION);
@@ -184,7 +196,8 @@ int run(int argc, char** argv)
     bool figures = false;
     std::vector<std::string> values;
 
-    auto* formsCommand = app.add_subcommand("forms", "List the body forms and the parts they can carry, with dimensions and defaults");
+    auto* formsCommand = app.add_subcommand(
+        "forms", "List the body forms and the parts they can carry, with dimensions and defaults");
     formsCommand->add_flag("--json", json, "as JSON");
     formsCommand->add_option("--drawings", out, "folder to write a drawing of each form and part to, as SVG");
     auto* newCommand = app.add_subcommand("new", "Make a new design");
@@ -200,7 +213,8 @@ int run(int argc, char** argv)
     partCommand->add_option("file", file, "the design")->required();
     partCommand->add_option("--add", added, "KIND, e.g. slip-pocket")->take_all()->allow_extra_args(false);
     partCommand->add_option("--remove", removed, "ID, e.g. slip2")->take_all()->allow_extra_args(false);
-    auto* formCommand = app.add_subcommand("form", "Make a design anew in another body form; what the form can take stays, the rest is named");
+    auto* formCommand = app.add_subcommand(
+        "form", "Make a design anew in another body form; what the form can take stays, the rest is named");
     formCommand->add_option("file", file, "the design")->required();
     formCommand->add_option("form", form, "the body form")->required();
     auto* measureCommand = app.add_subcommand("measure", "Every number of the pattern");
@@ -217,7 +231,8 @@ int run(int argc, char** argv)
     checkCommand->add_option("file", file, "the design")->required();
     checkCommand->add_option("--size", size, "only this size");
     checkCommand->add_flag("--json", json, "as JSON");
-    auto* exportCommand = app.add_subcommand("export", "Write sheets or booklet (PDF), pieces (a folder of SVG), or cutlist (text)");
+    auto* exportCommand = app.add_subcommand(
+        "export", "Write sheets or booklet (PDF), pieces (a folder of SVG), or cutlist (text)");
     exportCommand->add_option("file", file, "the design")->required();
     exportCommand->add_option("what", what, "sheets, booklet, pieces or cutlist")->required();
     exportCommand->add_option("-o,--output", out, "file or folder to write")->required();
@@ -235,8 +250,7 @@ int run(int argc, char** argv)
         if (!out.empty())
             drawForms(out);
         printForms(json);
-    }
-    else if (*newCommand) {
+    } else if (*newCommand) {
         Design design = newDesign(form);
         edit(design, [&](Design& next) {
             for (const auto& v : values)

@@ -2,9 +2,9 @@
 #include "booklet_pdf.hpp"
 #include "qtext.hpp"
 
-#include "library/material.hpp"
 #include "edition/edition.hpp"
 #include "fonts.hpp"
+#include "library/material.hpp"
 #include "sequence/order.hpp"
 #include "step_figure.hpp"
 #include "units/length.hpp"
@@ -19,11 +19,14 @@ namespace {
 constexpr double kDpi = 600, kScale = kDpi / mmPerInch, kMargin = 15; // margin in mm
 const QColor kInk(0x22, 0x22, 0x22), kFaint(0x66, 0x66, 0x66), kRule(0xBB, 0xB3, 0xA6), kWarn(0x9A, 0x2E, 0x12);
 
-
 /// Lets text, tables and figures flow down the pages.
 class Flow {
 public:
-    Flow(QPdfWriter& writer, QPainter& painter, const Paper& paper, const QString& foot) : m_writer(writer), m_p(painter), m_paper(paper), m_foot(foot) { drawFoot(); }
+    Flow(QPdfWriter& writer, QPainter& painter, const Paper& paper, const QString& foot)
+        : m_writer(writer), m_p(painter), m_paper(paper), m_foot(foot)
+    {
+        drawFoot();
+    }
 
     double width() const { return m_paper.width - 2 * kMargin; }
     double y() const { return m_y; }
@@ -40,7 +43,8 @@ public:
         drawFoot();
     }
 
-    void paragraph(const QString& s, double em, QFont::Weight weight = QFont::Normal, QColor color = kInk, double x = 0, double w = -1)
+    void paragraph(const QString& s, double em, QFont::Weight weight = QFont::Normal, QColor color = kInk, double x = 0,
+        double w = -1)
     {
         if (w < 0)
             w = width() - x;
@@ -56,11 +60,13 @@ public:
         return m_p.boundingRect(QRectF(0, 0, w * kScale, 10000 * kScale), Qt::TextWordWrap, s).height() / kScale;
     }
 
-    void write(const QString& s, double em, QFont::Weight weight, QColor color, double x, double w, double dy = 0, int align = Qt::AlignLeft)
+    void write(const QString& s, double em, QFont::Weight weight, QColor color, double x, double w, double dy = 0,
+        int align = Qt::AlignLeft)
     {
         m_p.setFont(pixelFont(em * kScale, weight));
         m_p.setPen(color);
-        m_p.drawText(QRectF((kMargin + x) * kScale, (m_y + dy) * kScale, w * kScale, 10000 * kScale), Qt::TextWordWrap | Qt::AlignTop | align, s);
+        m_p.drawText(QRectF((kMargin + x) * kScale, (m_y + dy) * kScale, w * kScale, 10000 * kScale),
+            Qt::TextWordWrap | Qt::AlignTop | align, s);
     }
 
     void heading(const QString& s)
@@ -77,11 +83,13 @@ public:
         constexpr double em = 3.3;
         double h = 0;
         for (int i = 0; i < cells.size(); ++i)
-            h = std::max(h, heightOf(cells[i], em, head ? QFont::DemiBold : QFont::Normal, columns[std::size_t(i)] * width() - 2));
+            h = std::max(h,
+                heightOf(cells[i], em, head ? QFont::DemiBold : QFont::Normal, columns[std::size_t(i)] * width() - 2));
         need(h + 2.4);
         double x = 0;
         for (int i = 0; i < cells.size(); ++i) {
-            write(cells[i], em, head ? QFont::DemiBold : QFont::Normal, kInk, x, columns[std::size_t(i)] * width() - 2, 1);
+            write(cells[i], em, head ? QFont::DemiBold : QFont::Normal, kInk, x, columns[std::size_t(i)] * width() - 2,
+                1);
             x += columns[std::size_t(i)] * width();
         }
         m_y += h + 2;
@@ -91,10 +99,14 @@ public:
     void rule()
     {
         m_p.setPen(QPen(kRule, 0.2 * kScale));
-        m_p.drawLine(QPointF(kMargin * kScale, m_y * kScale), QPointF((m_paper.width - kMargin) * kScale, m_y * kScale));
+        m_p.drawLine(
+            QPointF(kMargin * kScale, m_y * kScale), QPointF((m_paper.width - kMargin) * kScale, m_y * kScale));
     }
 
-    QRectF area(double x, double w, double h) const { return {(kMargin + x) * kScale, m_y * kScale, w * kScale, h * kScale}; }
+    QRectF area(double x, double w, double h) const
+    {
+        return {(kMargin + x) * kScale, m_y * kScale, w * kScale, h * kScale};
+    }
     QPainter& painter() { return m_p; }
 
 private:
@@ -102,8 +114,10 @@ private:
     {
         m_p.setFont(pixelFont(2.8 * kScale));
         m_p.setPen(kFaint);
-        m_p.drawText(QRectF(kMargin * kScale, (m_paper.height - kMargin) * kScale, width() * kScale, 5 * kScale), Qt::AlignLeft, m_foot);
-        m_p.drawText(QRectF(kMargin * kScale, (m_paper.height - kMargin) * kScale, width() * kScale, 5 * kScale), Qt::AlignRight, QString::number(m_page));
+        m_p.drawText(QRectF(kMargin * kScale, (m_paper.height - kMargin) * kScale, width() * kScale, 5 * kScale),
+            Qt::AlignLeft, m_foot);
+        m_p.drawText(QRectF(kMargin * kScale, (m_paper.height - kMargin) * kScale, width() * kScale, 5 * kScale),
+            Qt::AlignRight, QString::number(m_page));
     }
 
     QPdfWriter& m_writer;
@@ -121,31 +135,44 @@ void materialsSection(Flow& flow, const Edition& edition, Unit unit)
     flow.row({"Material", "Cloth width", "Length to buy"}, columns, true);
     for (const auto& row : edition.markers()) {
         const Marker& m = row.any();
-        flow.row({text(material(m.material).name), m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre",
-                  text(edition.bySize<Marker>(row, [](const Marker& each) { return formatNumber(each.soldLength / 1000, 1) + " m"; }))},
-                 columns);
+        flow.row({text(material(m.material).name),
+                     m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre",
+                     text(edition.bySize<Marker>(
+                         row, [](const Marker& each) { return formatNumber(each.soldLength / 1000, 1) + " m"; }))},
+            columns);
     }
     flow.heading("Notions");
     const std::vector<double> notions{0.3, 0.14, 0.56};
     flow.row({"Part", "Count", "Size"}, notions, true);
     for (const auto& row : edition.notions())
-        flow.row({text(row.any().kind), text(edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); })),
-                  text(edition.bySize<Hardware>(row, [&](const Hardware& h) { return inUnit(h.sizeText, unit); }))},
-                 notions);
+        flow.row({text(row.any().kind),
+                     text(edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); })),
+                     text(edition.bySize<Hardware>(row, [&](const Hardware& h) { return inUnit(h.sizeText, unit); }))},
+            notions);
 }
 
 void cutListSection(Flow& flow, const Edition& edition, Unit unit)
 {
     flow.heading("Cut list");
-    flow.paragraph(QString("Width × height of the cut piece in %1. Interlinings carry the code of their piece.").arg(QString::fromUtf8(unitSign(unit).data())), 3.2, QFont::Normal, kFaint);
+    flow.paragraph(QString("Width × height of the cut piece in %1. Interlinings carry the code of their piece.")
+                       .arg(QString::fromUtf8(unitSign(unit).data())),
+        3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.09, 0.2, 0.28, 0.15, 0.28};
     flow.row({"Code", "Piece", "Material", "Cut", "Width × height"}, columns, true);
     for (const auto& row : edition.cutList()) {
-        const auto each = [&](const std::function<std::string(const CutItem&)>& value) { return text(edition.bySize<CutItem>(row, value)); };
-        flow.row({each([](const CutItem& i) { return i.code; }), each([](const CutItem& i) { return i.name; }), each([](const CutItem& i) { return material(i.material).name; }),
-                  each([](const CutItem& i) { return std::to_string(i.count) + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : ""); }),
-                  each([&](const CutItem& i) { const Box b = boundsOf(i.outline); return formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit); })},
-                 columns);
+        const auto each = [&](const std::function<std::string(const CutItem&)>& value) {
+            return text(edition.bySize<CutItem>(row, value));
+        };
+        flow.row({each([](const CutItem& i) { return i.code; }), each([](const CutItem& i) { return i.name; }),
+                     each([](const CutItem& i) { return material(i.material).name; }), each([](const CutItem& i) {
+                         return std::to_string(i.count)
+                             + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : "");
+                     }),
+                     each([&](const CutItem& i) {
+                         const Box b = boundsOf(i.outline);
+                         return formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit);
+                     })},
+            columns);
     }
 }
 
@@ -153,21 +180,31 @@ void cutListSection(Flow& flow, const Edition& edition, Unit unit)
 void seamsSection(Flow& flow, const Edition& edition, Unit unit)
 {
     flow.heading("Seams, walked");
-    flow.paragraph(QString("Stitch lengths in %1, from mark to mark on both pieces; a difference that is not stated as ease would pucker.").arg(QString::fromUtf8(unitSign(unit).data())), 3.2, QFont::Normal, kFaint);
+    flow.paragraph(QString("Stitch lengths in %1, from mark to mark on both pieces; a difference that is not stated as "
+                           "ease would pucker.")
+                       .arg(QString::fromUtf8(unitSign(unit).data())),
+        3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.34, 0.24, 0.24, 0.18};
     flow.row({"Seam", "One run", "Other run", "Ease"}, columns, true);
     for (const auto& row : edition.seams()) {
         if (row.any().stitch != "construction")
             continue;
-        const auto each = [&](const std::function<std::string(const Seam&)>& value) { return text(edition.bySize<Seam>(row, value)); };
-        flow.row({each([](const Seam& s) { return s.name; }), each([&](const Seam& s) { return exactLengthBare(s.lengthA, unit); }), each([&](const Seam& s) { return exactLengthBare(s.lengthB, unit); }),
-                  each([&](const Seam& s) { return std::abs(s.ease) < 0.005 ? std::string("none") : exactLength(s.ease, unit) + (s.easeNote.empty() ? "" : ", " + s.easeNote); })},
-                 columns);
+        const auto each = [&](const std::function<std::string(const Seam&)>& value) {
+            return text(edition.bySize<Seam>(row, value));
+        };
+        flow.row({each([](const Seam& s) { return s.name; }),
+                     each([&](const Seam& s) { return exactLengthBare(s.lengthA, unit); }),
+                     each([&](const Seam& s) { return exactLengthBare(s.lengthB, unit); }), each([&](const Seam& s) {
+                         return std::abs(s.ease) < 0.005
+                             ? std::string("none")
+                             : exactLength(s.ease, unit) + (s.easeNote.empty() ? "" : ", " + s.easeNote);
+                     })},
+            columns);
     }
 }
 
 /// Words of a step in every size that has it.
-std::string wordsOf(const Edition& edition, const AllSizes<Step>& row, std::string Step::* which, Unit unit)
+std::string wordsOf(const Edition& edition, const AllSizes<Step>& row, std::string Step::*which, Unit unit)
 {
     std::vector<std::string> texts;
     for (const Step* s : row.in)
@@ -190,15 +227,20 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
     const auto& patterns = edition.patterns();
     flow.heading("Steps");
     if (patterns.size() > 1)
-        flow.paragraph("Figures show size " + text(patterns.front()->size) + ", or the first size that has the step; lengths in the text are those of every size.", 3.2, QFont::Normal, kFaint);
+        flow.paragraph("Figures show size " + text(patterns.front()->size)
+                + ", or the first size that has the step; lengths in the text are those of every size.",
+            3.2, QFont::Normal, kFaint);
     int number = 0;
     std::string phase;
     for (const auto& row : edition.steps()) {
         const Step& s = row.any();
         const Pattern& p = *patterns[std::size_t(std::find(row.in.begin(), row.in.end(), &s) - row.in.begin())];
-        const QString title = text(wordsOf(edition, row, &Step::title, unit)) + onlyIn(edition, row), words = text(wordsOf(edition, row, &Step::text, unit)), check = text(wordsOf(edition, row, &Step::check, unit));
+        const QString title = text(wordsOf(edition, row, &Step::title, unit)) + onlyIn(edition, row),
+                      words = text(wordsOf(edition, row, &Step::text, unit)),
+                      check = text(wordsOf(edition, row, &Step::check, unit));
         const double figure = 62, wide = flow.width() - figure - 6;
-        double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(words, 3.4, QFont::Normal, wide) + 14;
+        double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(words, 3.4, QFont::Normal, wide)
+            + 14;
         for (const auto& c : s.cautions)
             h += flow.heightOf(text(c), 3.1, QFont::Normal, wide) + 1.5;
         flow.need(std::max(h, 46.0) + (s.phase != phase ? 10 : 0));
@@ -236,7 +278,8 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
 
 } // namespace
 
-QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, const Progress& progress)
+QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit,
+    const Progress& progress)
 {
     QByteArray bytes;
     QBuffer buffer(&bytes);
@@ -245,7 +288,8 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
     writer.setTitle(text(design.name) + " – booklet");
     writer.setCreator("Tectonis");
     writer.setResolution(int(kDpi));
-    writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter, text(paper.name), QPageSize::ExactMatch));
+    writer.setPageSize(
+        QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter, text(paper.name), QPageSize::ExactMatch));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));
     const Edition edition(design, patterns);
     const int total = int(edition.steps().size()) + 2;
@@ -262,7 +306,8 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
             flow.paragraph(text(design.notes), 3.6);
         std::vector<std::string> finished;
         for (const auto* p : patterns)
-            finished.push_back(formatLengthBare(p->width, unit) + " × " + formatLengthBare(p->height, unit) + " × " + formatLength(p->depth, unit));
+            finished.push_back(formatLengthBare(p->width, unit) + " × " + formatLengthBare(p->height, unit) + " × "
+                + formatLength(p->depth, unit));
         flow.paragraph("Finished width × height × depth: " + text(edition.bySize(finished)), 3.6);
         materialsSection(flow, edition, unit);
         whole = told();
@@ -272,7 +317,9 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
             seamsSection(flow, edition, unit);
         if (whole) {
             flow.heading("Before you sell or load it");
-            flow.paragraph("Local safety rules and product-safety law go first. Load ratings need testing by someone qualified.", 3.4);
+            flow.paragraph(
+                "Local safety rules and product-safety law go first. Load ratings need testing by someone qualified.",
+                3.4);
         }
     }
     return whole ? bytes : QByteArray();

@@ -7,6 +7,7 @@
 namespace tectonis {
 
 /// Empty if @p progress stopped the work.
-QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit = Unit::Mm, const Progress& progress = {});
+QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper,
+    Unit unit = Unit::Mm, const Progress& progress = {});
 
 } // namespace tectonis

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "canvas.hpp"
 
-#include "library/material.hpp"
 #include "fonts.hpp"
 #include "formats/svg.hpp"
+#include "library/material.hpp"
 
 #include <algorithm>
 #include <array>
@@ -123,7 +123,8 @@ void drawFold(QPainter& p, const View& view, const Edge& fold, const PieceLook& 
     p.translate(middle);
     p.rotate(angle);
     p.setFont(pixelFont(look.textSize * 0.8));
-    p.drawText(QRectF(-2000, look.textSize * 0.2, 4000, look.textSize * 1.6), Qt::AlignHCenter | Qt::AlignTop, "place on the fold");
+    p.drawText(QRectF(-2000, look.textSize * 0.2, 4000, look.textSize * 1.6), Qt::AlignHCenter | Qt::AlignTop,
+        "place on the fold");
     p.restore();
 }
 
@@ -240,15 +241,13 @@ SizeLook sizeLook(std::size_t index, bool dark)
 {
     // Light and dark variants keep 4.5:1 against their ground.
     static const std::array<std::pair<QColor, QColor>, 8> colors{{{QColor(0x1F, 0x5F, 0x8B), QColor(0x7F, 0xC1, 0xEC)},
-                                                                  {QColor(0x8A, 0x3B, 0x12), QColor(0xF0, 0xA8, 0x7C)},
-                                                                  {QColor(0x2F, 0x6B, 0x3A), QColor(0x8F, 0xD3, 0x9A)},
-                                                                  {QColor(0x6B, 0x2F, 0x7A), QColor(0xD9, 0xA2, 0xE8)},
-                                                                  {QColor(0x7A, 0x5C, 0x00), QColor(0xE6, 0xC8, 0x60)},
-                                                                  {QColor(0x9A, 0x1F, 0x4B), QColor(0xF5, 0x9A, 0xB9)},
-                                                                  {QColor(0x33, 0x4E, 0x9A), QColor(0xA5, 0xB8, 0xF5)},
-                                                                  {QColor(0x3D, 0x3D, 0x3D), QColor(0xD0, 0xD0, 0xD0)}}};
+        {QColor(0x8A, 0x3B, 0x12), QColor(0xF0, 0xA8, 0x7C)}, {QColor(0x2F, 0x6B, 0x3A), QColor(0x8F, 0xD3, 0x9A)},
+        {QColor(0x6B, 0x2F, 0x7A), QColor(0xD9, 0xA2, 0xE8)}, {QColor(0x7A, 0x5C, 0x00), QColor(0xE6, 0xC8, 0x60)},
+        {QColor(0x9A, 0x1F, 0x4B), QColor(0xF5, 0x9A, 0xB9)}, {QColor(0x33, 0x4E, 0x9A), QColor(0xA5, 0xB8, 0xF5)},
+        {QColor(0x3D, 0x3D, 0x3D), QColor(0xD0, 0xD0, 0xD0)}}};
     // Seven dashes to eight colours: no two of 56 sizes share both.
-    static const std::array<QVector<qreal>, 7> dashes{{{7, 3}, {}, {10, 3, 2, 3}, {2, 3}, {12, 3, 2, 3, 2, 3}, {5, 5}, {14, 4}}};
+    static const std::array<QVector<qreal>, 7> dashes{
+        {{7, 3}, {}, {10, 3, 2, 3}, {2, 3}, {12, 3, 2, 3, 2, 3}, {5, 5}, {14, 4}}};
     const auto& color = colors[index % colors.size()];
     return {dark ? color.second : color.first, dashes[index % dashes.size()]};
 }

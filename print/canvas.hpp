@@ -32,16 +32,18 @@ QPainterPath pathOf(const Run& run, const View& view, bool closed = false);
 
 /// How pieces look. Colours with their meaning; widths in device units.
 struct PieceLook {
-    QColor card{0xF3, 0xE9, 0xD6}, edge{0x4A, 0x3F, 0x33}, stitch{0x8A, 0x5A, 0x33}, ink{0x33, 0x2C, 0x25}, mark{0xA3, 0x3B, 0x2B}, layer{0x5A, 0x6B, 0x62};
-    double line = 1.2;        ///< width of the cut line
+    QColor card{0xF3, 0xE9, 0xD6}, edge{0x4A, 0x3F, 0x33}, stitch{0x8A, 0x5A, 0x33}, ink{0x33, 0x2C, 0x25},
+        mark{0xA3, 0x3B, 0x2B}, layer{0x5A, 0x6B, 0x62};
+    double line = 1.2; ///< width of the cut line
     bool fill = true, stitches = true, marks = true, layers = false, label = true;
-    bool foldWords = true;    ///< "place on the fold" at its bracket; once where sizes are nested
+    bool foldWords = true; ///< "place on the fold" at its bracket; once where sizes are nested
     Qt::PenStyle cutStyle = Qt::SolidLine;
-    QVector<qreal> cutDash;   ///< size's dash pattern; empty: solid
-    double textSize = 11;     ///< device units
+    QVector<qreal> cutDash; ///< size's dash pattern; empty: solid
+    double textSize = 11;   ///< device units
 };
 
-void drawPiece(QPainter& painter, const View& view, const Piece& piece, const PieceLook& look, const QString& caption = {});
+void drawPiece(
+    QPainter& painter, const View& view, const Piece& piece, const PieceLook& look, const QString& caption = {});
 
 /// Fills an interlining's outline with the texture of its material: hatch, dots, weave, board.
 void drawLayer(QPainter& painter, const View& view, const Layer& layer, const QColor& ink, double line);

@@ -4,7 +4,10 @@
 #include <QFontDatabase>
 #include <QStringList>
 
-static void initFontResources() { Q_INIT_RESOURCE(fonts); } // a static library's resources need asking for, outside any namespace
+static void initFontResources()
+{
+    Q_INIT_RESOURCE(fonts);
+} // a static library's resources need asking for, outside any namespace
 
 namespace tectonis {
 namespace {
@@ -36,7 +39,8 @@ QFont pixelFont(double pixels, QFont::Weight weight)
 {
     QFont f(family, -1, weight);
     f.setPixelSize(std::max(1, int(pixels + 0.5)));
-    // The typeface swaps ×, –, ( and : beside figures and capitals for forms that a PDF cannot name: copied text would lose them.
+    // The typeface swaps ×, –, ( and : beside figures and capitals for forms that a PDF cannot name: copied text would
+    // lose them.
     f.setStyleStrategy(QFont::PreferNoShaping);
     return f;
 }

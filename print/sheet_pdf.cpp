@@ -42,9 +42,13 @@ struct PageInk {
     }
     QPointF at(double x, double y) const { return {x * scale, y * scale}; }
     void line(double x0, double y0, double x1, double y1) const { p.drawLine(at(x0, y0), at(x1, y1)); }
-    void rect(double x, double y, double w, double h) const { p.drawRect(QRectF(at(x, y), QSizeF(w * scale, h * scale))); }
+    void rect(double x, double y, double w, double h) const
+    {
+        p.drawRect(QRectF(at(x, y), QSizeF(w * scale, h * scale)));
+    }
     /// @p size: height of the letters' em in mm.
-    void write(double x, double y, double w, double size, const QString& s, int flags = Qt::AlignLeft, QFont::Weight weight = QFont::Normal, QColor c = kInk) const
+    void write(double x, double y, double w, double size, const QString& s, int flags = Qt::AlignLeft,
+        QFont::Weight weight = QFont::Normal, QColor c = kInk) const
     {
         p.setFont(pixelFont(size * scale, weight));
         p.setPen(c);
@@ -87,10 +91,12 @@ void drawFrame(const PageInk& ink, const SheetPlan& plan, const Page& page, cons
         trim << "right";
     if (page.joinsBelow)
         trim << "bottom";
-    const QString how = trim.isEmpty() ? (page.joinsLeft || page.joinsAbove ? QString("glue the neighbours on here") : QString("joins no other page"))
-                                       : "trim " + trim.join(" and ") + " on the dashed line, lay it on the next page's";
+    const QString how = trim.isEmpty()
+        ? (page.joinsLeft || page.joinsAbove ? QString("glue the neighbours on here") : QString("joins no other page"))
+        : "trim " + trim.join(" and ") + " on the dashed line, lay it on the next page's";
     ink.write(m, m + h + 1.5, w * 0.2, 5, text(page.name), Qt::AlignLeft, QFont::DemiBold);
-    ink.write(m + 18, m + h + 2.2, w - 18, 3, text(design.name) + "  ·  100 %  ·  " + how, Qt::AlignLeft, QFont::Normal, kFaint);
+    ink.write(m + 18, m + h + 2.2, w - 18, 3, text(design.name) + "  ·  100 %  ·  " + how, Qt::AlignLeft, QFont::Normal,
+        kFaint);
 }
 
 View viewOn(double scale, const SheetPlan& plan, const Page& page)
@@ -101,8 +107,8 @@ View viewOn(double scale, const SheetPlan& plan, const Page& page)
     return v;
 }
 
-/// Where a piece's words stand on the plan: in the middle of the page that its middle is on, as far as the piece allows,
-/// so that they are not cut by a joint.
+/// Where a piece's words stand on the plan: in the middle of the page that its middle is on, as far as the piece
+/// allows, so that they are not cut by a joint.
 Point labelPlace(const SheetPlan& plan, const SheetSpot& spot)
 {
     const auto along = [](double low, double high, double origin, double step, double usable) {
@@ -111,18 +117,21 @@ Point labelPlace(const SheetPlan& plan, const SheetSpot& spot)
         return std::clamp(high - low > usable ? page + usable / 2 : middle, low + inset, high - inset);
     };
     // Rows count downwards from y = 0.
-    return {along(spot.box.x0, spot.box.x1, 0, plan.stepX, usableWidth(plan)), -along(-spot.box.y1, -spot.box.y0, 0, plan.stepY, usableHeight(plan))};
+    return {along(spot.box.x0, spot.box.x1, 0, plan.stepX, usableWidth(plan)),
+        -along(-spot.box.y1, -spot.box.y0, 0, plan.stepY, usableHeight(plan))};
 }
 
 /// Name of the piece, once, under all sizes; each size adds its own line.
-void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const std::vector<std::string>& also, const Pattern& pattern, std::size_t line, bool title, Unit unit)
+void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const std::vector<std::string>& also,
+    const Pattern& pattern, std::size_t line, bool title, Unit unit)
 {
     const double size = std::clamp(room / 16, 2.4, 4.5);
     ink.p.save();
     ink.p.translate(c);
     const auto row = [&](double y, double em, const QString& s, QFont::Weight weight) {
         ink.p.setFont(pixelFont(em * ink.scale, weight));
-        ink.p.drawText(QRectF(-200 * ink.scale, y * ink.scale, 400 * ink.scale, em * 1.6 * ink.scale), Qt::AlignHCenter | Qt::AlignTop, s);
+        ink.p.drawText(QRectF(-200 * ink.scale, y * ink.scale, 400 * ink.scale, em * 1.6 * ink.scale),
+            Qt::AlignHCenter | Qt::AlignTop, s);
     };
     ink.p.setPen(kInk);
     if (title) {
@@ -138,12 +147,17 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
     for (const auto& key : also)
         if (const Piece* other = pattern.piece(key))
             counts += " + " + QString::number(other->count) + " " + text(other->material);
-    QString cut = "Size " + text(pattern.size) + ": cut " + counts + (piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
+    QString cut = "Size " + text(pattern.size) + ": cut " + counts
+        + (piece.folds == 2        ? " on both folds"
+                : piece.folds == 1 ? " on the fold"
+                                   : "");
     if (piece.mirrored)
         cut += " (" + QString::number(piece.mirrored) + " mirrored)";
     std::vector<double> allowances;
     for (const auto& e : piece.edges)
-        if (!e.onFold && std::none_of(allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - e.allowance) < 0.01; }))
+        if (!e.onFold && std::none_of(allowances.begin(), allowances.end(), [&](double a) {
+                return std::abs(a - e.allowance) < 0.01;
+            }))
             allowances.push_back(e.allowance);
     QStringList figures;
     for (const double a : allowances)
@@ -154,10 +168,12 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
     ink.p.restore();
 }
 
-void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page, const std::vector<const Pattern*>& patterns, std::size_t which, bool labels)
+void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
+    const std::vector<const Pattern*>& patterns, std::size_t which, bool labels)
 {
     ink.p.save();
-    ink.p.setClipRect(QRectF(ink.at(plan.margin, plan.margin), QSizeF(usableWidth(plan) * ink.scale, usableHeight(plan) * ink.scale)));
+    ink.p.setClipRect(QRectF(
+        ink.at(plan.margin, plan.margin), QSizeF(usableWidth(plan) * ink.scale, usableHeight(plan) * ink.scale)));
     const SizeLook size = sizeLook(patterns[which]->sizeAt);
     PieceLook look;
     look.fill = false, look.label = false, look.layers = false;
@@ -168,8 +184,10 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
     look.textSize = 4 * ink.scale;
     for (const auto& spot : plan.spots) {
         const auto had = std::find(spot.patterns.begin(), spot.patterns.end(), which);
-        const Piece* piece = had == spot.patterns.end() ? nullptr : &spot.templates[std::size_t(had - spot.patterns.begin())];
-        const bool overlaps = spot.box.x1 >= page.area.x0 && spot.box.x0 <= page.area.x1 && spot.box.y1 >= page.area.y0 && spot.box.y0 <= page.area.y1;
+        const Piece* piece = had == spot.patterns.end() ? nullptr
+                                                        : &spot.templates[std::size_t(had - spot.patterns.begin())];
+        const bool overlaps = spot.box.x1 >= page.area.x0 && spot.box.x0 <= page.area.x1 && spot.box.y1 >= page.area.y0
+            && spot.box.y0 <= page.area.y1;
         if (!piece || !overlaps)
             continue;
         View view = viewOn(ink.scale, plan, page);
@@ -197,7 +215,8 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
             for (const auto i : spot.patterns)
                 if (i < which)
                     ++line;
-            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, spot.also, *patterns[which], line, spot.patterns.front() == which, plan.unit);
+            labelPiece(ink, viewOn(ink.scale, plan, page)(labelPlace(plan, spot)), spot.box.width(), *piece, spot.also,
+                *patterns[which], line, spot.patterns.front() == which, plan.unit);
         }
     }
     ink.p.restore();
@@ -213,7 +232,8 @@ QByteArray pdfOf(const Paper& paper, const QString& title, int pages, const std:
         writer.setTitle(title);
         writer.setCreator("Tectonis");
         writer.setResolution(int(kDpi));
-        writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter, QString::fromStdString(paper.name), QPageSize::ExactMatch));
+        writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter,
+            QString::fromStdString(paper.name), QPageSize::ExactMatch));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
         QPainter painter(&writer);
         for (int i = 0; i < pages; ++i) {
@@ -242,7 +262,8 @@ void drawSquares(const PageInk& ink, double x, double y)
 
 } // namespace
 
-void drawPage(QPainter& painter, double scale, const SheetPlan& plan, const Page& page, const std::vector<const Pattern*>& patterns, const Design& design)
+void drawPage(QPainter& painter, double scale, const SheetPlan& plan, const Page& page,
+    const std::vector<const Pattern*>& patterns, const Design& design)
 {
     const PageInk ink{painter, scale};
     drawFrame(ink, plan, page, design);
@@ -250,7 +271,8 @@ void drawPage(QPainter& painter, double scale, const SheetPlan& plan, const Page
         drawSizeOnPage(ink, plan, page, patterns, i, true);
 }
 
-void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std::vector<const Pattern*>& patterns, const Design& design)
+void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std::vector<const Pattern*>& patterns,
+    const Design& design)
 {
     const PageInk ink{painter, scale};
     const double m = plan.margin, w = usableWidth(plan);
@@ -258,14 +280,19 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
     QStringList sizes;
     for (const auto* p : patterns)
         sizes << text(p->size) + " " + dims({p->width, p->height, p->depth}, plan.unit);
-    ink.write(m, m + 11, w, patterns.size() > 6 ? 2.7 : 3.6, (design.studio.empty() ? QString() : text(design.studio) + "  ·  ") + "Sizes (width × height × depth): " + sizes.join(",  "));
-    ink.write(m, m + 22, w, 3.6, "Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 mm. The others check the same in inches.");
+    ink.write(m, m + 11, w, patterns.size() > 6 ? 2.7 : 3.6,
+        (design.studio.empty() ? QString() : text(design.studio) + "  ·  ")
+            + "Sizes (width × height × depth): " + sizes.join(",  "));
+    ink.write(m, m + 22, w, 3.6,
+        "Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 mm. The "
+        "others check the same in inches.");
     drawSquares(ink, m, m + 33);
     double y = m + 140;
     ink.write(m, y, w, 4.2, "Page map", Qt::AlignLeft, QFont::DemiBold);
     ink.write(m, y + 6, w * 0.42, 3.2,
-              "Join the pages by row letter and column number. Where a page says so, trim its right and bottom sides on the dashed line and lay them on the dashed line of the next page; the halves of "
-              "each diamond then meet.\n\nSizes are layers of this file and differ by dash and colour:");
+        "Join the pages by row letter and column number. Where a page says so, trim its right and bottom sides on the "
+        "dashed line and lay them on the dashed line of the next page; the halves of "
+        "each diamond then meet.\n\nSizes are layers of this file and differ by dash and colour:");
     // Many sizes stand in two columns.
     double ly = y + 46;
     const std::size_t rows = patterns.size() > 6 ? (patterns.size() + 1) / 2 : patterns.size();
@@ -275,15 +302,18 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
         const double x = m + double(i / rows) * column, at = ly + double(i % rows) * 6;
         ink.pen(look.color, 0.6, patterns.size() > 1 ? look.dash : QVector<qreal>{});
         ink.line(x, at + 2, x + dash, at + 2);
-        ink.write(x + dash + 3, at, column - dash - 4, 3.4, "Size " + text(patterns[i]->size), Qt::AlignLeft, QFont::Medium, look.color);
+        ink.write(x + dash + 3, at, column - dash - 4, 3.4, "Size " + text(patterns[i]->size), Qt::AlignLeft,
+            QFont::Medium, look.color);
     }
     ly += double(rows) * 6 + 3;
     // One entry for a strip in all its sizes.
     std::map<std::string, QStringList> strips;
     for (const auto& strip : plan.toMeasure)
-        strips[strip.code + " " + strip.name] << text(strip.size) + " " + QString::number(strip.count) + " × " + dims({strip.width, strip.length}, plan.unit);
+        strips[strip.code + " " + strip.name] << text(strip.size) + " " + QString::number(strip.count) + " × "
+                + dims({strip.width, strip.length}, plan.unit);
     for (const auto& [name, sizes2] : strips) {
-        ink.write(m, ly, w * 0.42, patterns.size() > 6 ? 2.6 : 3.2, "Cut to measure: " + text(name) + ", size " + sizes2.join(",  "));
+        ink.write(m, ly, w * 0.42, patterns.size() > 6 ? 2.6 : 3.2,
+            "Cut to measure: " + text(name) + ", size " + sizes2.join(",  "));
         ly += 5 + 4.2 * std::ceil(double(sizes2.size()) / 2);
     }
     const QRectF target(ink.at(m + w * 0.46, y), QSizeF(w * 0.54 * scale, (plan.paper.height - y - m) * scale));
@@ -309,13 +339,15 @@ QRectF pageOnMap(const QRectF& target, const SheetPlan& plan, std::size_t index)
     return QRectF(v({a.x0, a.y1}), v({a.x1, a.y0}));
 }
 
-void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const std::vector<const Pattern*>& patterns, bool dark, int picked)
+void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const std::vector<const Pattern*>& patterns,
+    bool dark, int picked)
 {
     if (plan.pages.empty())
         return;
     View view = mapView(target, plan);
     const double thin = std::max(target.width() / 700, 0.6);
-    const QColor paper = dark ? QColor(0x3A, 0x3F, 0x45) : QColor(Qt::white), frame = dark ? QColor(0x9A, 0xA2, 0xAA) : QColor(0x8A, 0x8A, 0x8A);
+    const QColor paper = dark ? QColor(0x3A, 0x3F, 0x45) : QColor(Qt::white),
+                 frame = dark ? QColor(0x9A, 0xA2, 0xAA) : QColor(0x8A, 0x8A, 0x8A);
     for (std::size_t i = 0; i < plan.pages.size(); ++i) {
         p.setPen(QPen(frame, thin));
         p.setBrush(int(i) == picked ? (dark ? QColor(0x55, 0x4A, 0x3A) : QColor(0xFB, 0xEF, 0xD8)) : paper);
@@ -334,7 +366,8 @@ void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const
         }
     for (const auto& spot : plan.spots) {
         const Piece* piece = &spot.templates.front();
-        const double size = std::clamp(std::min(spot.box.width(), spot.box.height()) * view.scale * 0.4, target.width() / 60, target.width() / 22);
+        const double size = std::clamp(
+            std::min(spot.box.width(), spot.box.height()) * view.scale * 0.4, target.width() / 60, target.width() / 22);
         p.setFont(pixelFont(size, QFont::DemiBold));
         p.setPen(dark ? QColor(0xEE, 0xEA, 0xE2) : kInk);
         const QPointF c = view(spot.box.centre());
@@ -353,7 +386,8 @@ void drawPageMap(QPainter& p, const QRectF& target, const SheetPlan& plan, const
     }
 }
 
-QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, const Progress& progress, SheetOptions options)
+QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit,
+    const Progress& progress, SheetOptions options)
 {
     const SheetPlan plan = planSheets(patterns, paper, unit, options);
     const int pages = int(plan.pages.size()) + 1, total = pages * (int(patterns.size()) + 1);

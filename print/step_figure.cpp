@@ -19,7 +19,8 @@ std::vector<const Piece*> piecesOf(const Pattern& p, const Step& step)
     return out;
 }
 
-void drawSeams(QPainter& painter, const View& view, const Pattern& p, const Piece& piece, const Step& step, const FigureLook& look)
+void drawSeams(
+    QPainter& painter, const View& view, const Pattern& p, const Piece& piece, const Step& step, const FigureLook& look)
 {
     for (const auto& key : step.seams) {
         const Seam* seam = p.seam(key);
@@ -34,7 +35,8 @@ void drawSeams(QPainter& painter, const View& view, const Pattern& p, const Piec
                 const bool opening = seam->open > 0 && use.edge == "bottom";
                 if (step.kind == StepKind::CloseOpening) {
                     if (opening)
-                        drawEdge(painter, view, part(run, (whole - seam->open) / 2, (whole + seam->open) / 2), look.accent, look.line * 3);
+                        drawEdge(painter, view, part(run, (whole - seam->open) / 2, (whole + seam->open) / 2),
+                            look.accent, look.line * 3);
                 } else if (opening) {
                     drawEdge(painter, view, part(run, 0, (whole - seam->open) / 2), look.accent, look.line * 3);
                     drawEdge(painter, view, part(run, (whole + seam->open) / 2, whole), look.accent, look.line * 3);
@@ -44,7 +46,8 @@ void drawSeams(QPainter& painter, const View& view, const Pattern& p, const Piec
     }
 }
 
-void drawFittings(QPainter& painter, const View& view, const Pattern& p, const Piece& piece, const Step& step, const FigureLook& look)
+void drawFittings(
+    QPainter& painter, const View& view, const Pattern& p, const Piece& piece, const Step& step, const FigureLook& look)
 {
     for (const auto& f : p.fittings) {
         if (f.piece != piece.key || std::find(step.fittings.begin(), step.fittings.end(), f.key) == step.fittings.end())
@@ -88,7 +91,8 @@ void drawStepFigure(QPainter& painter, const QRectF& target, const Pattern& p, c
         height = std::max(height, laid.back().h());
     }
     const double gap = target.width() * 0.03, caption = std::max(9.0 * look.line, target.height() * 0.09);
-    const double scale = std::min((target.width() - gap * double(laid.size() + 1)) / width, (target.height() - caption - gap) / height);
+    const double scale = std::min(
+        (target.width() - gap * double(laid.size() + 1)) / width, (target.height() - caption - gap) / height);
     if (scale <= 0)
         return;
     double x = target.center().x() - (width * scale + gap * double(laid.size() - 1)) / 2;
@@ -111,12 +115,14 @@ void drawStepFigure(QPainter& painter, const QRectF& target, const Pattern& p, c
         drawFittings(painter, view, p, *l.piece, step, look);
         painter.setFont(pixelFont(caption * 0.7, QFont::DemiBold));
         painter.setPen(look.ink);
-        painter.drawText(QRectF(x - 200, target.bottom() - caption, l.w() * scale + 400, caption), Qt::AlignCenter, QString::fromStdString(l.piece->code));
+        painter.drawText(QRectF(x - 200, target.bottom() - caption, l.w() * scale + 400, caption), Qt::AlignCenter,
+            QString::fromStdString(l.piece->code));
         x += l.w() * scale + gap;
     }
     if (step.pieces.size() > pieces.size()) {
         painter.setFont(pixelFont(caption * 0.6));
-        painter.drawText(QRectF(target.left(), target.top(), target.width(), caption), Qt::AlignRight | Qt::AlignTop, QString("and %1 more").arg(step.pieces.size() - pieces.size()));
+        painter.drawText(QRectF(target.left(), target.top(), target.width(), caption), Qt::AlignRight | Qt::AlignTop,
+            QString("and %1 more").arg(step.pieces.size() - pieces.size()));
     }
 }
 

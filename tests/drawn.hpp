@@ -2,9 +2,9 @@
 // Designs with assignments, their middle size, and the workings they keep.
 #pragma once
 
-#include "editing/edits.hpp"
 #include "design/spec.hpp"
 #include "editing/draft.hpp"
+#include "editing/edits.hpp"
 
 #include <catch2/catch.hpp>
 

@@ -12,7 +12,8 @@
 
 namespace tectonis {
 
-/// Calls @p visit with a name in words and a design. What a form cannot carry is passed over: refusals have tests of their own.
+/// Calls @p visit with a name in words and a design. What a form cannot carry is passed over: refusals have tests of
+/// their own.
 inline void forEveryDesign(const std::function<void(const std::string&, const Design&)>& visit)
 {
     const auto tried = [&](const std::string& name, Design design, const std::function<void(Design&)>& change) {
@@ -28,7 +29,8 @@ inline void forEveryDesign(const std::function<void(const std::string&, const De
         visit(form->id(), plain);
         for (const auto& choice : specOf(plain).choices)
             for (std::size_t i = 1; i < choice.options.size(); ++i)
-                tried(form->id() + ", " + choice.name + "=" + choice.options[i].first, plain, [&](Design& d) { setChoice(d, choice.name, choice.options[i].first); });
+                tried(form->id() + ", " + choice.name + "=" + choice.options[i].first, plain,
+                    [&](Design& d) { setChoice(d, choice.name, choice.options[i].first); });
         for (const FeatureKind* kind : featureKinds()) {
             Design once = plain;
             std::string id;
@@ -41,7 +43,8 @@ inline void forEveryDesign(const std::function<void(const std::string&, const De
             visit(name, once);
             for (const auto& choice : kind->choices(*form))
                 for (std::size_t i = 1; i < choice.options.size(); ++i)
-                    tried(name + ", " + choice.name + "=" + choice.options[i].first, once, [&](Design& d) { setChoice(d, id + "." + choice.name, choice.options[i].first); });
+                    tried(name + ", " + choice.name + "=" + choice.options[i].first, once,
+                        [&](Design& d) { setChoice(d, id + "." + choice.name, choice.options[i].first); });
             tried(name + " twice", once, [&](Design& d) { addFeature(d, kind->kind()); });
         }
     }

@@ -22,7 +22,9 @@ public:
     double bufferedArea(const Polyline& closed, double d) const
     {
         auto g = polygon(closed);
-        std::unique_ptr<GEOSGeometry, Drop> b(GEOSBufferWithStyle_r(m_context.get(), g.get(), d, 200, GEOSBUF_CAP_FLAT, GEOSBUF_JOIN_MITRE, 4), Drop{m_context.get()});
+        std::unique_ptr<GEOSGeometry, Drop> b(
+            GEOSBufferWithStyle_r(m_context.get(), g.get(), d, 200, GEOSBUF_CAP_FLAT, GEOSBUF_JOIN_MITRE, 4),
+            Drop{m_context.get()});
         return areaOfGeometry(b.get());
     }
     bool valid(const Polyline& closed) const
@@ -33,7 +35,8 @@ public:
     bool covers(const Polyline& outer, const Polyline& inner, double slack) const
     {
         auto o = polygon(outer), i = polygon(inner);
-        std::unique_ptr<GEOSGeometry, Drop> grown(GEOSBuffer_r(m_context.get(), o.get(), slack, 8), Drop{m_context.get()});
+        std::unique_ptr<GEOSGeometry, Drop> grown(
+            GEOSBuffer_r(m_context.get(), o.get(), slack, 8), Drop{m_context.get()});
         return GEOSCovers_r(m_context.get(), grown.get(), i.get()) == 1;
     }
 
@@ -41,7 +44,8 @@ public:
     double sharedArea(const Polyline& one, const Polyline& other) const
     {
         auto a = polygon(one), b = polygon(other);
-        std::unique_ptr<GEOSGeometry, Drop> both(GEOSIntersection_r(m_context.get(), a.get(), b.get()), Drop{m_context.get()});
+        std::unique_ptr<GEOSGeometry, Drop> both(
+            GEOSIntersection_r(m_context.get(), a.get(), b.get()), Drop{m_context.get()});
         return areaOfGeometry(both.get());
     }
 
@@ -56,7 +60,8 @@ public:
     double project(const Polyline& line, Point p) const
     {
         auto g = lineString(line);
-        std::unique_ptr<GEOSGeometry, Drop> at(GEOSGeom_createPointFromXY_r(m_context.get(), p.x, p.y), Drop{m_context.get()});
+        std::unique_ptr<GEOSGeometry, Drop> at(
+            GEOSGeom_createPointFromXY_r(m_context.get(), p.x, p.y), Drop{m_context.get()});
         return GEOSProject_r(m_context.get(), g.get(), at.get());
     }
 

@@ -21,7 +21,11 @@ inline std::string slurp(const std::string& file)
 /// A folder that goes away with the program.
 class Scratch {
 public:
-    explicit Scratch(const std::string& name) : m_path(std::filesystem::temp_directory_path() / ("tectonis-" + name + "-" + std::to_string(::getpid()))) { std::filesystem::create_directories(m_path); }
+    explicit Scratch(const std::string& name)
+        : m_path(std::filesystem::temp_directory_path() / ("tectonis-" + name + "-" + std::to_string(::getpid())))
+    {
+        std::filesystem::create_directories(m_path);
+    }
     ~Scratch() { std::filesystem::remove_all(m_path); }
     std::string operator/(const std::string& name) const { return (m_path / name).string(); }
 

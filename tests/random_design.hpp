@@ -14,8 +14,8 @@
 
 namespace tectonis {
 
-/// Sets dimensions and choices at random, each inside the range that holds at that moment. A value that would push another
-/// size or dimension out of its range is refused by the model itself, and the design stays valid.
+/// Sets dimensions and choices at random, each inside the range that holds at that moment. A value that would push
+/// another size or dimension out of its range is refused by the model itself, and the design stays valid.
 inline Design randomDesign(std::mt19937& random, int& refused)
 {
     const auto& all = forms();
@@ -37,7 +37,8 @@ inline Design randomDesign(std::mt19937& random, int& refused)
     const std::size_t n = 4 + random() % 9;
     for (std::size_t i = 0; i < n; ++i) {
         // Body dimensions more often than the rest.
-        const auto& s = spec.dimensions[random() % 2 ? random() % std::min<std::size_t>(5, spec.dimensions.size()) : random() % spec.dimensions.size()];
+        const auto& s = spec.dimensions[random() % 2 ? random() % std::min<std::size_t>(5, spec.dimensions.size())
+                                                     : random() % spec.dimensions.size()];
         const Range range = rangeOf(s, evaluate(d, spec, base));
         if (range.max < range.min)
             continue;

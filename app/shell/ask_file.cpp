@@ -13,7 +13,8 @@ namespace tectonis {
 QString lastFolder() { return QSettings().value("folder", QDir::homePath()).toString(); }
 void rememberFolder(const QString& file) { QSettings().setValue("folder", QFileInfo(file).absolutePath()); }
 
-QString askFileToWrite(QWidget* parent, const QString& title, const QString& suggested, const QString& ending, const QString& filter, const QString& own)
+QString askFileToWrite(QWidget* parent, const QString& title, const QString& suggested, const QString& ending,
+    const QString& filter, const QString& own)
 {
     QString at = QFileInfo(suggested).isAbsolute() ? suggested : QDir(lastFolder()).filePath(suggested);
     for (;;) {
@@ -29,7 +30,8 @@ QString askFileToWrite(QWidget* parent, const QString& title, const QString& sug
         const QFileInfo is(file);
         if (!is.exists() || (!own.isEmpty() && is == QFileInfo(own)))
             return rememberFolder(file), file;
-        QMessageBox box(QMessageBox::Question, "Tectonis", QString("There is a file “%1” already. Replace it?").arg(is.fileName()), QMessageBox::NoButton, parent);
+        QMessageBox box(QMessageBox::Question, "Tectonis",
+            QString("There is a file “%1” already. Replace it?").arg(is.fileName()), QMessageBox::NoButton, parent);
         box.setTextFormat(Qt::PlainText);
         auto* replace = box.addButton("Replace it", QMessageBox::DestructiveRole);
         auto* other = box.addButton("Another name…", QMessageBox::AcceptRole);

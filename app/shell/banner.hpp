@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Notices above the rail, one at a time: what could not be done, what was found, with the ways out as buttons. None hides another.
+// Notices above the rail, one at a time: what could not be done, what was found, with the ways out as buttons. None
+// hides another.
 #pragma once
 
 #include <QLabel>

@@ -2,9 +2,9 @@
 #include "docket.hpp"
 #include "qtext.hpp"
 
-#include "library/material.hpp"
 #include "features/feature.hpp"
 #include "fonts.hpp"
+#include "library/material.hpp"
 #include "theme.hpp"
 
 #include <QComboBox>
@@ -45,7 +45,8 @@ QTreeWidgetItem* addHeading(QTreeWidget* tree, const QString& s)
 
 QString firstColumn(const DocketRow& row) { return row.value.isEmpty() ? wrappedLine(row.label, 44) : row.label; }
 
-/// Has the tree the page's groups and rows, whatever their values? Then they are filled where they are: a drag changes numbers, not rows.
+/// Has the tree the page's groups and rows, whatever their values? Then they are filled where they are: a drag changes
+/// numbers, not rows.
 bool sameRows(const QTreeWidget& tree, const DocketPage& page)
 {
     if (tree.topLevelItemCount() != int(page.groups.size()))
@@ -56,7 +57,8 @@ bool sameRows(const QTreeWidget& tree, const DocketPage& page)
         if (head.text(0) != page.groups[g].title || head.childCount() != int(rows.size()))
             return false;
         for (std::size_t i = 0; i < rows.size(); ++i)
-            if (head.child(int(i))->text(0) != firstColumn(rows[i]) || head.child(int(i))->text(1).isEmpty() != rows[i].value.isEmpty())
+            if (head.child(int(i))->text(0) != firstColumn(rows[i])
+                || head.child(int(i))->text(1).isEmpty() != rows[i].value.isEmpty())
                 return false;
     }
     return true;
@@ -89,24 +91,27 @@ void fillRow(QTreeWidgetItem& item, const DocketRow& row)
     item.setText(1, row.value);
     item.setToolTip(0, row.label);
     item.setToolTip(1, row.value);
-    item.setData(row.value.isEmpty() ? 0 : 1, Qt::ForegroundRole, row.bad ? QVariant(QBrush(theme().error)) : QVariant());
+    item.setData(
+        row.value.isEmpty() ? 0 : 1, Qt::ForegroundRole, row.bad ? QVariant(QBrush(theme().error)) : QVariant());
     if (item.data(0, FieldTree::kDetails).toStringList() != row.details) {
         item.setData(0, FieldTree::kDetails, row.details);
         qDeleteAll(item.takeChildren());
         if (item.isExpanded())
             showDetails(&item);
     }
-    item.setChildIndicatorPolicy(row.details.isEmpty() ? QTreeWidgetItem::DontShowIndicator : QTreeWidgetItem::ShowIndicator);
+    item.setChildIndicatorPolicy(
+        row.details.isEmpty() ? QTreeWidgetItem::DontShowIndicator : QTreeWidgetItem::ShowIndicator);
 }
 
 /// The design's words: name and meaning of the field, and where it stands.
 struct Words {
     const char *name, *label, *meaning;
-    std::string Design::* field;
+    std::string Design::*field;
 };
-const Words kWords[] = {{"name", "Name", "What the design is called: on the booklet, the sheets and in the bar.", &Design::name},
-                        {"studio", "Studio", "Who publishes the pattern; printed on the sheets and the booklet.", &Design::studio},
-                        {"notes", "Notes", "Your own notes; they stay in the file.", &Design::notes}};
+const Words kWords[] = {
+    {"name", "Name", "What the design is called: on the booklet, the sheets and in the bar.", &Design::name},
+    {"studio", "Studio", "Who publishes the pattern; printed on the sheets and the booklet.", &Design::studio},
+    {"notes", "Notes", "Your own notes; they stay in the file.", &Design::notes}};
 
 } // namespace
 
@@ -125,7 +130,8 @@ Docket::Docket(Document& document, QWidget* parent) : QWidget(parent), m_documen
     m_facts->header()->resizeSection(1, 176);
     m_facts->setAccessibleName("Facts about what is in hand; open a row to see its working");
     m_fields = new FieldTree("dimensions");
-    m_fields->setAccessibleName("Dimensions and choices; click or type to change a value, open a row for its meaning and range");
+    m_fields->setAccessibleName(
+        "Dimensions and choices; click or type to change a value, open a row for its meaning and range");
     m_split = new QSplitter(Qt::Vertical);
     m_split->setChildrenCollapsible(false);
     m_split->addWidget(m_facts);
@@ -155,7 +161,8 @@ Docket::Docket(Document& document, QWidget* parent) : QWidget(parent), m_documen
 void Docket::say(const QString& refusal)
 {
     m_refusal->setText(refusal);
-    m_refusal->setStyleSheet(QString("color:%1; background:%2; border:1px solid %1; border-radius:5px; padding:6px;").arg(theme().error.name(), theme().surface.name()));
+    m_refusal->setStyleSheet(QString("color:%1; background:%2; border:1px solid %1; border-radius:5px; padding:6px;")
+                                 .arg(theme().error.name(), theme().surface.name()));
     m_refusal->setVisible(!refusal.isEmpty());
     resizeEvent(nullptr);
     if (!refusal.isEmpty()) {
@@ -182,7 +189,10 @@ void Docket::follow(DocketSource* stage)
     m_openedFor.clear();
     refresh();
     // What the stage opens gets the room.
-    const int high = std::max(300, m_split->height()), facts = m_page.fields.opened.empty() ? 62 : m_page.fields.design ? 27 : 45;
+    const int high = std::max(300, m_split->height()),
+              facts = m_page.fields.opened.empty() ? 62
+        : m_page.fields.design                     ? 27
+                                                   : 45;
     m_split->setSizes({high * facts / 100, high * (100 - facts) / 100});
 }
 
@@ -220,13 +230,20 @@ void Docket::refreshFacts()
 void Docket::showGroups()
 {
     const DocketFields& wanted = m_page.fields;
-    const auto partOf = [&](const std::string& id) { return std::any_of(m_document.design().features.begin(), m_document.design().features.end(), [&](const Feature& f) { return f.id == id; }); };
+    const auto partOf = [&](const std::string& id) {
+        return std::any_of(m_document.design().features.begin(), m_document.design().features.end(),
+            [&](const Feature& f) { return f.id == id; });
+    };
     for (const auto& [id, group] : m_groups) {
-        const bool on = id == "#design" ? wanted.design : id == "#body" ? wanted.body : id == "#materials" ? wanted.materials : wanted.parts || id == wanted.part;
+        const bool on = id == "#design" ? wanted.design
+            : id == "#body"             ? wanted.body
+            : id == "#materials"        ? wanted.materials
+                                        : wanted.parts || id == wanted.part;
         if (group->isHidden() == on)
             group->setHidden(!on);
     }
-    if (const std::string opened = wanted.opened.empty() || partOf(wanted.opened) ? wanted.opened : "#" + wanted.opened; !opened.empty() && opened != m_openedFor) {
+    if (const std::string opened = wanted.opened.empty() || partOf(wanted.opened) ? wanted.opened : "#" + wanted.opened;
+        !opened.empty() && opened != m_openedFor) {
         m_openedFor = opened;
         for (const auto& [id, group] : m_groups)
             group->setExpanded(id == opened || (id == "#design" && opened == "#body"));
@@ -244,7 +261,8 @@ QTreeWidgetItem* Docket::groupOf(const std::string& id, const QString& title)
     return item;
 }
 
-QTreeWidgetItem* Docket::addField(QTreeWidgetItem* group, const std::string& name, const std::string& label, const std::string& meaning)
+QTreeWidgetItem* Docket::addField(
+    QTreeWidgetItem* group, const std::string& name, const std::string& label, const std::string& meaning)
 {
     auto* item = new QTreeWidgetItem(group, {text(label)});
     item->setData(0, FieldTree::kName, text(name));
@@ -287,7 +305,8 @@ void Docket::buildFields()
         const std::string name = c.name;
         connect(combo, &QComboBox::activated, this, [this, combo, name] {
             const std::string value = combo->currentData().toString().toStdString();
-            m_document.edit(text(m_document.spec().choice(name)->label) + ": " + combo->currentText(), [&](Design& d) { change::choice(d, name, value); });
+            m_document.edit(text(m_document.spec().choice(name)->label) + ": " + combo->currentText(),
+                [&](Design& d) { change::choice(d, name, value); });
         });
         m_fields->setItemWidget(item, 1, combo);
     }
@@ -315,7 +334,8 @@ void Docket::addMaterials()
         const std::string key = role;
         connect(combo, &QComboBox::activated, this, [this, combo, key] {
             const std::string value = combo->currentData().toString().toStdString();
-            m_document.edit("Material of the " + text(key) + ": " + combo->currentText(), [&](Design& d) { change::material(d, key, value); });
+            m_document.edit("Material of the " + text(key) + ": " + combo->currentText(),
+                [&](Design& d) { change::material(d, key, value); });
         });
         m_fields->setItemWidget(item, 1, combo);
     }
@@ -349,7 +369,10 @@ void Docket::refreshFields()
             const bool formula = isFormula(source);
             item->setText(1, m_document.shown(*spec, v, !formula));
             item->setToolTip(1, formula ? "= " + text(source) : QString());
-            item->setData(1, FieldTree::kTyped, formula ? text(source) : spec->quantity == DimensionSpec::Quantity::Length ? m_document.exact(v) : m_document.shown(*spec, v, true));
+            item->setData(1, FieldTree::kTyped,
+                formula                                                 ? text(source)
+                    : spec->quantity == DimensionSpec::Quantity::Length ? m_document.exact(v)
+                                                                        : m_document.shown(*spec, v, true));
             item->setForeground(1, formula ? theme().second : theme().ink);
             if (item->isExpanded())
                 fillDetails(item);
@@ -377,12 +400,16 @@ void Docket::fillDetails(QTreeWidgetItem* item)
     const Derivation how = derivationOf(m_document.design(), m_document.spec(), p.values, name, p.sizeAt);
     const Range range = rangeOf(*spec, p.values);
     const auto shown = [&](double x) { return m_document.shown(*spec, x, true); };
-    QStringList lines{text(spec->meaning), QString("%1 to %2").arg(shown(range.min), shown(range.max)), (how.own ? "own value: " : "= ") + text(how.formula)};
+    QStringList lines{text(spec->meaning), QString("%1 to %2").arg(shown(range.min), shown(range.max)),
+        (how.own ? "own value: " : "= ") + text(how.formula)};
     if (!how.inputs.empty()) {
         QStringList inputs;
         for (const auto& [n, x] : how.inputs)
             inputs << text(n) + " " + text(formatNumber(x));
-        lines << inputs.join(",  ") << "= " + (spec->quantity == DimensionSpec::Quantity::Length ? m_document.exact(how.result) : shown(how.result));
+        lines << inputs.join(",  ")
+              << "= "
+                + (spec->quantity == DimensionSpec::Quantity::Length ? m_document.exact(how.result)
+                                                                     : shown(how.result));
     }
     lines << "size rule: " + text(ruleText(m_document.design().dimensions.at(name).rule));
     while (item->childCount() < lines.size())
@@ -399,13 +426,15 @@ bool Docket::typed(const std::string& name, const QString& value)
 {
     for (const auto& w : kWords)
         if (name == w.name) {
-            const bool taken = m_document.edit(QString(w.label) + ": " + value, [&](Design& d) { change::assign(d, name + "=" + QString(value).replace("\\n", "\n").toStdString()); });
+            const bool taken = m_document.edit(QString(w.label) + ": " + value,
+                [&](Design& d) { change::assign(d, name + "=" + QString(value).replace("\\n", "\n").toStdString()); });
             refreshFields();
             return taken;
         }
     const auto* spec = m_document.spec().dimension(name);
     const std::string size = m_document.design().sizes[m_document.size()];
-    const bool taken = m_document.edit((spec ? text(spec->label) : text(name)) + " to " + value, [&](Design& d) { change::dimension(d, name, value.toStdString(), {}, m_document.unit(), size); });
+    const bool taken = m_document.edit((spec ? text(spec->label) : text(name)) + " to " + value,
+        [&](Design& d) { change::dimension(d, name, value.toStdString(), {}, m_document.unit(), size); });
     refreshFields();
     return taken;
 }

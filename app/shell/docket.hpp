@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The facts about what is in hand at the stage, and those of the design's fields that belong there. Every number opens to show its working.
+// The facts about what is in hand at the stage, and those of the design's fields that belong there. Every number opens
+// to show its working.
 #pragma once
 
 #include "docket_page.hpp"
@@ -33,7 +34,8 @@ private:
     void showGroups(); ///< those that belong to the stage
     void addMaterials();
     QTreeWidgetItem* groupOf(const std::string& id, const QString& title);
-    QTreeWidgetItem* addField(QTreeWidgetItem* group, const std::string& name, const std::string& label, const std::string& meaning);
+    QTreeWidgetItem* addField(
+        QTreeWidgetItem* group, const std::string& name, const std::string& label, const std::string& meaning);
     void fillDetails(QTreeWidgetItem* item); ///< meaning, range, formula and rule of an opened row
     bool typed(const std::string& name, const QString& text);
     void say(const QString& refusal);
@@ -44,7 +46,7 @@ private:
     QLabel* m_title;
     QSplitter* m_split;
     FieldTree *m_facts, *m_fields;
-    QLabel* m_refusal; ///< lies over the facts: rows do not shift under the pointer
+    QLabel* m_refusal;                                ///< lies over the facts: rows do not shift under the pointer
     std::map<std::string, QTreeWidgetItem*> m_groups; ///< by id: "design", "body", a part's id, "materials"
     std::string m_builtFor, m_openedFor;
 };

@@ -26,8 +26,8 @@ struct DocketGroup {
 struct DocketFields {
     bool design = false; ///< name, studio, notes
     bool body = false, materials = false, parts = false;
-    std::string part;    ///< one part's fields, also without @c parts
-    std::string opened;  ///< which group is open: "body", "materials", a part's id; empty: as the user left them
+    std::string part;   ///< one part's fields, also without @c parts
+    std::string opened; ///< which group is open: "body", "materials", a part's id; empty: as the user left them
     bool any() const { return design || body || materials || parts || !part.empty(); }
 };
 
@@ -57,6 +57,7 @@ protected:
 /// The piece in hand: what it is cut from, its edges, its layers.
 DocketPage pagePiece(const Document& document, const std::string& piece);
 /// Workings whose subject is a piece, a part or the body.
-DocketGroup workingsOf(const Document& document, const std::function<bool(const std::string& subject)>& wanted, const QString& title = "Workings");
+DocketGroup workingsOf(const Document& document, const std::function<bool(const std::string& subject)>& wanted,
+    const QString& title = "Workings");
 
 } // namespace tectonis

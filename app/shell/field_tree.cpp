@@ -12,7 +12,8 @@
 
 namespace tectonis {
 
-/// Draws the value of an editable row as a field, so that it looks like what it is; the editor begins with the exact value.
+/// Draws the value of an editable row as a field, so that it looks like what it is; the editor begins with the exact
+/// value.
 class FieldDelegate : public QStyledItemDelegate {
 public:
     explicit FieldDelegate(FieldTree* tree) : QStyledItemDelegate(tree), m_tree(tree) {}
@@ -25,10 +26,12 @@ public:
             p->setPen(QPen(option.state & QStyle::State_Selected ? theme().accent : theme().line, 1));
             p->setBrush(theme().field);
             p->drawRoundedRect(QRectF(option.rect).adjusted(1.5, 2.5, -3.5, -2.5), 4, 4);
-            p->setPen(index.data(Qt::ForegroundRole).isValid() ? index.data(Qt::ForegroundRole).value<QBrush>().color() : theme().ink);
+            p->setPen(index.data(Qt::ForegroundRole).isValid() ? index.data(Qt::ForegroundRole).value<QBrush>().color()
+                                                               : theme().ink);
             p->setFont(option.font);
             const QRect room = option.rect.adjusted(7, 0, -8, 0);
-            p->drawText(room, Qt::AlignVCenter | Qt::AlignRight, p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, room.width()));
+            p->drawText(room, Qt::AlignVCenter | Qt::AlignRight,
+                p->fontMetrics().elidedText(index.data().toString(), Qt::ElideRight, room.width()));
             p->restore();
             return;
         }
@@ -67,11 +70,15 @@ public:
         const QString typed = line->text().trimmed();
         if (line->isModified() && typed != index.data(FieldTree::kTyped).toString() && m_tree->typed) {
             line->setModified(false);
-            m_tree->m_refused = !m_tree->typed(index.siblingAtColumn(0).data(FieldTree::kName).toString().toStdString(), typed);
+            m_tree->m_refused = !m_tree->typed(
+                index.siblingAtColumn(0).data(FieldTree::kName).toString().toStdString(), typed);
         }
     }
 
-    void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option, const QModelIndex&) const override { editor->setGeometry(option.rect.adjusted(1, 1, -2, -1)); }
+    void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option, const QModelIndex&) const override
+    {
+        editor->setGeometry(option.rect.adjusted(1, 1, -2, -1));
+    }
 
 private:
     FieldTree* m_tree;
@@ -123,7 +130,8 @@ void FieldTree::mouseReleaseEvent(QMouseEvent* event)
 {
     QTreeWidget::mouseReleaseEvent(event);
     const QModelIndex at = indexAt(event->pos());
-    if (event->button() == Qt::LeftButton && at.isValid() && at == m_pressed && at.column() == 1 && (at.flags() & Qt::ItemIsEditable) && state() != EditingState)
+    if (event->button() == Qt::LeftButton && at.isValid() && at == m_pressed && at.column() == 1
+        && (at.flags() & Qt::ItemIsEditable) && state() != EditingState)
         edit(at);
     m_pressed = QPersistentModelIndex();
 }
@@ -132,7 +140,8 @@ void FieldTree::keyPressEvent(QKeyEvent* event)
 {
     if (event->key() == Qt::Key_Escape && state() != EditingState)
         return letGo();
-    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && state() != EditingState && currentIndex().isValid()) {
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && state() != EditingState
+        && currentIndex().isValid()) {
         const QModelIndex field = currentIndex().siblingAtColumn(1);
         if (field.flags() & Qt::ItemIsEditable) {
             edit(field);
@@ -152,7 +161,8 @@ void FieldTree::letGo()
 
 QTreeWidgetItem* FieldTree::fieldAfter(QTreeWidgetItem* item, bool backwards) const
 {
-    for (item = backwards ? itemAbove(item) : itemBelow(item); item; item = backwards ? itemAbove(item) : itemBelow(item))
+    for (item = backwards ? itemAbove(item) : itemBelow(item); item;
+         item = backwards ? itemAbove(item) : itemBelow(item))
         if (!item->isHidden() && (item->flags() & Qt::ItemIsEditable) && !item->data(0, kName).toString().isEmpty())
             return item;
     return nullptr;

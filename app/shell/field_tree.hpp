@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A two-column list of names and fields that a hand can use: one click or a key typed begins to edit, Tab goes on to the next field, Esc takes back and lets go.
+// A two-column list of names and fields that a hand can use: one click or a key typed begins to edit, Tab goes on to
+// the next field, Esc takes back and lets go.
 #pragma once
 
 #include <QTreeWidget>
@@ -12,9 +13,9 @@ class FieldTree : public QTreeWidget {
 public:
     explicit FieldTree(const QString& name, QWidget* parent = nullptr);
 
-    static constexpr int kName = Qt::UserRole;      ///< on column 0: what the row edits; empty: nothing
+    static constexpr int kName = Qt::UserRole;        ///< on column 0: what the row edits; empty: nothing
     static constexpr int kDetails = Qt::UserRole + 1; ///< on column 0: lines shown when the row is opened
-    static constexpr int kTyped = Qt::UserRole + 2; ///< on column 1: what stands in the field while it is edited
+    static constexpr int kTyped = Qt::UserRole + 2;   ///< on column 1: what stands in the field while it is edited
 
     /// Called with a row's name and the text when a field was changed by hand; false: it was refused.
     std::function<bool(const std::string& name, const QString& text)> typed;

@@ -51,10 +51,12 @@ public:
                 continue;
             for (const auto& piece : p.pieces) {
                 if (piece.group == group)
-                    m_cards.push_back({piece.key, piece.code, QString::fromStdString(piece.name), group, piece.cut, nullptr, piece.count});
+                    m_cards.push_back({piece.key, piece.code, QString::fromStdString(piece.name), group, piece.cut,
+                        nullptr, piece.count});
                 if (group == PieceGroup::Interlining)
                     for (const auto& layer : piece.layers)
-                        m_cards.push_back({piece.key, layer.code, QString::fromStdString(layer.material), group, layer.outline, &layer, piece.count});
+                        m_cards.push_back({piece.key, layer.code, QString::fromStdString(layer.material), group,
+                            layer.outline, &layer, piece.count});
             }
         }
         // One scale for all cards: the tallest standing piece fills the hooks' height; long strips lie down.
@@ -134,7 +136,8 @@ protected:
             v.scale = m_scale;
             v.placement.angle = c.turned ? -pi / 2 : 0;
             const double w = (c.turned ? b.height() : b.width()) * m_scale, left = c.x + (c.width - w) / 2;
-            v.origin = c.turned ? QPointF(left - b.y0 * m_scale, 22 - b.x0 * m_scale) : QPointF(left - b.x0 * m_scale, 22 + b.y1 * m_scale);
+            v.origin = c.turned ? QPointF(left - b.y0 * m_scale, 22 - b.x0 * m_scale)
+                                : QPointF(left - b.x0 * m_scale, 22 + b.y1 * m_scale);
             // The hook.
             p.setPen(QPen(t.muted, 1.2));
             p.setBrush(Qt::NoBrush);
@@ -149,7 +152,8 @@ protected:
             }
             p.setFont(pixelFont(12, QFont::DemiBold));
             p.setPen(mine ? t.accent : t.ink);
-            const QString count = c.count > 1 ? QString("%1 ×%2").arg(QString::fromStdString(c.code)).arg(c.count) : QString::fromStdString(c.code);
+            const QString count = c.count > 1 ? QString("%1 ×%2").arg(QString::fromStdString(c.code)).arg(c.count)
+                                              : QString::fromStdString(c.code);
             p.drawText(QRectF(c.x - 20, 88, c.width + 40, 18), Qt::AlignCenter, count);
             if (c.snag >= 0) {
                 p.setPen(Qt::NoPen);
@@ -172,7 +176,8 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override
     {
         const Card* c = at(event->position());
-        setToolTip(c ? QString("%1  %2, cut %3").arg(QString::fromStdString(c->code), c->name).arg(c->count) : QString());
+        setToolTip(
+            c ? QString("%1  %2, cut %3").arg(QString::fromStdString(c->code), c->name).arg(c->count) : QString());
     }
 
     void keyPressEvent(QKeyEvent* event) override

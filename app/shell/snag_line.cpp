@@ -85,9 +85,14 @@ void SnagLine::fill()
     if (all.empty())
         m_line->setText(arrow + "  No snags in any size");
     else
-        m_line->setText(QString("%1  %2 to mend, %3 doubtful   ·   %4, size %5: %6").arg(arrow).arg(count.toMend).arg(count.doubtful).arg(text(all.front().subject), text(all.front().size), text(all.front().text)));
+        m_line->setText(QString("%1  %2 to mend, %3 doubtful   ·   %4, size %5: %6")
+                            .arg(arrow)
+                            .arg(count.toMend)
+                            .arg(count.doubtful)
+                            .arg(text(all.front().subject), text(all.front().size), text(all.front().text)));
     const QColor c = all.empty() ? t.muted : t.severity(int(all.front().severity));
-    m_line->setStyleSheet(QString("QPushButton{text-align:left; color:%1; background:%2; border:1px solid %3; border-radius:5px; padding-left:8px;} QPushButton:focus{border-color:%4;}")
+    m_line->setStyleSheet(QString("QPushButton{text-align:left; color:%1; background:%2; border:1px solid %3; "
+                                  "border-radius:5px; padding-left:8px;} QPushButton:focus{border-color:%4;}")
                               .arg(c.name(), t.surface.name(), t.line.name(), t.accent.name()));
     m_line->setToolTip(all.empty() ? "" : text(all.front().text));
 }
@@ -101,7 +106,10 @@ void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
     mend->setEnabled(why.empty());
     mend->setToolTip(text(why));
     // Queued: mending fills the list anew, and this button with it.
-    connect(mend, &QPushButton::clicked, this, [this, f] { m_document.edit(text(f.repair->label), [&](Design& d) { change::repair(d, f); }); }, Qt::QueuedConnection);
+    connect(
+        mend, &QPushButton::clicked, this,
+        [this, f] { m_document.edit(text(f.repair->label), [&](Design& d) { change::repair(d, f); }); },
+        Qt::QueuedConnection);
     m_list->setItemWidget(row, 3, mend);
 }
 

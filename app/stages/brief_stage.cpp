@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Brief: the form, the bag folded up with its main dimensions as handles, and the things it carries.
 #include "application.hpp"
-#include "mockup/carry.hpp"
 #include "design/limits.hpp"
-#include "qtext.hpp"
 #include "features/feature.hpp"
 #include "fonts.hpp"
 #include "forms/form.hpp"
+#include "mockup/carry.hpp"
 #include "mockup_view.hpp"
+#include "qtext.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 
@@ -40,7 +40,9 @@ const Space* mainSpaceOf(const Pattern& p)
 /// A form or a feature as its drawn silhouette.
 class DrawnButton : public QAbstractButton {
 public:
-    DrawnButton(const std::string& name, const std::string& meaning, std::vector<Run> drawing, QSize size, QWidget* parent = nullptr) : QAbstractButton(parent), m_drawing(std::move(drawing))
+    DrawnButton(const std::string& name, const std::string& meaning, std::vector<Run> drawing, QSize size,
+        QWidget* parent = nullptr)
+        : QAbstractButton(parent), m_drawing(std::move(drawing))
     {
         setText(tectonis::text(name));
         setFixedSize(size);
@@ -124,7 +126,9 @@ public:
         auto* bar = new QHBoxLayout;
         auto* add = new QPushButton("Add a thing");
         connect(add, &QPushButton::clicked, this, [this] {
-            m_document.edit("Add a thing to carry", [](Design& d) { d.carried.push_back({"New thing", 100, 100, 20, "main"}); });
+            m_document.edit("Add a thing to carry", [](Design& d) {
+                d.carried.push_back({"New thing", 100, 100, 20, "main"});
+            });
         });
         auto* drop = new QPushButton("Remove");
         connect(drop, &QPushButton::clicked, this, [this] {
@@ -140,7 +144,8 @@ public:
         m_table = new QTableWidget(0, 6);
         m_table->setObjectName("carried");
         m_table->setAccessibleName("Things to carry");
-        m_table->setHorizontalHeaderLabels({"Thing to carry", "Width", "Height", "Thickness", "Goes into", "Does it fit?"});
+        m_table->setHorizontalHeaderLabels(
+            {"Thing to carry", "Width", "Height", "Thickness", "Goes into", "Does it fit?"});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(27);
         m_table->setMinimumHeight(54);
@@ -168,12 +173,17 @@ public:
     {
         const Pattern& p = m_document.pattern();
         const Design& d = m_document.design();
-        DocketPage out{text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = "body"}};
+        DocketPage out{
+            text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = "body"}};
         DocketGroup bag{"Bag, size " + text(p.size), {}};
-        bag.rows.push_back({"Finished", m_document.dims({p.width, p.height, p.depth}), {"width × height × depth, on the stitch lines"}});
+        bag.rows.push_back({"Finished", m_document.dims({p.width, p.height, p.depth}),
+            {"width × height × depth, on the stitch lines"}});
         if (mainSpaceOf(p))
-            bag.rows.push_back({"Inside", m_document.dims({mainSpaceOf(p)->width, mainSpaceOf(p)->height, mainSpaceOf(p)->depth}), {"lining and interlinings counted"}});
-        bag.rows.push_back({"Holds", QString("%1 litres").arg(m_document.mockup().litres, 0, 'f', 1), {"the room within the folded lining's stitch lines, by the divergence theorem; geometry"}});
+            bag.rows.push_back(
+                {"Inside", m_document.dims({mainSpaceOf(p)->width, mainSpaceOf(p)->height, mainSpaceOf(p)->depth}),
+                    {"lining and interlinings counted"}});
+        bag.rows.push_back({"Holds", QString("%1 litres").arg(m_document.mockup().litres, 0, 'f', 1),
+            {"the room within the folded lining's stitch lines, by the divergence theorem; geometry"}});
         int pieces = 0, layers = 0;
         for (const auto& piece : p.pieces)
             pieces += piece.count, layers += piece.count * int(piece.layers.size());
@@ -182,7 +192,11 @@ public:
         out.groups.push_back(bag);
         if (const int row = m_table->currentRow(); row >= 0 && row < int(d.carried.size())) {
             const Carried& thing = d.carried[std::size_t(row)];
-            out.groups.push_back({"In hand: " + text(thing.name), {{"Measures", m_document.dims({thing.width, thing.height, thing.thickness}), {"width × height × thickness"}}, {"In size " + text(p.size), m_table->item(row, 5) ? m_table->item(row, 5)->text() : QString(), {}}}});
+            out.groups.push_back({"In hand: " + text(thing.name),
+                {{"Measures", m_document.dims({thing.width, thing.height, thing.thickness}),
+                     {"width × height × thickness"}},
+                    {"In size " + text(p.size), m_table->item(row, 5) ? m_table->item(row, 5)->text() : QString(),
+                        {}}}});
         }
         return out;
     }
@@ -206,7 +220,11 @@ private:
                 lost << "·  " + text(next.lost[i]);
             if (next.lost.size() > 12)
                 lost << QString("·  and %1 more").arg(next.lost.size() - 12);
-            QMessageBox box(QMessageBox::Question, "Tectonis", QString("In the form “%1” these cannot stay:\n\n%2\n\nEverything else comes along. Undo brings all of it back.").arg(text(form.name()), lost.join("\n")), QMessageBox::NoButton, this);
+            QMessageBox box(QMessageBox::Question, "Tectonis",
+                QString("In the form “%1” these cannot stay:\n\n%2\n\nEverything else comes along. Undo brings all of "
+                        "it back.")
+                    .arg(text(form.name()), lost.join("\n")),
+                QMessageBox::NoButton, this);
             box.setTextFormat(Qt::PlainText);
             auto* change = box.addButton("Change the form", QMessageBox::AcceptRole);
             box.setEscapeButton(box.addButton("Keep this one", QMessageBox::RejectRole));
@@ -269,11 +287,12 @@ private:
             change(next);
             m_view->setLook(next);
         };
-        const auto check = [&](const QString& name, const QString& id, bool on, bool MockupView::Look::* what) {
+        const auto check = [&](const QString& name, const QString& id, bool on, bool MockupView::Look::*what) {
             auto* box = new QCheckBox(name);
             box->setObjectName(id);
             box->setChecked(on);
-            connect(box, &QCheckBox::toggled, this, [look, what](bool checked) { look([&](MockupView::Look& l) { l.*what = checked; }); });
+            connect(box, &QCheckBox::toggled, this,
+                [look, what](bool checked) { look([&](MockupView::Look& l) { l.*what = checked; }); });
             bar->addWidget(box);
         };
         check("Look inside", "look.inside", true, &MockupView::Look::inside);
@@ -284,7 +303,8 @@ private:
         apart->setAccessibleName("Pull the pieces apart");
         apart->setRange(0, 100);
         apart->setFixedWidth(56);
-        connect(apart, &QSlider::valueChanged, this, [look](int v) { look([&](MockupView::Look& l) { l.apart = v / 100.0; }); });
+        connect(apart, &QSlider::valueChanged, this,
+            [look](int v) { look([&](MockupView::Look& l) { l.apart = v / 100.0; }); });
         bar->addWidget(new QLabel("Apart"));
         bar->addWidget(apart);
         auto* person = new QComboBox;
@@ -293,7 +313,8 @@ private:
         person->addItem("No person", 0.0);
         for (const double stature : {1500.0, 1600.0, 1700.0, 1800.0, 1900.0})
             person->addItem("Person, " + m_document.len(stature), stature);
-        connect(person, &QComboBox::currentIndexChanged, this, [look, person](int i) { look([&](MockupView::Look& l) { l.stature = person->itemData(i).toDouble(); }); });
+        connect(person, &QComboBox::currentIndexChanged, this,
+            [look, person](int i) { look([&](MockupView::Look& l) { l.stature = person->itemData(i).toDouble(); }); });
         person->setFixedWidth(132);
         bar->addWidget(person);
         bar->addStretch(1);
@@ -330,7 +351,8 @@ private:
         column->addLayout(row);
     }
 
-    /// The design's features as drawn chips, each with a way out; and a button that offers those that this form can carry.
+    /// The design's features as drawn chips, each with a way out; and a button that offers those that this form can
+    /// carry.
     void fillParts()
     {
         std::string key = m_document.design().form;
@@ -345,10 +367,13 @@ private:
             delete item;
         }
         const int wide = std::clamp(560 / std::max(1, int(m_document.design().features.size())), 76, 92);
-        m_parts->parentWidget()->setMinimumWidth(int(m_document.design().features.size()) * (wide + m_parts->spacing()));
+        m_parts->parentWidget()->setMinimumWidth(
+            int(m_document.design().features.size()) * (wide + m_parts->spacing()));
         for (const auto& f : m_document.design().features) {
             const FeatureKind& kind = featureKind(f.kind);
-            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")", "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {wide, 74}, this);
+            auto* chip = new DrawnButton(
+                kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")",
+                "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {wide, 74}, this);
             chip->setObjectName("part." + text(f.id));
             const std::string id = f.id, name = kind.name();
             connect(chip, &QAbstractButton::clicked, this, [this, chip, id, name] {
@@ -359,7 +384,9 @@ private:
                         if (piece.owner == id)
                             return m_document.takePiece(piece.key);
                 });
-                menu->addAction("Take it out of the bag", this, [this, id, name] { m_document.edit(text("Take out: " + name), [&](Design& d) { change::removePart(d, id); }); });
+                menu->addAction("Take it out of the bag", this, [this, id, name] {
+                    m_document.edit(text("Take out: " + name), [&](Design& d) { change::removePart(d, id); });
+                });
                 menu->popup(chip->mapToGlobal(QPoint(0, chip->height())));
             });
             m_parts->addWidget(chip);
@@ -373,7 +400,8 @@ private:
         offer->setAttribute(Qt::WA_DeleteOnClose);
         offer->setObjectName("partOffer");
         offer->setAttribute(Qt::WA_StyledBackground);
-        offer->setStyleSheet(QString("#partOffer { background: %1; border: 1px solid %2; border-radius: 6px; }").arg(theme().window.name(), theme().muted.name()));
+        offer->setStyleSheet(QString("#partOffer { background: %1; border: 1px solid %2; border-radius: 6px; }")
+                                 .arg(theme().window.name(), theme().muted.name()));
         auto* column = new QVBoxLayout(offer);
         auto* grid = new QGridLayout;
         grid->setSpacing(4);
@@ -436,13 +464,18 @@ private:
             combo->setAccessibleName("Place of " + text(thing.name));
             combo->setCurrentIndex(combo->findData(text(thing.place)));
             QStringList lacks;
-            const auto spot = std::find_if(placed.begin(), placed.end(), [&](const PlacedThing& t) { return t.index == i; }); // names may be alike
+            const auto spot = std::find_if(
+                placed.begin(), placed.end(), [&](const PlacedThing& t) { return t.index == i; }); // names may be alike
             const bool found = spot != placed.end();
             if (found)
-                for (const auto& [over, word] : {std::pair{spot->overWidth, "wide"}, {spot->overHeight, "tall"}, {spot->overDepth, "thick"}})
+                for (const auto& [over, word] :
+                    {std::pair{spot->overWidth, "wide"}, {spot->overHeight, "tall"}, {spot->overDepth, "thick"}})
                     if (over > 0.01)
                         lacks << m_document.len(over) + " too " + word;
-            auto* item = put(5, !found ? "has no such place" : lacks.isEmpty() ? "fits in size " + text(p.size) : lacks.join(", "));
+            auto* item = put(5,
+                !found                ? "has no such place"
+                    : lacks.isEmpty() ? "fits in size " + text(p.size)
+                                      : lacks.join(", "));
             item->setFlags(Qt::ItemIsEnabled);
             const bool fits = found && lacks.isEmpty();
             bad += fits ? 0 : 1;
@@ -453,8 +486,12 @@ private:
         m_fit->setText(main ? QString("Inside, size %1: %2 litres.  %3")
                                   .arg(text(p.size))
                                   .arg(mockup.litres, 0, 'f', 1)
-                                  .arg(d.carried.empty() ? QString() : bad ? QString("%1 of the things do not fit.").arg(bad) : "Everything fits.")
-                                  + (mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.").arg(m_document.len(mockup.largestGap), text(mockup.gapAt)) : QString())
+                                  .arg(d.carried.empty() ? QString()
+                                          : bad          ? QString("%1 of the things do not fit.").arg(bad)
+                                                         : "Everything fits.")
+                    + (mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.")
+                                                    .arg(m_document.len(mockup.largestGap), text(mockup.gapAt))
+                                              : QString())
                             : QString());
         m_filling = false;
     }
@@ -465,16 +502,20 @@ private:
         auto* before = qobject_cast<QComboBox*>(m_table->cellWidget(int(row), 4));
         bool same = before && before->count() == int(p.spaces.size());
         for (std::size_t k = 0; same && k < p.spaces.size(); ++k)
-            same = before->itemText(int(k)) == text(p.spaces[k].name) && before->itemData(int(k)) == text(p.spaces[k].place);
+            same = before->itemText(int(k)) == text(p.spaces[k].name)
+                && before->itemData(int(k)) == text(p.spaces[k].place);
         if (same)
             return before;
         auto* combo = new QComboBox;
         for (const auto& s : p.spaces)
             combo->addItem(text(s.name), text(s.place));
-        connect(combo, &QComboBox::activated, this, [this, combo, row] {
-            const std::string place = combo->currentData().toString().toStdString();
-            m_document.edit("Where a thing goes", [&](Design& design) { design.carried[row].place = place; });
-        }, Qt::QueuedConnection);
+        connect(
+            combo, &QComboBox::activated, this,
+            [this, combo, row] {
+                const std::string place = combo->currentData().toString().toStdString();
+                m_document.edit("Where a thing goes", [&](Design& design) { design.carried[row].place = place; });
+            },
+            Qt::QueuedConnection);
         if (before)
             before->hide(); // it is deleted only when control returns to the event loop
         m_table->setCellWidget(int(row), 4, combo);
@@ -491,10 +532,14 @@ private:
             if (c == 0)
                 thing.name = value;
             else
-                (c == 1 ? thing.width : c == 2 ? thing.height : thing.thickness) = within("things to carry", parseLength(value, m_document.unit()), 0, limits::length);
+                (c == 1          ? thing.width
+                        : c == 2 ? thing.height
+                                 : thing.thickness) = within("things to carry", parseLength(value, m_document.unit()),
+                    0, limits::length);
         });
         // Later: the editor is still at work.
-        QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this] { fill(); }, Qt::QueuedConnection);
     }
 
     MockupView* m_view;

@@ -2,10 +2,10 @@
 // Build-up: the layers of the piece in hand pulled apart, and what lies under the foot at every seam.
 #include "buildup/layers.hpp"
 #include "design/limits.hpp"
-#include "qtext.hpp"
-#include "library/material.hpp"
 #include "fonts.hpp"
+#include "library/material.hpp"
 #include "picture.hpp"
+#include "qtext.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -50,10 +50,11 @@ protected:
         const double labelWidth = 250, w = box.width() + box.height() * lean, h = box.height() * squash;
         const double scale = std::min((width() - labelWidth - 60) / w, (height() - 36) / (h * (1 + 0.85 * (n - 1))));
         const double lift = std::min(110.0, 0.85 * h * scale); // each layer shows most of itself under the one above
-        for (int i = n - 1; i >= 0; --i) { // the face lies on top
+        for (int i = n - 1; i >= 0; --i) {                     // the face lies on top
             const double x = 30, y = 20 + h * scale + i * lift;
             p.save();
-            const QTransform slant(1, 0, -lean, squash, x - box.x0 * scale - box.y0 * scale * lean, y + box.y0 * scale * squash);
+            const QTransform slant(
+                1, 0, -lean, squash, x - box.x0 * scale - box.y0 * scale * lean, y + box.y0 * scale * squash);
             p.setTransform(slant, true);
             View v;
             v.scale = scale;
@@ -68,9 +69,14 @@ protected:
                 drawLayer(p, v, piece->layers[std::size_t(i) - 1], look.layer, 1.2);
             }
             p.restore();
-            const QString name = i == 0 ? text(material(m_document.pattern().materials.at(piece->material)).name) : text(material(piece->layers[std::size_t(i) - 1].material).name);
-            const QString detail = i == 0 ? QString("face, %1 thick").arg(m_document.len(material(m_document.pattern().materials.at(piece->material)).thickness))
-                                          : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", " + piece->layers[std::size_t(i) - 1].trim, m_document.unit());
+            const QString name = i == 0 ? text(material(m_document.pattern().materials.at(piece->material)).name)
+                                        : text(material(piece->layers[std::size_t(i) - 1].material).name);
+            const QString detail = i == 0
+                ? QString("face, %1 thick")
+                      .arg(m_document.len(material(m_document.pattern().materials.at(piece->material)).thickness))
+                : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", "
+                        + piece->layers[std::size_t(i) - 1].trim,
+                    m_document.unit());
             const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, 54.0);
             p.setPen(QPen(t.muted, 1));
             p.drawLine(QPointF(x + w * scale - 6, y - h * scale * 0.5), QPointF(tx - 8, ty + 8));
@@ -79,7 +85,8 @@ protected:
             p.drawText(QRectF(tx, ty - 4, labelWidth - 8, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
             p.setFont(pixelFont(12));
             p.setPen(t.muted);
-            p.drawText(QRectF(tx, ty + 13, labelWidth - 8, 34), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
+            p.drawText(
+                QRectF(tx, ty + 13, labelWidth - 8, 34), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
         }
     }
 };
@@ -87,10 +94,7 @@ protected:
 /// A section through the chosen seam, magnified, beside the machine's limit.
 class Section : public Picture {
 public:
-    explicit Section(Document& document) : Picture(document, "Section through the chosen seam")
-    {
-        setFixedWidth(300);
-    }
+    explicit Section(Document& document) : Picture(document, "Section through the chosen seam") { setFixedWidth(300); }
     std::string seam;
 
 protected:
@@ -124,8 +128,10 @@ protected:
                     labelY = std::min(labelY - 15, y - h / 2);
                     p.setPen(t.ink);
                     p.setFont(pixelFont(11));
-                    p.drawText(QRectF(left + w + 8, labelY - 8, width() - left - w - 10, 16), Qt::AlignLeft | Qt::AlignVCenter,
-                               (part.times > 1 ? QString("%1 × ").arg(part.times) : QString()) + text(part.label).left(24) + "  " + m_document.len(part.each * part.times));
+                    p.drawText(QRectF(left + w + 8, labelY - 8, width() - left - w - 10, 16),
+                        Qt::AlignLeft | Qt::AlignVCenter,
+                        (part.times > 1 ? QString("%1 × ").arg(part.times) : QString()) + text(part.label).left(24)
+                            + "  " + m_document.len(part.each * part.times));
                 }
                 y -= h;
             }
@@ -137,7 +143,8 @@ protected:
         p.drawText(QRectF(4, ly - 17, width() - 8, 16), Qt::AlignRight, "machine takes " + m_document.len(limit));
         p.setPen(bulk.underFoot > limit ? t.error : t.ink);
         p.setFont(pixelFont(12, QFont::DemiBold));
-        p.drawText(QRectF(12, height() - 22, width() - 20, 18), Qt::AlignLeft, "under the foot: " + m_document.len(bulk.underFoot));
+        p.drawText(QRectF(12, height() - 22, width() - 20, 18), Qt::AlignLeft,
+            "under the foot: " + m_document.len(bulk.underFoot));
     }
 };
 
@@ -198,7 +205,9 @@ public:
         connect(remove, &QPushButton::clicked, this, [this] { change(false); });
         connect(m_limit, &QLineEdit::editingFinished, this, [this] {
             const std::string typed = m_limit->text().toStdString();
-            m_document.edit("Machine limit", [&](Design& d) { d.workshop.machineLimit = within("machine limit", parseLength(typed, m_document.unit()), 1, 40); });
+            m_document.edit("Machine limit", [&](Design& d) {
+                d.workshop.machineLimit = within("machine limit", parseLength(typed, m_document.unit()), 1, 40);
+            });
             fill();
         });
         connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
@@ -214,15 +223,23 @@ public:
     DocketPage docketPage() const override
     {
         const Piece* p = piece();
-        DocketPage out{p ? text(p->code + "  " + p->name) : QString("Nothing in hand"), {}, {.materials = true, .opened = "materials"}};
+        DocketPage out{p ? text(p->code + "  " + p->name) : QString("Nothing in hand"), {},
+            {.materials = true, .opened = "materials"}};
         if (!p)
             return out;
-        const auto facts = [&](const Material& m) { return std::vector<DocketRow>{{"Thickness", m_document.len(m.thickness), {}}, {"Under the foot", m_document.len(m.underFoot()), {QString("%1 of its thickness is left under the foot").arg(m.compressed)}}, {"Weight", text(formatNumber(m.gsm, 0)) + " g/m²", {}}, {"Iron", m.heat ? "bears it" : "harms it", {}}}; };
+        const auto facts = [&](const Material& m) {
+            return std::vector<DocketRow>{{"Thickness", m_document.len(m.thickness), {}},
+                {"Under the foot", m_document.len(m.underFoot()),
+                    {QString("%1 of its thickness is left under the foot").arg(m.compressed)}},
+                {"Weight", text(formatNumber(m.gsm, 0)) + " g/m²", {}}, {"Iron", m.heat ? "bears it" : "harms it", {}}};
+        };
         const auto face = m_document.pattern().materials.find(p->material);
         if (face != m_document.pattern().materials.end())
             out.groups.push_back({"Face: " + text(material(face->second).name), facts(material(face->second))});
         for (const auto& l : p->layers) {
-            DocketGroup layer{text(l.code) + ": " + text(material(l.material).name), {{"Fixing", text(l.fixing), {}}, {"Trim", "", {}}, {"Area", text(formatNumber(areaOf(l.outline) / 100, 1)) + " cm²", {"of its own outline"}}}};
+            DocketGroup layer{text(l.code) + ": " + text(material(l.material).name),
+                {{"Fixing", text(l.fixing), {}}, {"Trim", "", {}},
+                    {"Area", text(formatNumber(areaOf(l.outline) / 100, 1)) + " cm²", {"of its own outline"}}}};
             layer.rows[1] = {"Trim: " + text(l.trim, m_document.unit()), "", {}};
             const auto more = facts(material(l.material));
             layer.rows.insert(layer.rows.end(), more.begin(), more.begin() + 2);
@@ -233,10 +250,13 @@ public:
             const double limit = m_document.design().workshop.machineLimit;
             DocketGroup seam{"Seam: " + text(s->name), {}};
             for (const auto& part : bulk.parts)
-                seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label)), m_document.len(part.each * part.times), {}});
-            seam.rows.push_back({"Under the foot", m_document.len(bulk.underFoot), {"the sum of the rows above"}, bulk.underFoot > limit});
+                seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label)),
+                    m_document.len(part.each * part.times), {}});
+            seam.rows.push_back({"Under the foot", m_document.len(bulk.underFoot), {"the sum of the rows above"},
+                bulk.underFoot > limit});
             if (bulk.atCrossing > bulk.underFoot)
-                seam.rows.push_back({"Where it crosses " + text(bulk.crossing), m_document.len(bulk.atCrossing), {}, bulk.atCrossing > limit});
+                seam.rows.push_back({"Where it crosses " + text(bulk.crossing), m_document.len(bulk.atCrossing), {},
+                    bulk.atCrossing > limit});
             seam.rows.push_back({"The machine takes", m_document.len(limit), {}});
             out.groups.push_back(seam);
         }
@@ -284,21 +304,28 @@ private:
         const Piece* p = piece();
         if (!p)
             return;
-        const std::string scope = m_scope->currentData().toString().toStdString(), id = m_material->currentData().toString().toStdString(), trim = m_trim->currentText().trimmed().toStdString();
+        const std::string scope = m_scope->currentData().toString().toStdString(),
+                          id = m_material->currentData().toString().toStdString(),
+                          trim = m_trim->currentText().trimmed().toStdString();
         const std::string key = p->key;
         const Ruled ruled(*p);
         const Material& m = material(id);
         m_document.edit(add ? "Put an interlining behind" : "Take an interlining away", [&](Design& d) {
             // A piece gets rules of its own as a copy of its role's.
             const bool own = scope == key;
-            const bool hasOwn = std::any_of(d.layers.begin(), d.layers.end(), [&](const LayerRule& r) { return r.pieces == key; });
+            const bool hasOwn = std::any_of(
+                d.layers.begin(), d.layers.end(), [&](const LayerRule& r) { return r.pieces == key; });
             if (own && !hasOwn)
                 for (auto r : layerRulesFor(d, ruled)) {
                     r.pieces = key;
                     d.layers.push_back(r);
                 }
             if (add)
-                d.layers.push_back({scope, id, m.kind == "fusible" ? "fused" : m.kind == "board" ? "loose" : "basted", trim, {}, ""});
+                d.layers.push_back({scope, id,
+                    m.kind == "fusible"     ? "fused"
+                        : m.kind == "board" ? "loose"
+                                            : "basted",
+                    trim, {}, ""});
             else
                 for (auto it = d.layers.rbegin(); it != d.layers.rend(); ++it)
                     if (it->pieces == scope) {

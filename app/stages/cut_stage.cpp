@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Cut: each material with its marker, length to buy, yield and cost.
 #include "bench.hpp"
-#include "qtext.hpp"
-#include "library/material.hpp"
 #include "cutting/cut_list.hpp"
 #include "fonts.hpp"
+#include "library/material.hpp"
+#include "qtext.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 
@@ -68,13 +68,16 @@ protected:
         const double y = cloth.bottom() + 14;
         p.setPen(t.muted);
         p.setFont(pixelFont(11));
-        p.drawText(QRectF(cloth.center().x() - 250, y - 10, 500, 16), Qt::AlignCenter, QString("length along the grain %1, width %2").arg(doc().len(marker->soldLength), doc().len(marker->clothWidth)));
+        p.drawText(QRectF(cloth.center().x() - 250, y - 10, 500, 16), Qt::AlignCenter,
+            QString("length along the grain %1, width %2")
+                .arg(doc().len(marker->soldLength), doc().len(marker->clothWidth)));
     }
 
     bool press(Point q, QPointF) override
     {
         for (const auto& spot : marker ? marker->spots : std::vector<MarkerSpot>{})
-            if (spot.placed && insideOutline(flattened(placed(alongCloth(marker->items[spot.item]), spot.placement), 0.5), q))
+            if (spot.placed
+                && insideOutline(flattened(placed(alongCloth(marker->items[spot.item]), spot.placement), 0.5), q))
                 doc().takePiece(marker->items[spot.item].pieceKey);
         return false;
     }
@@ -91,7 +94,8 @@ public:
         column->addWidget(m_bench, 5);
         auto* low = new QHBoxLayout;
         low->setContentsMargins(8, 0, 8, 0);
-        m_materials = table({"Material", "Cloth width", "Used", "Buy", "Yield", "Cost"}, "markers", "Materials with length to buy");
+        m_materials = table(
+            {"Material", "Cloth width", "Used", "Buy", "Yield", "Cost"}, "markers", "Materials with length to buy");
         m_pieces = table({"Code", "Piece", "Cut", "Width × height"}, "cutList", "Pieces of this material");
         low->addWidget(m_materials, 6);
         low->addWidget(m_pieces, 5);
@@ -119,12 +123,19 @@ public:
         for (const auto& spot : m.spots)
             unplaced += spot.placed ? 0 : 1;
         DocketGroup marker{"Marker, size " + text(m_document.pattern().size), {}};
-        marker.rows.push_back({"Cloth width", m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"), {}});
+        marker.rows.push_back(
+            {"Cloth width", m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"), {}});
         marker.rows.push_back({"Length used", m_document.len(m.length), {}});
-        marker.rows.push_back({"To buy", QString::number(m.soldLength / 1000, 'f', 1) + " m", {"the length used, rounded up to 0.1 m as cloth is sold; trade practice"}});
+        marker.rows.push_back({"To buy", QString::number(m.soldLength / 1000, 'f', 1) + " m",
+            {"the length used, rounded up to 0.1 m as cloth is sold; trade practice"}});
         if (m.clothWidth > 0)
-            marker.rows.push_back({"Yield", QString::number(m.yield * 100, 'f', 0) + " %", {"area of the pieces ÷ (cloth width × length used)", QString("%1 cm² of %2 cm²").arg(area / 100, 0, 'f', 0).arg(m.clothWidth * m.length / 100, 0, 'f', 0)}});
-        marker.rows.push_back({"Cost", QString::number(m.cost, 'f', 2), {QString("%1 m × %2 a metre").arg(m.soldLength / 1000, 0, 'f', 1).arg(cloth.price, 0, 'f', 2)}});
+            marker.rows.push_back({"Yield", QString::number(m.yield * 100, 'f', 0) + " %",
+                {"area of the pieces ÷ (cloth width × length used)",
+                    QString("%1 cm² of %2 cm²")
+                        .arg(area / 100, 0, 'f', 0)
+                        .arg(m.clothWidth * m.length / 100, 0, 'f', 0)}});
+        marker.rows.push_back({"Cost", QString::number(m.cost, 'f', 2),
+            {QString("%1 m × %2 a metre").arg(m.soldLength / 1000, 0, 'f', 1).arg(cloth.price, 0, 'f', 2)}});
         marker.rows.push_back({"Pieces", QString::number(count), {}});
         if (unplaced > 0)
             marker.rows.push_back({"Too wide for the cloth", QString::number(unplaced), {}, true});
@@ -133,7 +144,13 @@ public:
         for (const auto& item : m.items)
             if (item.pieceKey == m_document.pieceInHand()) {
                 const Box b = boundsOf(item.outline);
-                out.groups.push_back({text(item.code + "  " + item.name), {{"Cut", item.mirrored ? QString("%1, %2 mirrored").arg(item.count).arg(item.mirrored) : QString::number(item.count), {}}, {"Width × height", m_document.dims({b.width(), b.height()}), {}}, {"Area", QString::number(areaOf(item.outline) / 100, 'f', 1) + " cm²", {}}}});
+                out.groups.push_back({text(item.code + "  " + item.name),
+                    {{"Cut",
+                         item.mirrored ? QString("%1, %2 mirrored").arg(item.count).arg(item.mirrored)
+                                       : QString::number(item.count),
+                         {}},
+                        {"Width × height", m_document.dims({b.width(), b.height()}), {}},
+                        {"Area", QString::number(areaOf(item.outline) / 100, 'f', 1) + " cm²", {}}}});
             }
         return out;
     }
@@ -163,7 +180,9 @@ private:
         m_materials->setRowCount(int(m_markers.size()) + 1);
         double sum = 0;
         int r = 0;
-        const auto put = [&](QTableWidget* t, int row2, int c, const QString& s) { t->setItem(row2, c, new QTableWidgetItem(s)); };
+        const auto put = [&](QTableWidget* t, int row2, int c, const QString& s) {
+            t->setItem(row2, c, new QTableWidgetItem(s));
+        };
         for (const auto& m : m_markers) {
             put(m_materials, r, 0, text(material(m.material).name).section(',', 0, 0));
             put(m_materials, r, 1, m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"));
@@ -193,8 +212,10 @@ private:
         for (std::size_t i = 0; i < m.items.size(); ++i) {
             const CutItem& item = m.items[i];
             const Box b = boundsOf(item.outline);
-            const QString cells[] = {text(item.code), text(item.name), item.mirrored ? QString("%1 (%2 mirrored)").arg(item.count).arg(item.mirrored) : QString::number(item.count),
-                                     m_document.dims({b.width(), b.height()})};
+            const QString cells[] = {text(item.code), text(item.name),
+                item.mirrored ? QString("%1 (%2 mirrored)").arg(item.count).arg(item.mirrored)
+                              : QString::number(item.count),
+                m_document.dims({b.width(), b.height()})};
             for (int c = 0; c < 4; ++c)
                 m_pieces->setItem(int(i), c, new QTableWidgetItem(cells[c]));
         }

@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Draft: the pieces laid flat. An edge under the pointer lights up its mate; handles drag dimensions; a seam can be walked.
+// Draft: the pieces laid flat. An edge under the pointer lights up its mate; handles drag dimensions; a seam can be
+// walked.
 #include "bench.hpp"
 #include "editing/edits.hpp"
-#include "qtext.hpp"
-#include "shell/docket_page.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
+#include "qtext.hpp"
 #include "seam_ledger.hpp"
+#include "shell/docket_page.hpp"
 #include "stages.hpp"
 
 #include <QCheckBox>
@@ -80,14 +81,16 @@ protected:
             Box all;
             for (const auto& s : m_laid)
                 all.add(s.box);
-            if (const double scale = std::min((width() - 60) / all.width(), (height() - 60) / all.height()); scale > bestScale)
+            if (const double scale = std::min((width() - 60) / all.width(), (height() - 60) / all.height());
+                scale > bestScale)
                 bestScale = scale, best = wide;
         }
         layRows(best);
         return m_laid;
     }
 
-    /// While a handle is dragged every piece lies where it lay, and the one in hand so that its handle is under the pointer.
+    /// While a handle is dragged every piece lies where it lay, and the one in hand so that its handle is under the
+    /// pointer.
     bool layAsHeld() const
     {
         if (m_drag.held().empty())
@@ -103,7 +106,8 @@ protected:
                 spot.box = boundsOf(placed(piece->cut, spot.at));
                 m_laid.push_back(spot);
             }
-        std::stable_partition(m_laid.begin(), m_laid.end(), [&](const Spot& s) { return s.piece->key != doc().pieceInHand(); }); // it lies on top
+        std::stable_partition(m_laid.begin(), m_laid.end(),
+            [&](const Spot& s) { return s.piece->key != doc().pieceInHand(); }); // it lies on top
         return !m_laid.empty();
     }
 
@@ -163,7 +167,8 @@ protected:
             look.textSize = std::clamp(26 * base.scale, 10.0, 22.0);
             look.marks = base.scale > 0.2;
             drawPiece(p, v, *s.piece, look, text(s.piece->name));
-            labels.avoid(QRectF(base(s.box.centre()) - QPointF(look.textSize * 3, look.textSize * 1.2), QSizeF(look.textSize * 6, look.textSize * 2.6))); // its own words
+            labels.avoid(QRectF(base(s.box.centre()) - QPointF(look.textSize * 3, look.textSize * 1.2),
+                QSizeF(look.textSize * 6, look.textSize * 2.6))); // its own words
         }
         if (const Seam* seam = seamInHand()) {
             drawSide(p, base, seam->a, t.accent);
@@ -222,7 +227,8 @@ protected:
     {
         const Reached a = reached(seam.a), b = reached(seam.b);
         const Piece* mate = b.use ? doc().pattern().piece(b.use->piece) : nullptr;
-        const auto under = std::find_if(laid().begin(), laid().end(), [&](const Spot& s) { return a.use && s.piece->key == a.use->piece; });
+        const auto under = std::find_if(
+            laid().begin(), laid().end(), [&](const Spot& s) { return a.use && s.piece->key == a.use->piece; });
         if (!mate || under == laid().end())
             return;
         // Two outlines that run the same way along the seam lie on one side of it: the mate is turned over then.
@@ -293,7 +299,8 @@ protected:
         if (!tell)
             return;
         if (!s)
-            return tell("Point at an edge: its mate lights up with both lengths. Drag a round handle to change its dimension.");
+            return tell(
+                "Point at an edge: its mate lights up with both lengths. Drag a round handle to change its dimension.");
         const auto codes = [&](const std::vector<EdgeUse>& side) {
             QStringList list;
             for (const auto& use : side)
@@ -301,7 +308,9 @@ protected:
                     list << text(piece->code);
             return list.join("+");
         };
-        tell(QString("%1:   %2  %3   ·   %4  %5   ·   difference %6").arg(text(s->name), codes(s->a), doc().len(s->lengthA), codes(s->b), doc().len(s->lengthB), doc().len(s->difference())));
+        tell(QString("%1:   %2  %3   ·   %4  %5   ·   difference %6")
+                 .arg(text(s->name), codes(s->a), doc().len(s->lengthA), codes(s->b), doc().len(s->lengthB),
+                     doc().len(s->difference())));
     }
 
 private:
@@ -339,7 +348,8 @@ public:
         connect(walk, &QSlider::valueChanged, this, [bench, walk, walked, &document] {
             bench->walk = walk->value() / 1000.0;
             if (const Seam* s = bench->seamInHand())
-                walked->setText(walk->value() ? QString("%1 along both").arg(document.len(bench->walk * s->lengthA)) : QString("Walk the seam"));
+                walked->setText(walk->value() ? QString("%1 along both").arg(document.len(bench->walk * s->lengthA))
+                                              : QString("Walk the seam"));
             bench->update();
         });
         auto* fit = new QPushButton("All");

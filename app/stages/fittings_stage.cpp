@@ -2,10 +2,10 @@
 // Fittings: the faces with zip, snap, rings and strap to scale; strips where no snap may sit are hatched.
 #include "bench.hpp"
 #include "editing/edits.hpp"
-#include "qtext.hpp"
-#include "shell/docket_page.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
+#include "qtext.hpp"
+#include "shell/docket_page.hpp"
 #include "sizes/stock.hpp"
 #include "stages.hpp"
 
@@ -20,11 +20,15 @@ namespace {
 
 class FittingsBench : public Bench, public DocketSource {
 public:
-    explicit FittingsBench(Document& document) : Bench(document, "Fittings on the faces"), m_drag(document) { setObjectName("fittingsBench"); }
+    explicit FittingsBench(Document& document) : Bench(document, "Fittings on the faces"), m_drag(document)
+    {
+        setObjectName("fittingsBench");
+    }
 
     ScreenHandle handle(const std::string& dimension) const override { return handleOf(handles(), dimension); }
 
-    /// The part in hand: where it lies, what is fixed to it, its workings; without one, the face in hand with its fittings.
+    /// The part in hand: where it lies, what is fixed to it, its workings; without one, the face in hand with its
+    /// fittings.
     DocketPage docketPage() const override
     {
         const Pattern& p = doc().pattern();
@@ -35,8 +39,10 @@ public:
         out.fields = {.parts = part.empty(), .part = part, .opened = part};
         DocketGroup lies{"Lies on", {}}, fittings{part.empty() ? "Fixed to this piece" : "Fixed with it", {}};
         for (const auto& place : p.places)
-            if (const Piece* on = p.piece(place.piece); on && (place.feature == part || (part.empty() && piece && place.piece == piece->key)))
-                lies.rows.push_back({part.empty() ? text(place.feature) : text(on->code + " " + on->name), doc().dims({place.area.width(), place.area.height()}), {}});
+            if (const Piece* on = p.piece(place.piece);
+                on && (place.feature == part || (part.empty() && piece && place.piece == piece->key)))
+                lies.rows.push_back({part.empty() ? text(place.feature) : text(on->code + " " + on->name),
+                    doc().dims({place.area.width(), place.area.height()}), {}});
         if (part.empty())
             lies.title = "Parts on it";
         for (const auto& f : p.fittings) {
@@ -45,19 +51,30 @@ public:
                 continue;
             const bool inside = insideOutline(flattened(on->stitch(), 0.05), f.at);
             fittings.rows.push_back({text(f.name) + ", on " + text(on->code), doc().len(f.size),
-                                     {inside ? doc().len(distanceTo(flattened(on->stitch(), 0.05), f.at)) + " from the nearest stitch line" : QString("beyond the stitch line"), f.clearance > 0 ? "needs " + doc().len(f.clearance) : QString("needs no clearance"), "through " + text(f.through)}});
+                {inside ? doc().len(distanceTo(flattened(on->stitch(), 0.05), f.at)) + " from the nearest stitch line"
+                        : QString("beyond the stitch line"),
+                    f.clearance > 0 ? "needs " + doc().len(f.clearance) : QString("needs no clearance"),
+                    "through " + text(f.through)}});
         }
         DocketGroup straps{"Strap", {}}, zips{"Zips", {}};
         for (const auto& s : p.straps)
             if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner == part))
-                for (const auto& [label, v] : {std::pair{"Strip", s.cutLength}, {"Width", s.width}, {"Longest, mouth to mouth", s.longest}, {"Shortest, mouth to mouth", s.shortest}})
+                for (const auto& [label, v] : {std::pair{"Strip", s.cutLength}, {"Width", s.width},
+                         {"Longest, mouth to mouth", s.longest}, {"Shortest, mouth to mouth", s.shortest}})
                     straps.rows.push_back({label, doc().len(v), {}});
         for (const auto& z : p.zips)
             if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner == part))
-                zips.rows.push_back({text(z.name), doc().len(z.nominal), {QString("tape %1 long, %2 wide").arg(doc().len(z.tape), doc().len(z.tapeWidth)), QString("shows %1; gauge %2 %3; opens %4").arg(doc().len(z.visibleGap)).arg(z.gauge).arg(text(z.kind), text(z.opens)), z.byTheMetre ? QString("cut from continuous zip") : QString("finished zip, stop to stop")}});
+                zips.rows.push_back({text(z.name), doc().len(z.nominal),
+                    {QString("tape %1 long, %2 wide").arg(doc().len(z.tape), doc().len(z.tapeWidth)),
+                        QString("shows %1; gauge %2 %3; opens %4")
+                            .arg(doc().len(z.visibleGap))
+                            .arg(z.gauge)
+                            .arg(text(z.kind), text(z.opens)),
+                        z.byTheMetre ? QString("cut from continuous zip") : QString("finished zip, stop to stop")}});
         out.groups = {lies, fittings, zips, straps};
         if (piece)
-            out.groups.push_back(workingsOf(doc(), [&](const std::string& s) { return part.empty() ? s == piece->key : s == part || s == piece->key; }));
+            out.groups.push_back(workingsOf(doc(),
+                [&](const std::string& s) { return part.empty() ? s == piece->key : s == part || s == piece->key; }));
         return out;
     }
 
@@ -68,8 +85,8 @@ protected:
         Box box;
     };
 
-    /// The faces of the bag, each with the pieces it was cut into one above the other, then every other piece that carries a fitting or a
-    /// placement. Straps lie below.
+    /// The faces of the bag, each with the pieces it was cut into one above the other, then every other piece that
+    /// carries a fitting or a placement. Straps lie below.
     std::vector<Face> faces() const
     {
         const Pattern& p = doc().pattern();
@@ -77,7 +94,9 @@ protected:
         for (const auto& f : p.fittings)
             wanted.insert(f.piece);
         for (const auto& piece : p.pieces)
-            if (std::any_of(piece.lines.begin(), piece.lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; }) && piece.role != "pocket")
+            if (std::any_of(piece.lines.begin(), piece.lines.end(),
+                    [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; })
+                && piece.role != "pocket")
                 wanted.insert(piece.key);
         std::vector<std::vector<const Piece*>> groups; // pieces from the top down
         for (const auto& site : p.sites) {             // also empty ones: a part may be moved there
@@ -85,7 +104,8 @@ protected:
             for (const auto& key : site.pieces)
                 if (taken.insert(key).second)
                     group.push_back(p.piece(key));
-            std::sort(group.begin(), group.end(), [](const Piece* a, const Piece* b) { return boundsOf(a->cut).y1 > boundsOf(b->cut).y1; });
+            std::sort(group.begin(), group.end(),
+                [](const Piece* a, const Piece* b) { return boundsOf(a->cut).y1 > boundsOf(b->cut).y1; });
             if (!group.empty())
                 groups.push_back(std::move(group));
         }
@@ -166,7 +186,8 @@ protected:
                     return &f.at;
             return nullptr;
         });
-        std::erase_if(all, [&](const ScreenHandle& h) { return partOf(h.dimension).empty(); }); // the body's are dragged in Draft
+        std::erase_if(
+            all, [&](const ScreenHandle& h) { return partOf(h.dimension).empty(); }); // the body's are dragged in Draft
         return all;
     }
 
@@ -190,7 +211,8 @@ protected:
             look.textSize = 12;
             look.label = false;
             drawPiece(p, v, *f.piece, look);
-            labels.add({text(f.piece->code + "  " + f.piece->name), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false, true, {}});
+            labels.add({text(f.piece->code + "  " + f.piece->name), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}),
+                {0, -1}, 3, 8, false, true, {}});
             drawFittings(p, v, *f.piece);
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);
@@ -201,7 +223,8 @@ protected:
         // Of many handles only those of the part in hand are named; the others when the pointer is on them.
         const Piece* piece = doc().pattern().piece(doc().pieceInHand());
         const std::string mine = piece ? piece->owner : "";
-        m_drag.draw(p, handles(), labels, {}, [&](const ScreenHandle& h) { return mine.empty() ? handles().size() < 5 : partOf(h.dimension) == mine; });
+        m_drag.draw(p, handles(), labels, {},
+            [&](const ScreenHandle& h) { return mine.empty() ? handles().size() < 5 : partOf(h.dimension) == mine; });
     }
 
     const Fitting* frontHalf() const
@@ -310,7 +333,8 @@ protected:
             p.drawLine(QPointF(x, from.y()), QPointF(x, from.y() + 5));
             if (x - last > 24 || std::abs(length - f.size) < 0.01) {
                 p.setPen(std::abs(length - f.size) < 0.01 ? t.accent : t.muted);
-                p.drawText(QRectF(x - 20, from.y() + 5, 40, 13), Qt::AlignCenter, text(formatLengthBare(length, doc().unit())));
+                p.drawText(QRectF(x - 20, from.y() + 5, 40, 13), Qt::AlignCenter,
+                    text(formatLengthBare(length, doc().unit())));
                 p.setPen(QPen(t.muted, 1));
                 last = x;
             }
@@ -326,9 +350,13 @@ protected:
             p.setBrush(c);
             p.drawRect(QRectF(base({x0, top}), base({x1, top - s.width})));
         };
-        const auto caption = [&](double top, const QString& words) { say(base({0, top}) + QPointF(p.fontMetrics().horizontalAdvance(words) / 2.0, 0), {0, -1}, 3, words, 7); };
+        const auto caption = [&](double top, const QString& words) {
+            say(base({0, top}) + QPointF(p.fontMetrics().horizontalAdvance(words) / 2.0, 0), {0, -1}, 3, words, 7);
+        };
         p.setFont(pixelFont(11.5));
-        caption(y, QString("%1, %2 wide: strip %3 long, %4 taken up at each end").arg(text(s.name), doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold)));
+        caption(y,
+            QString("%1, %2 wide: strip %3 long, %4 taken up at each end")
+                .arg(text(s.name), doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold)));
         bar(0, s.cutLength, y, t.strip);
         m_labels->avoid(QRectF(base({0, y}), base({s.cutLength, y - s.width})));
         bar(0, s.fold, y, t.strip.darker(118));
@@ -340,7 +368,8 @@ protected:
         }
         y -= s.width + 42;
         p.setPen(QPen(t.second, 2));
-        for (const auto& [length, name] : {std::pair{s.longest, "longest, mouth to mouth"}, {s.shortest, "shortest, mouth to mouth"}}) {
+        for (const auto& [length, name] :
+            {std::pair{s.longest, "longest, mouth to mouth"}, {s.shortest, "shortest, mouth to mouth"}}) {
             const QPointF a = base({0, y}), b = base({length, y});
             p.setPen(QPen(t.second, 2));
             p.drawLine(a, b);
@@ -353,7 +382,10 @@ protected:
         return y - 20;
     }
 
-    void say(QPointF at, QPointF towards, double clear, const QString& words, int rank) { m_labels->add({words, at, towards, clear, rank, false, false, {}}); }
+    void say(QPointF at, QPointF towards, double clear, const QString& words, int rank)
+    {
+        m_labels->add({words, at, towards, clear, rank, false, false, {}});
+    }
 
     bool press(Point q, QPointF at) override
     {
@@ -411,10 +443,13 @@ private:
         const Pattern& pattern = doc().pattern();
         for (const auto& f : faces())
             for (const auto& site : pattern.sites) {
-                if (!f.box.contains(q) || std::find(site.pieces.begin(), site.pieces.end(), f.piece->key) == site.pieces.end())
+                if (!f.box.contains(q)
+                    || std::find(site.pieces.begin(), site.pieces.end(), f.piece->key) == site.pieces.end())
                     continue;
                 const Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
-                doc().edit("Move a part", [&](Design& d) { change::movePart(d, pattern, m_held.feature, site.name, to); }, text("move " + m_held.feature));
+                doc().edit(
+                    "Move a part", [&](Design& d) { change::movePart(d, pattern, m_held.feature, site.name, to); },
+                    text("move " + m_held.feature));
                 return;
             }
     }

@@ -29,13 +29,16 @@ SeamLedger::SeamLedger(Document& document) : QTableWidget(0, Columns), m_documen
 {
     setObjectName("ledger");
     setAccessibleName("Seam ledger");
-    setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference", "Allowance", "Open, start", "Open, end"});
+    setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference", "Allowance",
+        "Open, start", "Open, end"});
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(24);
     setSelectionBehavior(QAbstractItemView::SelectRows);
-    setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
+    setEditTriggers(
+        QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
     horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
-    for (const auto& [column, width] : {std::pair{RunA, 92}, {LengthA, 72}, {RunB, 92}, {LengthB, 72}, {Ease, 60}, {Difference, 80}, {Allowance, 76}, {OpenStart, 88}, {OpenEnd, 82}})
+    for (const auto& [column, width] : {std::pair{RunA, 92}, {LengthA, 72}, {RunB, 92}, {LengthB, 72}, {Ease, 60},
+             {Difference, 80}, {Allowance, 76}, {OpenStart, 88}, {OpenEnd, 82}})
         setColumnWidth(column, width);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     horizontalHeader()->setSectionResizeMode(Name, QHeaderView::Stretch);
@@ -100,9 +103,11 @@ void SeamLedger::fillRow(int row, const Pattern& p, const Seam& s)
             if (const Seam* other = size.seam(s.key); other && std::abs(other->difference()) > std::abs(difference))
                 difference = other->difference();
     const auto len = [this](double mm) { return m_document.len(mm); };
-    const QStringList cells{m_allSizes ? text(p.size) + "  " + text(s.name) : text(s.name), codesOf(p, s.a), len(s.lengthA), codesOf(p, s.b), len(s.lengthB),
-                            s.ease == 0 ? "none" : len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
-                            std::abs(difference) < 0.005 ? "none" : len(difference), s.allowance > 0 ? len(s.allowance) : text(s.stitch), len(s.openStart), len(s.openEnd)};
+    const QStringList cells{m_allSizes ? text(p.size) + "  " + text(s.name) : text(s.name), codesOf(p, s.a),
+        len(s.lengthA), codesOf(p, s.b), len(s.lengthB),
+        s.ease == 0 ? "none" : len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
+        std::abs(difference) < 0.005 ? "none" : len(difference), s.allowance > 0 ? len(s.allowance) : text(s.stitch),
+        len(s.openStart), len(s.openEnd)};
     for (int c = 0; c < Columns; ++c) {
         auto* cell = new QTableWidgetItem(cells[c]);
         cell->setToolTip(c == Difference && !m_allSizes ? cells[c] + ", the worst of all sizes" : cells[c]);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The seam ledger: every seam with both runs, their lengths on the stitch line, ease, difference, allowance, and what is left open at its ends.
+// The seam ledger: every seam with both runs, their lengths on the stitch line, ease, difference, allowance, and what
+// is left open at its ends.
 #pragma once
 
 #include "document.hpp"

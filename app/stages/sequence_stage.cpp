@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sequence: the order of work as a list to drag, the graph of parts, the step's card, and the dry run.
 #include "bench.hpp"
-#include "qtext.hpp"
 #include "fonts.hpp"
+#include "picture.hpp"
+#include "qtext.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
-#include "picture.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "step_figure.hpp"
@@ -29,7 +29,7 @@ namespace {
 /// Steps from left to right by what they wait for; links carry the parts.
 class GraphBench : public Bench {
 public:
-    explicit GraphBench(Document& document) : Bench(document, "Graph of the steps") 
+    explicit GraphBench(Document& document) : Bench(document, "Graph of the steps")
     {
         setMinimumHeight(150);
         setScaleShown(false);
@@ -71,11 +71,14 @@ protected:
         const Theme& t = theme();
         const Pattern& pattern = doc().pattern();
         const auto list = nodes();
-        const auto boxOf = [&](std::size_t step) { return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box; };
+        const auto boxOf = [&](std::size_t step) {
+            return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box;
+        };
         for (const auto& link : linksOf(pattern)) {
             const Box a = boxOf(link.before), b = boxOf(link.after);
             const QPointF from = v({a.x1, (a.y0 + a.y1) / 2}), to = v({b.x0, (b.y0 + b.y1) / 2});
-            const bool mine = pattern.steps[link.after].id == doc().stepInHand() || pattern.steps[link.before].id == doc().stepInHand();
+            const bool mine = pattern.steps[link.after].id == doc().stepInHand()
+                || pattern.steps[link.before].id == doc().stepInHand();
             QPainterPath path(from);
             const double bend = std::abs(to.x() - from.x()) / 2;
             path.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
@@ -130,7 +133,8 @@ protected:
     }
 };
 
-/// A list whose rows can be dragged by hand: any row, also one that was not picked before, to any place, also between two rows.
+/// A list whose rows can be dragged by hand: any row, also one that was not picked before, to any place, also between
+/// two rows.
 class OrderList : public QListWidget {
 public:
     std::function<void(int from, int to)> moved; ///< @c to: the place among the rows before it is taken out
@@ -177,7 +181,8 @@ protected:
             return;
         QPainter p(viewport());
         p.setPen(QPen(theme().accent, 2));
-        const int y = m_target < count() ? visualItemRect(item(m_target)).top() : visualItemRect(item(count() - 1)).bottom();
+        const int y = m_target < count() ? visualItemRect(item(m_target)).top()
+                                         : visualItemRect(item(count() - 1)).bottom();
         p.drawLine(2, y, viewport()->width() - 2, y);
     }
 
@@ -211,10 +216,14 @@ public:
         m_list->setWordWrap(true);
         m_list->setSpacing(1);
         m_list->setDropIndicatorShown(false); // it draws its own, which is never away
-        m_list->moved = [this](int from, int to) { QMetaObject::invokeMethod(this, [this, from, to] { reorder(from, to); }, Qt::QueuedConnection); };
+        m_list->moved = [this](int from, int to) {
+            QMetaObject::invokeMethod(
+                this, [this, from, to] { reorder(from, to); }, Qt::QueuedConnection);
+        };
         left->addWidget(m_list, 1);
         auto* moves = new QHBoxLayout;
-        auto* up = new QPushButton("Earlier"), *down = new QPushButton("Later"), *proposed = new QPushButton("As proposed");
+        auto *up = new QPushButton("Earlier"), *down = new QPushButton("Later"),
+             *proposed = new QPushButton("As proposed");
         for (auto* b : {up, down, proposed})
             moves->addWidget(b);
         left->addLayout(moves);
@@ -229,7 +238,7 @@ public:
         m_play = new QPushButton("Dry run");
         m_play->setCheckable(true);
         m_play->setObjectName("dryRun");
-        auto* back = new QPushButton("◂ Step"), *on = new QPushButton("Step ▸");
+        auto *back = new QPushButton("◂ Step"), *on = new QPushButton("Step ▸");
         m_state = new QLabel;
         m_state->setObjectName("dryState");
         m_state->setWordWrap(true);
@@ -255,7 +264,8 @@ public:
         });
         connect(up, &QPushButton::clicked, this, [this] { move(-1); });
         connect(down, &QPushButton::clicked, this, [this] { move(1); });
-        connect(proposed, &QPushButton::clicked, this, [this] { m_document.edit("Order as proposed", [](Design& d) { d.stepOrder.clear(); }); });
+        connect(proposed, &QPushButton::clicked, this,
+            [this] { m_document.edit("Order as proposed", [](Design& d) { d.stepOrder.clear(); }); });
         connect(back, &QPushButton::clicked, this, [this] { go(-1); });
         connect(on, &QPushButton::clicked, this, [this] { go(1); });
         m_timer.setInterval(1400);
@@ -281,7 +291,9 @@ public:
             return {"Nothing in hand", {}, {}};
         const auto order = orderOf(m_document.design(), p);
         const auto indexOf = [&](const Step& step) { return std::size_t(&step - p.steps.data()); };
-        const auto placeOf = [&](std::size_t step) { return int(std::find(order.begin(), order.end(), step) - order.begin()); };
+        const auto placeOf = [&](std::size_t step) {
+            return int(std::find(order.begin(), order.end(), step) - order.begin());
+        };
         const auto partName = [&](const std::string& part) {
             const Piece* piece = p.piece(part);
             return piece ? text(piece->code + "  " + piece->name) : text(part);
@@ -299,25 +311,30 @@ public:
                 QStringList inputs;
                 for (const auto& in : w.inputs)
                     inputs << text(in.name) + " " + text(formatNumber(in.value));
-                step.rows.push_back({"Minutes", QString::number(s->minutes, 'f', 1), {"= " + text(w.formula), inputs.join(",  "), nameOf(w.kind)}});
+                step.rows.push_back({"Minutes", QString::number(s->minutes, 'f', 1),
+                    {"= " + text(w.formula), inputs.join(",  "), nameOf(w.kind)}});
             }
         out.groups.push_back(step);
-        DocketGroup takes{"Takes", {}}, leaves{"Leaves", {}}, sews{"Sews", {}}, after{"Comes after", {}}, before{"Comes before", {}}, broken{"Forbidden here", {}};
+        DocketGroup takes{"Takes", {}}, leaves{"Leaves", {}}, sews{"Sews", {}}, after{"Comes after", {}},
+            before{"Comes before", {}}, broken{"Forbidden here", {}};
         if (!s->yields.empty())
             leaves.rows.push_back({partName(s->yields), "", {}});
         for (const auto& part : s->consumes)
             takes.rows.push_back({partName(part), "", {}});
         for (const auto& key : s->seams)
             if (const Seam* seam = p.seam(key))
-                sews.rows.push_back({text(seam->name), m_document.len(seam->lengthA), {QString("%1 against %2").arg(m_document.exact(seam->lengthA), m_document.exact(seam->lengthB))}});
+                sews.rows.push_back({text(seam->name), m_document.len(seam->lengthA),
+                    {QString("%1 against %2").arg(m_document.exact(seam->lengthA), m_document.exact(seam->lengthB))}});
         std::set<std::pair<std::size_t, std::size_t>> told; // two parts may link the same two steps
         for (const auto& link : linksOf(p)) {
             if (!told.insert({link.before, link.after}).second)
                 continue;
             if (link.after == indexOf(*s))
-                after.rows.push_back({QString("%1  %2").arg(placeOf(link.before) + 1).arg(text(p.steps[link.before].title)), "", {}});
+                after.rows.push_back(
+                    {QString("%1  %2").arg(placeOf(link.before) + 1).arg(text(p.steps[link.before].title)), "", {}});
             if (link.before == indexOf(*s))
-                before.rows.push_back({QString("%1  %2").arg(placeOf(link.after) + 1).arg(text(p.steps[link.after].title)), "", {}});
+                before.rows.push_back(
+                    {QString("%1  %2").arg(placeOf(link.after) + 1).arg(text(p.steps[link.after].title)), "", {}});
         }
         if (const auto states = dryRun(p, order); place < int(states.size()))
             for (const auto& problem : states[std::size_t(place)].problems)
@@ -362,12 +379,16 @@ private:
     void showCard(const Step& s, const DryState& state, double minutes)
     {
         const Theme& t = theme();
-        QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p style='margin:0 0 6px 0'>%4</p>").arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(), text(s.text, m_document.unit()).toHtmlEscaped());
+        QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p "
+                               "style='margin:0 0 6px 0'>%4</p>")
+                           .arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
+                               text(s.text, m_document.unit()).toHtmlEscaped());
         QStringList facts;
         for (const auto& fact : factsOf(s, m_document.unit()))
             facts << text(fact);
         facts << QString("%1 min of %2 min in all").arg(s.minutes, 0, 'f', 1).arg(minutes, 0, 'f', 0);
-        html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>").arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
+        html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
+                    .arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
         for (const auto& w : m_document.pattern().workings)
             if (w.key == "minutes." + s.id) {
                 QStringList inputs;
@@ -376,18 +397,24 @@ private:
                 m_card->setToolTip("Minutes = " + text(w.formula) + "\n" + inputs.join(",  ") + "\n" + nameOf(w.kind));
             }
         if (!s.check.empty())
-            html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check, m_document.unit()).toHtmlEscaped() + "</p>";
+            html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check, m_document.unit()).toHtmlEscaped()
+                + "</p>";
         for (const auto& c : s.cautions)
-            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Caution:</b> %2</p>").arg(t.warning.name(), text(c).toHtmlEscaped());
+            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Caution:</b> %2</p>")
+                        .arg(t.warning.name(), text(c).toHtmlEscaped());
         for (const auto& problem : state.problems)
-            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Forbidden order:</b> %2</p>").arg(t.error.name(), text(problem).toHtmlEscaped());
+            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Forbidden order:</b> %2</p>")
+                        .arg(t.error.name(), text(problem).toHtmlEscaped());
         m_card->setHtml(html);
         QStringList parts;
         for (const auto& part : state.parts) {
             const Piece* piece = m_document.pattern().piece(part);
             parts << (piece ? text(piece->code) : text(part));
         }
-        m_state->setText(QString("On the table: %1.   Opening: %2.   Zip: %3.   Interlinings on: %4").arg(parts.join(", "), state.opening.empty() ? "none yet" : text(state.opening), state.zip.empty() ? "not in yet" : text(state.zip)).arg(state.layers.size()));
+        m_state->setText(QString("On the table: %1.   Opening: %2.   Zip: %3.   Interlinings on: %4")
+                             .arg(parts.join(", "), state.opening.empty() ? "none yet" : text(state.opening),
+                                 state.zip.empty() ? "not in yet" : text(state.zip))
+                             .arg(state.layers.size()));
     }
 
     void move(int by)

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sheets: the page map, each page as printed, what a wrong printer scale does, and the exports.
 #include "booklet_pdf.hpp"
-#include "qtext.hpp"
+#include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
 #include "formats/measure_json.hpp"
 #include "formats/svg.hpp"
-#include "editing/edits.hpp"
+#include "qtext.hpp"
 #include "sheet_pdf.hpp"
 #include "shell/ask_file.hpp"
 #include "stage.hpp"
@@ -18,13 +18,13 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QFileDialog>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QGridLayout>
 #include <QMouseEvent>
-#include <QScrollArea>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <atomic>
@@ -74,7 +74,10 @@ private:
 
 class PageView : public QWidget {
 public:
-    PageView(Document& document, Choice& choice) : m_document(document), m_choice(choice) { setAccessibleName("Page as printed"); }
+    PageView(Document& document, Choice& choice) : m_document(document), m_choice(choice)
+    {
+        setAccessibleName("Page as printed");
+    }
 
 protected:
     void paintEvent(QPaintEvent*) override
@@ -84,7 +87,8 @@ protected:
         p.fillRect(rect(), theme().bench);
         const Paper& paper = m_choice.plan.paper;
         const double scale = std::min((width() - 24) / paper.width, (height() - 24) / paper.height);
-        const QRectF sheet((width() - paper.width * scale) / 2, (height() - paper.height * scale) / 2, paper.width * scale, paper.height * scale);
+        const QRectF sheet((width() - paper.width * scale) / 2, (height() - paper.height * scale) / 2,
+            paper.width * scale, paper.height * scale);
         p.setPen(QPen(theme().line, 1));
         p.setBrush(Qt::white);
         p.drawRect(sheet);
@@ -94,7 +98,8 @@ protected:
         if (m_choice.page == 0)
             drawCover(p, scale, m_choice.plan, m_choice.patterns, m_document.design());
         else
-            drawPage(p, scale, m_choice.plan, m_choice.plan.pages[m_choice.page - 1], m_choice.patterns, m_document.design());
+            drawPage(p, scale, m_choice.plan, m_choice.plan.pages[m_choice.page - 1], m_choice.patterns,
+                m_document.design());
         p.restore();
     }
 
@@ -149,25 +154,37 @@ public:
     /// The sheet in hand: what is on it, what it joins.
     DocketPage docketPage() const override
     {
-        DocketPage out{m_choice.page == 0 ? QString("Cover") : "Sheet " + text(m_choice.plan.pages[m_choice.page - 1].name), {}, {}};
+        DocketPage out{
+            m_choice.page == 0 ? QString("Cover") : "Sheet " + text(m_choice.plan.pages[m_choice.page - 1].name), {},
+            {}};
         const Paper& paper = m_choice.plan.paper;
-        DocketGroup all{"All sheets", {{"Pages", QString("%1 and the cover").arg(m_choice.plan.pages.size()), {QString("%1 rows of up to %2").arg(m_choice.plan.rows).arg(m_choice.plan.columns), "pages with nothing on them are left out"}},
-                                       {"Paper", text(paper.name) + QString(", %1 × %2 mm").arg(paper.width).arg(paper.height), {QString("margin %1 mm, shared strip %2 mm").arg(m_choice.plan.margin).arg(m_choice.plan.overlap)}}}};
+        DocketGroup all{"All sheets",
+            {{"Pages", QString("%1 and the cover").arg(m_choice.plan.pages.size()),
+                 {QString("%1 rows of up to %2").arg(m_choice.plan.rows).arg(m_choice.plan.columns),
+                     "pages with nothing on them are left out"}},
+                {"Paper", text(paper.name) + QString(", %1 × %2 mm").arg(paper.width).arg(paper.height),
+                    {QString("margin %1 mm, shared strip %2 mm")
+                            .arg(m_choice.plan.margin)
+                            .arg(m_choice.plan.overlap)}}}};
         for (const auto* p : m_choice.patterns)
             all.rows.push_back({"Layer: size " + text(p->size), m_document.dims({p->width, p->height}), {}});
         if (m_choice.page > 0) {
             const Page& page = m_choice.plan.pages[m_choice.page - 1];
             QStringList joins;
-            for (const auto& [is, side] : {std::pair{page.joinsLeft, "left"}, {page.joinsRight, "right"}, {page.joinsAbove, "above"}, {page.joinsBelow, "below"}})
+            for (const auto& [is, side] : {std::pair{page.joinsLeft, "left"}, {page.joinsRight, "right"},
+                     {page.joinsAbove, "above"}, {page.joinsBelow, "below"}})
                 if (is)
                     joins << side;
-            DocketGroup here{"On this sheet", {{"Joins", joins.isEmpty() ? QString("none: it stands alone") : joins.join(", "), {}}}};
+            DocketGroup here{"On this sheet",
+                {{"Joins", joins.isEmpty() ? QString("none: it stands alone") : joins.join(", "), {}}}};
             for (const auto& spot : m_choice.plan.spots) {
-                const bool on = spot.box.x0 < page.area.x1 && spot.box.x1 > page.area.x0 && spot.box.y0 < page.area.y1 && spot.box.y1 > page.area.y0;
+                const bool on = spot.box.x0 < page.area.x1 && spot.box.x1 > page.area.x0 && spot.box.y0 < page.area.y1
+                    && spot.box.y1 > page.area.y0;
                 if (!on || spot.templates.empty())
                     continue;
                 const Piece& piece = spot.templates.front();
-                const bool whole = spot.box.x0 >= page.area.x0 - 0.01 && spot.box.x1 <= page.area.x1 + 0.01 && spot.box.y0 >= page.area.y0 - 0.01 && spot.box.y1 <= page.area.y1 + 0.01;
+                const bool whole = spot.box.x0 >= page.area.x0 - 0.01 && spot.box.x1 <= page.area.x1 + 0.01
+                    && spot.box.y0 >= page.area.y0 - 0.01 && spot.box.y1 <= page.area.y1 + 0.01;
                 QString names = text(piece.code + "  " + piece.name);
                 for (const auto& key : spot.also)
                     if (const Piece* other = m_choice.patterns[spot.patterns.front()]->piece(key))
@@ -179,7 +196,8 @@ public:
         if (!m_choice.plan.toMeasure.empty()) {
             DocketGroup strips{"Cut to measure, not printed", {}};
             for (const auto& s : m_choice.plan.toMeasure)
-                strips.rows.push_back({text(s.code + "  " + s.size), QString("%1 × %2").arg(s.count).arg(m_document.dims({s.width, s.length})), {text(s.name)}});
+                strips.rows.push_back({text(s.code + "  " + s.size),
+                    QString("%1 × %2").arg(s.count).arg(m_document.dims({s.width, s.length})), {text(s.name)}});
             out.groups.push_back(strips);
         }
         out.groups.push_back(all);
@@ -222,7 +240,9 @@ private:
         m_fold->setObjectName("onTheFold");
         m_fold->setToolTip("Symmetric pieces are printed as halves, to be laid on the folded cloth.");
         m_fold->hide();
-        connect(m_fold, &QPushButton::clicked, this, [this] { m_document.edit("Print on the fold", [](Design& d) { change::choice(d, "templates", "half"); }); });
+        connect(m_fold, &QPushButton::clicked, this, [this] {
+            m_document.edit("Print on the fold", [](Design& d) { change::choice(d, "templates", "half"); });
+        });
         side.addWidget(m_fold);
     }
 
@@ -230,7 +250,8 @@ private:
     {
         side.addSpacing(6);
         side.addWidget(heading("Write"));
-        for (const auto& [label, what] : {std::pair{"Sheets, PDF…", "sheets"}, {"Booklet, PDF…", "booklet"}, {"Pieces, SVG…", "pieces"}, {"Cut list, text…", "cutlist"}}) {
+        for (const auto& [label, what] : {std::pair{"Sheets, PDF…", "sheets"}, {"Booklet, PDF…", "booklet"},
+                 {"Pieces, SVG…", "pieces"}, {"Cut list, text…", "cutlist"}}) {
             auto* b = new QPushButton(label);
             b->setObjectName(QString("write.") + what);
             const QString kind = what;
@@ -253,7 +274,7 @@ private:
     void addPageTurning(QVBoxLayout& side)
     {
         auto* turn = new QHBoxLayout;
-        auto* back = new QPushButton("◂"), *on = new QPushButton("▸");
+        auto *back = new QPushButton("◂"), *on = new QPushButton("▸");
         back->setAccessibleName("Page before");
         on->setAccessibleName("Next page");
         m_name = new QLabel;
@@ -320,7 +341,8 @@ private:
                 b->setObjectName("sheetSize." + n);
                 b->setAccessibleName("Size " + n);
                 b->setProperty(kSizeName, n);
-                b->setChecked(fresh ? n == text(m_document.design().baseSize) : std::find(ticked.begin(), ticked.end(), n.toStdString()) != ticked.end());
+                b->setChecked(fresh ? n == text(m_document.design().baseSize)
+                                    : std::find(ticked.begin(), ticked.end(), n.toStdString()) != ticked.end());
                 connect(b, &QCheckBox::toggled, this, &SheetsStage::plan);
                 m_sizesBox->addWidget(b, int(m_boxes.size()) / across, int(m_boxes.size()) % across);
                 m_boxes.push_back(b);
@@ -334,15 +356,22 @@ private:
                 m_choice.patterns.push_back(&p);
         if (m_choice.patterns.empty())
             m_choice.patterns.push_back(&m_document.pattern());
-        m_choice.plan = planSheets(m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit(), options());
+        m_choice.plan = planSheets(
+            m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit(), options());
         offerFold();
         m_choice.page = std::min(m_choice.page, m_choice.plan.pages.size());
         const Paper& paper = m_choice.plan.paper;
         QStringList printed;
         for (const auto* p : m_choice.patterns)
             printed << text(p->size);
-        m_count->setText(QString("%1: %2 pages and a cover, %3 × %4 mm, %5 mm shared%6").arg(printed.size() > 4 ? QString("%1 sizes").arg(printed.size()) : "Size " + printed.join(", ")).arg(m_choice.plan.pages.size()).arg(paper.width).arg(paper.height).arg(m_choice.plan.overlap)
-                             .arg(sizes.empty() ? ". No size is ticked, so the one that is looked at is printed." : ""));
+        m_count->setText(
+            QString("%1: %2 pages and a cover, %3 × %4 mm, %5 mm shared%6")
+                .arg(printed.size() > 4 ? QString("%1 sizes").arg(printed.size()) : "Size " + printed.join(", "))
+                .arg(m_choice.plan.pages.size())
+                .arg(paper.width)
+                .arg(paper.height)
+                .arg(m_choice.plan.overlap)
+                .arg(sizes.empty() ? ". No size is ticked, so the one that is looked at is printed." : ""));
         effect();
         show();
     }
@@ -353,14 +382,16 @@ private:
     void offerFold()
     {
         const bool whole = m_document.design().choices.at("templates") == "whole";
-        const std::size_t folded = whole ? pagesOnTheFold(m_choice.patterns, m_choice.plan.paper, options()) : m_choice.plan.pages.size();
+        const std::size_t folded = whole ? pagesOnTheFold(m_choice.patterns, m_choice.plan.paper, options())
+                                         : m_choice.plan.pages.size();
         m_fold->setVisible(folded < m_choice.plan.pages.size());
         m_fold->setText(QString("On the fold: %1 pages").arg(folded));
     }
 
     void show()
     {
-        m_name->setText(m_choice.page == 0 ? QString("Cover") : "Page " + text(m_choice.plan.pages[m_choice.page - 1].name));
+        m_name->setText(
+            m_choice.page == 0 ? QString("Cover") : "Page " + text(m_choice.plan.pages[m_choice.page - 1].name));
         m_map->update();
         m_page->update();
         tellHand();
@@ -378,8 +409,10 @@ private:
         const ScaleError e = scaleError(m_document.pattern(), m_scale->value());
         const bool bad = std::abs(e.on100) > 0.5;
         m_effect->setText(QString("The 100 mm square prints as %1. %2 (%3) comes out %4 %5. %6")
-                              .arg(m_document.len(100 + e.on100), text(e.seam), m_document.len(e.longestSeam), m_document.len(std::abs(e.onSeam)), e.onSeam < 0 ? "short" : "long",
-                                   bad ? "Rings, zips and things to carry will not fit: print again at 100 %." : "Within 0.5 mm on 100: fine."));
+                              .arg(m_document.len(100 + e.on100), text(e.seam), m_document.len(e.longestSeam),
+                                  m_document.len(std::abs(e.onSeam)), e.onSeam < 0 ? "short" : "long",
+                                  bad ? "Rings, zips and things to carry will not fit: print again at 100 %."
+                                      : "Within 0.5 mm on 100: fine."));
         m_effect->setStyleSheet(QString("color:%1").arg((bad ? theme().error : theme().ink).name()));
     }
 
@@ -387,10 +420,13 @@ private:
     {
         if (m_worker.joinable() && m_running)
             return;
-        const QString base = m_document.fileName().isEmpty() ? text(safeFileName(m_document.design().name)) : QFileInfo(m_document.fileName()).completeBaseName();
+        const QString base = m_document.fileName().isEmpty() ? text(safeFileName(m_document.design().name))
+                                                             : QFileInfo(m_document.fileName()).completeBaseName();
         const bool words = what == "cutlist";
-        const QString file = what == "pieces" ? QFileDialog::getExistingDirectory(this, "Folder for the pieces", lastFolder())
-                                              : askFileToWrite(this, "Write", base + "-" + what, words ? ".txt" : ".pdf", words ? "Text (*.txt)" : "PDF (*.pdf)");
+        const QString file = what == "pieces"
+            ? QFileDialog::getExistingDirectory(this, "Folder for the pieces", lastFolder())
+            : askFileToWrite(
+                this, "Write", base + "-" + what, words ? ".txt" : ".pdf", words ? "Text (*.txt)" : "PDF (*.pdf)");
         if (!file.isEmpty())
             write(what, file);
     }
@@ -410,25 +446,32 @@ private:
         m_stop->show();
         m_said->setText("Writing…");
         const Paper paper = m_choice.plan.paper;
-        m_worker = std::thread([this, what, file, paper, unit = m_document.unit(), chosen = options(), design = m_document.design(), copies = std::move(copies)] {
+        m_worker = std::thread([this, what, file, paper, unit = m_document.unit(), chosen = options(),
+                                   design = m_document.design(), copies = std::move(copies)] {
             QString said;
             try {
                 std::vector<const Pattern*> list;
                 for (const auto& p : copies)
                     list.push_back(&p);
                 const Progress progress = [this](int done, int total) {
-                    QMetaObject::invokeMethod(this, [this, done, total] { m_progress->setRange(0, total), m_progress->setValue(done); }, Qt::QueuedConnection);
+                    QMetaObject::invokeMethod(
+                        this, [this, done, total] { m_progress->setRange(0, total), m_progress->setValue(done); },
+                        Qt::QueuedConnection);
                     return !m_cancel;
                 };
                 const std::filesystem::path path = file.toStdString();
                 said = "Written: " + QFileInfo(file).fileName();
                 if (what == "pieces") {
                     const std::size_t n = writePieces(list, design.name, path, progress);
-                    said = QString(m_cancel ? "Stopped: %1 pieces were written into %2 before." : "Written: %1 pieces into %2").arg(n).arg(QFileInfo(file).fileName());
+                    said = QString(
+                        m_cancel ? "Stopped: %1 pieces were written into %2 before." : "Written: %1 pieces into %2")
+                               .arg(n)
+                               .arg(QFileInfo(file).fileName());
                 } else if (what == "cutlist")
                     writeWhole(path, cutListText(design, copies, unit));
                 else {
-                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, progress, chosen) : bookletPdf(design, list, paper, unit, progress);
+                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, progress, chosen)
+                                                            : bookletPdf(design, list, paper, unit, progress);
                     if (!pdf.isEmpty())
                         writeWhole(path, pdf.toStdString());
                 }
@@ -437,12 +480,15 @@ private:
             } catch (const std::exception& e) {
                 said = e.what();
             }
-            QMetaObject::invokeMethod(this, [this, said] {
-                m_running = false;
-                m_progress->hide();
-                m_stop->hide();
-                m_said->setText(said);
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this, said] {
+                    m_running = false;
+                    m_progress->hide();
+                    m_stop->hide();
+                    m_said->setText(said);
+                },
+                Qt::QueuedConnection);
         });
     }
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sizes: nested outlines at an anchor, every dimension's rule and values, snags per size.
 #include "bench.hpp"
-#include "qtext.hpp"
 #include "checks/snags.hpp"
 #include "fonts.hpp"
+#include "qtext.hpp"
 #include "sizes/stock.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -96,7 +96,9 @@ protected:
             p.drawLine(QPointF(14, y - 4), QPointF(54, y - 4));
             p.setPen(size.color);
             p.setFont(pixelFont(12, QFont::DemiBold));
-            p.drawText(QPointF(62, y), QString("%1   cut %2 × %3").arg(text(doc().patterns()[k].size), doc().len(b.width()), doc().len(b.height())));
+            p.drawText(QPointF(62, y),
+                QString("%1   cut %2 × %3")
+                    .arg(text(doc().patterns()[k].size), doc().len(b.width()), doc().len(b.height())));
             y += row;
         }
         p.setPen(QPen(t.accent, 1.4));
@@ -128,7 +130,8 @@ public:
         m_sizes = new QLineEdit;
         m_sizes->setObjectName("sizeNames");
         m_sizes->setAccessibleName("Sizes from small to large");
-        m_sizes->setToolTip("Names from small to large, with spaces or commas between them; a name typed over keeps that size's own values");
+        m_sizes->setToolTip("Names from small to large, with spaces or commas between them; a name typed over keeps "
+                            "that size's own values");
         m_sizes->setFixedWidth(190);
         connect(m_sizes, &QLineEdit::editingFinished, this, &SizesStage::sizesTyped);
         connect(m_sizes, &QLineEdit::returnPressed, this, [this] { m_nest->setFocus(); });
@@ -174,24 +177,34 @@ public:
         const Design& d = m_document.design();
         const int r = m_table->currentRow();
         const QTableWidgetItem* first = r < 1 ? nullptr : m_table->item(r, 0);
-        const DimensionSpec* spec = first ? m_document.spec().dimension(first->data(Qt::UserRole).toString().toStdString()) : nullptr;
+        const DimensionSpec* spec = first
+            ? m_document.spec().dimension(first->data(Qt::UserRole).toString().toStdString())
+            : nullptr;
         if (!spec) {
             DocketPage out{"Sizes", {{"Snags in every size", {}}}, {}};
             for (const auto& size : d.sizes) {
                 const SnagCount n = countSnags(m_document.findings(), {}, size);
-                out.groups[0].rows.push_back({"Size " + text(size), n.all() ? QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful) : QString("none"), {}, n.toMend > 0});
+                out.groups[0].rows.push_back({"Size " + text(size),
+                    n.all() ? QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful) : QString("none"), {},
+                    n.toMend > 0});
             }
             out.groups.push_back({"In hand", {{"Click a row below: how its values come about stands here.", "", {}}}});
             return out;
         }
         const Dimension& dim = d.dimensions.at(spec->name);
-        DocketPage out{text(spec->label), {{"Dimension", {{text(spec->meaning), "", {}}, {"Size rule", text(ruleText(dim.rule)), {}}}}, {"In every size", {}}}, {}};
+        DocketPage out{text(spec->label),
+            {{"Dimension", {{text(spec->meaning), "", {}}, {"Size rule", text(ruleText(dim.rule)), {}}}},
+                {"In every size", {}}},
+            {}};
         for (std::size_t k = 0; k < d.sizes.size(); ++k) {
             const Values& values = m_document.patterns()[k].values;
             const Derivation how = derivationOf(d, m_document.spec(), values, spec->name, k);
             const Range range = rangeOf(*spec, values);
-            QStringList lines{(how.own ? "own value: " : "= ") + text(how.formula), QString("allowed %1 to %2").arg(m_document.shown(*spec, range.min, true), m_document.shown(*spec, range.max, true))};
-            out.groups[1].rows.push_back({"Size " + text(d.sizes[k]) + (d.sizes[k] == d.baseSize ? ", base" : ""), m_document.shown(*spec, how.result, how.own), lines});
+            QStringList lines{(how.own ? "own value: " : "= ") + text(how.formula),
+                QString("allowed %1 to %2")
+                    .arg(m_document.shown(*spec, range.min, true), m_document.shown(*spec, range.max, true))};
+            out.groups[1].rows.push_back({"Size " + text(d.sizes[k]) + (d.sizes[k] == d.baseSize ? ", base" : ""),
+                m_document.shown(*spec, how.result, how.own), lines});
         }
         return out;
     }
@@ -235,7 +248,12 @@ private:
         put(0, 2, "", false, theme().ink);
         for (std::size_t k = 0; k < d.sizes.size(); ++k) {
             const SnagCount n = countSnags(m_document.findings(), {}, d.sizes[k]);
-            put(0, kFirstSize + int(k), n.all() == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful), false, n.toMend ? theme().error : n.doubtful ? theme().warning : theme().ink);
+            put(0, kFirstSize + int(k),
+                n.all() == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful),
+                false,
+                n.toMend         ? theme().error
+                    : n.doubtful ? theme().warning
+                                 : theme().ink);
             m_table->setColumnWidth(kFirstSize + int(k), d.sizes.size() > 3 ? 84 : 112);
         }
         for (std::size_t i = 0; i < dims.size(); ++i) {
@@ -247,13 +265,16 @@ private:
             label->setToolTip(text(dims[i].meaning));
             label->setData(Qt::UserRole, text(dims[i].name));
             m_table->setRowHidden(r, !m_document.counts(dims[i])); // what means nothing with these choices
-            put(r, 1, isFormula(dim.value) || !length ? text(dim.value) : m_document.exact(parseLength(dim.value)), true, isFormula(dim.value) ? theme().second : theme().ink);
+            put(r, 1, isFormula(dim.value) || !length ? text(dim.value) : m_document.exact(parseLength(dim.value)),
+                true, isFormula(dim.value) ? theme().second : theme().ink);
             put(r, 2, text(ruleText(dim.rule)), true, theme().ink);
             for (std::size_t k = 0; k < d.sizes.size(); ++k) {
                 const double v = m_document.patterns()[k].values.at(dims[i].name);
                 const bool own = dim.bySize.contains(d.sizes[k]);
-                auto* item = put(r, kFirstSize + int(k), m_document.shown(dims[i], v, own || !isFormula(dim.value)), true, own ? theme().accent : theme().ink);
-                const Derivation how = derivationOf(d, m_document.spec(), m_document.patterns()[k].values, dims[i].name, k);
+                auto* item = put(r, kFirstSize + int(k), m_document.shown(dims[i], v, own || !isFormula(dim.value)),
+                    true, own ? theme().accent : theme().ink);
+                const Derivation how = derivationOf(
+                    d, m_document.spec(), m_document.patterns()[k].values, dims[i].name, k);
                 item->setToolTip(text(how.formula));
                 if (dim.rule.kind == SizeRule::Kind::Stock && !own) {
                     item->setFont(pixelFont(13, QFont::DemiBold));
@@ -268,7 +289,8 @@ private:
     {
         if (m_filling || r < 1)
             return;
-        const std::string name = m_document.spec().dimensions[std::size_t(r) - 1].name, value = m_table->item(r, c)->text().trimmed().toStdString();
+        const std::string name = m_document.spec().dimensions[std::size_t(r) - 1].name,
+                          value = m_table->item(r, c)->text().trimmed().toStdString();
         const QString what = m_table->item(r, 0)->text() + " to " + text(value);
         const Design& d = m_document.design();
         if (c == 1)
@@ -284,7 +306,8 @@ private:
                     change::dimension(next, name, value, size, m_document.unit());
             });
         }
-        QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection); // shows what stands if the value was refused
+        QMetaObject::invokeMethod(
+            this, [this] { fill(); }, Qt::QueuedConnection); // shows what stands if the value was refused
     }
 
     void sizesTyped()

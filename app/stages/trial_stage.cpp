@@ -2,8 +2,8 @@
 // Trial: predicted beside measured, minutes, revisions in words, cost.
 #include "cutting/cut_list.hpp"
 #include "design/limits.hpp"
-#include "qtext.hpp"
 #include "fonts.hpp"
+#include "qtext.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -27,7 +27,7 @@ namespace {
 /// What a trial measures: its place in the record, and what the pattern predicts.
 struct Measure {
     const char* name;
-    double Trial::* value;
+    double Trial::*value;
     double (*predicted)(const Pattern&);
     bool minutes = false;
 };
@@ -35,18 +35,20 @@ struct Measure {
 const std::vector<Measure>& measures()
 {
     static const std::vector<Measure> all{{"Finished width", &Trial::width, [](const Pattern& p) { return p.width; }},
-                                          {"Finished height", &Trial::height, [](const Pattern& p) { return p.height; }},
-                                          {"Finished depth", &Trial::depth, [](const Pattern& p) { return p.depth; }},
-                                          {"Strap, longest", &Trial::strapLongest, [](const Pattern& p) { return p.straps.empty() ? 0.0 : p.straps.front().longest; }},
-                                          {"Zip opening", &Trial::zipOpening, [](const Pattern& p) { return p.zips.empty() ? 0.0 : p.zips.front().nominal; }},
-                                          {"Minutes", &Trial::minutes,
-                                           [](const Pattern& p) {
-                                               double sum = 0;
-                                               for (const auto& s : p.steps)
-                                                   sum += s.minutes;
-                                               return sum;
-                                           },
-                                           true}};
+        {"Finished height", &Trial::height, [](const Pattern& p) { return p.height; }},
+        {"Finished depth", &Trial::depth, [](const Pattern& p) { return p.depth; }},
+        {"Strap, longest", &Trial::strapLongest,
+            [](const Pattern& p) { return p.straps.empty() ? 0.0 : p.straps.front().longest; }},
+        {"Zip opening", &Trial::zipOpening,
+            [](const Pattern& p) { return p.zips.empty() ? 0.0 : p.zips.front().nominal; }},
+        {"Minutes", &Trial::minutes,
+            [](const Pattern& p) {
+                double sum = 0;
+                for (const auto& s : p.steps)
+                    sum += s.minutes;
+                return sum;
+            },
+            true}};
     return all;
 }
 
@@ -64,7 +66,8 @@ public:
     }
     void setModelData(QWidget* editor, QAbstractItemModel* model, const QModelIndex& index) const override
     {
-        if (auto* line = qobject_cast<QLineEdit*>(editor); line && line->isModified() && line->text() != index.data(Qt::UserRole).toString())
+        if (auto* line = qobject_cast<QLineEdit*>(editor);
+            line && line->isModified() && line->text() != index.data(Qt::UserRole).toString())
             model->setData(index, line->text());
     }
 };
@@ -120,7 +123,8 @@ public:
         low->addLayout(cost, 2);
         column->addLayout(low, 4);
         connect(add, &QPushButton::clicked, this, [this] {
-            const std::string size = m_document.pattern().size, date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+            const std::string size = m_document.pattern().size,
+                              date = QDate::currentDate().toString(Qt::ISODate).toStdString();
             m_document.edit("New trial", [&](Design& d) { d.trials.push_back({date, size}); });
         });
         connect(drop, &QPushButton::clicked, this, [this] {
@@ -129,8 +133,11 @@ public:
                 m_document.edit("Remove a trial", [i](Design& d) { d.trials.erase(d.trials.begin() + i); });
         });
         const auto noteIt = [this] {
-            const std::string words = m_note->text().trimmed().toStdString(), date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-            if (!words.empty() && m_document.edit("Revision note", [&](Design& d) { d.revisions.push_back({date, words}); }))
+            const std::string words = m_note->text().trimmed().toStdString(),
+                              date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+            if (!words.empty() && m_document.edit("Revision note", [&](Design& d) {
+                    d.revisions.push_back({date, words});
+                }))
                 m_note->clear();
         };
         connect(write, &QPushButton::clicked, this, noteIt);
@@ -160,17 +167,25 @@ public:
             for (const auto& m : measures())
                 if (const double v = m.predicted(m_document.pattern()); v > 0)
                     out.groups[0].rows.push_back({m.name, shown(m, v), {}});
-            out.groups.push_back({"In hand", {{trials.empty() ? "No trial yet. Sew one, press “New trial of this size” and type what you measure." : "Click a trial's column: it is compared here.", "", {}}}});
+            out.groups.push_back({"In hand",
+                {{trials.empty() ? "No trial yet. Sew one, press “New trial of this size” and type what you measure."
+                                 : "Click a trial's column: it is compared here.",
+                    "", {}}}});
             return out;
         }
         const Trial& t = trials[std::size_t(i)];
-        DocketPage out{QString("Trial %1, size %2").arg(text(t.date), text(t.size)), {{"Measured less predicted", {}}}, {}};
+        DocketPage out{
+            QString("Trial %1, size %2").arg(text(t.date), text(t.size)), {{"Measured less predicted", {}}}, {}};
         for (const auto& m : measures()) {
             const double v = t.*m.value, predicted = m.predicted(patternOf(t.size));
             if (v <= 0)
                 continue;
             const double off = v - predicted;
-            out.groups[0].rows.push_back({m.name, QString("%1%2").arg(off < 0 ? "−" : "+", shown(m, std::abs(off))), {QString("measured %1, predicted %2").arg(shown(m, v), shown(m, predicted)), m.minutes ? QString() : QString("more than 3 mm is more than sewing explains; common practice, no source")}, !m.minutes && std::abs(off) > 3});
+            out.groups[0].rows.push_back({m.name, QString("%1%2").arg(off < 0 ? "−" : "+", shown(m, std::abs(off))),
+                {QString("measured %1, predicted %2").arg(shown(m, v), shown(m, predicted)),
+                    m.minutes ? QString()
+                              : QString("more than 3 mm is more than sewing explains; common practice, no source")},
+                !m.minutes && std::abs(off) > 3});
         }
         if (out.groups[0].rows.empty())
             out.groups[0].rows.push_back({"Nothing measured yet.", "", {}});
@@ -187,7 +202,10 @@ private:
         return label;
     }
 
-    QString shown(const Measure& m, double v) const { return m.minutes ? QString::number(v, 'f', 0) + " min" : m_document.len(v); }
+    QString shown(const Measure& m, double v) const
+    {
+        return m.minutes ? QString::number(v, 'f', 0) + " min" : m_document.len(v);
+    }
 
     const Pattern& patternOf(const std::string& size) const
     {
@@ -213,12 +231,16 @@ private:
         m_table->setHorizontalHeaderLabels(columns);
         m_table->setVerticalHeaderLabels(names);
         for (int r = 0; r < rows; ++r) {
-            auto* fixed = new QTableWidgetItem(r + 1 == rows ? QString() : shown(measures()[std::size_t(r)], measures()[std::size_t(r)].predicted(m_document.pattern())));
+            auto* fixed = new QTableWidgetItem(r + 1 == rows
+                    ? QString()
+                    : shown(measures()[std::size_t(r)], measures()[std::size_t(r)].predicted(m_document.pattern())));
             fixed->setFlags(Qt::ItemIsEnabled);
             m_table->setItem(r, 0, fixed);
             // What this bag does not have is not asked for.
-            m_table->setRowHidden(r, r + 1 < rows && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
-                                         && std::all_of(trials.begin(), trials.end(), [&](const Trial& t) { return t.*measures()[std::size_t(r)].value == 0; }));
+            m_table->setRowHidden(r,
+                r + 1 < rows && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
+                    && std::all_of(trials.begin(), trials.end(),
+                        [&](const Trial& t) { return t.*measures()[std::size_t(r)].value == 0; }));
             for (std::size_t k = 0; k < trials.size(); ++k) {
                 QString s, measured;
                 bool off = false;
@@ -230,8 +252,10 @@ private:
                     if (v > 0) {
                         measured = m.minutes ? text(formatNumber(v)) : m_document.exact(v);
                         const double difference = v - predicted;
-                        off = !m.minutes && std::abs(difference) > 3; // mm: more than sewing explains (common practice, no source)
-                        s = QString("%1   (%2%3)").arg(shown(m, v), difference < 0 ? "−" : "+", shown(m, std::abs(difference)));
+                        off = !m.minutes
+                            && std::abs(difference) > 3; // mm: more than sewing explains (common practice, no source)
+                        s = QString("%1   (%2%3)")
+                                .arg(shown(m, v), difference < 0 ? "−" : "+", shown(m, std::abs(difference)));
                     } else
                         s = "type what was measured";
                 }
@@ -255,9 +279,15 @@ private:
                 minutes = t.minutes; // the last measured time goes before the estimate
         const Workshop& w = m_document.design().workshop;
         const double labour = minutes / 60 * w.labourRate, overhead = (cloth + labour) * w.overhead / 100;
-        const auto line = [](const QString& a, double v) { return QString("<tr><td style='padding-right:18px'>%1</td><td align='right'>%2</td></tr>").arg(a).arg(v, 0, 'f', 2); };
-        m_cost->setText("<table>" + line("Cloth and interlinings, by the marker", cloth) + line(QString("Labour, %1 min at %2 an hour").arg(minutes, 0, 'f', 0).arg(w.labourRate), labour)
-                        + line(QString("Overhead, %1 %").arg(w.overhead), overhead) + line("<b>In all</b>", cloth + labour + overhead) + "</table><p>Notions are not priced here.</p>");
+        const auto line = [](const QString& a, double v) {
+            return QString("<tr><td style='padding-right:18px'>%1</td><td align='right'>%2</td></tr>")
+                .arg(a)
+                .arg(v, 0, 'f', 2);
+        };
+        m_cost->setText("<table>" + line("Cloth and interlinings, by the marker", cloth)
+            + line(QString("Labour, %1 min at %2 an hour").arg(minutes, 0, 'f', 0).arg(w.labourRate), labour)
+            + line(QString("Overhead, %1 %").arg(w.overhead), overhead)
+            + line("<b>In all</b>", cloth + labour + overhead) + "</table><p>Notions are not priced here.</p>");
         m_filling = false;
     }
 
@@ -281,7 +311,8 @@ private:
             else
                 t.*m.value = within(m.name, parseLength(number.toStdString(), m_document.unit()), 0, limits::length);
         });
-        QMetaObject::invokeMethod(this, [this] { fill(); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this] { fill(); }, Qt::QueuedConnection);
     }
 
     QTableWidget *m_table, *m_revisions;

@@ -34,7 +34,8 @@ namespace tectonis {
 
 inline const QString kDemo = QString(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
 
-/// Answers questions while it lives: each box that comes up is read and the button of that label clicked, one label after the other, the last for all that follow.
+/// Answers questions while it lives: each box that comes up is read and the button of that label clicked, one label
+/// after the other, the last for all that follow.
 class Answers {
 public:
     explicit Answers(QStringList labels) : m_labels(std::move(labels))
@@ -122,7 +123,8 @@ struct Shown {
         auto* item = bringUp(label);
         REQUIRE_FALSE(item->isHidden());
         const QRect field = tree->visualItemRect(item);
-        QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, QPoint(tree->columnViewportPosition(1) + 60, field.center().y()));
+        QTest::mouseClick(
+            tree->viewport(), Qt::LeftButton, {}, QPoint(tree->columnViewportPosition(1) + 60, field.center().y()));
         QCoreApplication::processEvents();
         keys(text);
         QTest::keyClick(focus(), last);
@@ -180,4 +182,3 @@ inline void drag(QWidget* w, QPoint from, QPoint to)
 }
 
 } // namespace tectonis
-

@@ -199,7 +199,8 @@ TEST_CASE("On the faces a part shows the hand, is dragged onto another face, and
     s.take("slip");
     s.press(Qt::Key_Delete);
     CHECK(d.pattern().piece("slip") == nullptr);
-    CHECK(std::none_of(d.design().features.begin(), d.design().features.end(), [](const Feature& f) { return f.id == "slip"; }));
+    CHECK(std::none_of(
+        d.design().features.begin(), d.design().features.end(), [](const Feature& f) { return f.id == "slip"; }));
     // A piece of the body is no part: Delete leaves it.
     s.take("front");
     const Design before = d.design();
@@ -277,7 +278,8 @@ TEST_CASE("With many parts each keeps its whole drawing, none lies over another,
 {
     Shown s;
     s.press(Qt::Key_1);
-    for (const char* kind : {"label", "patch-pocket", "slip-pocket", "channel", "piping", "overlay", "brace", "corner-patch", "handles", "label"})
+    for (const char* kind : {"label", "patch-pocket", "slip-pocket", "channel", "piping", "overlay", "brace",
+             "corner-patch", "handles", "label"})
         s.window.document().edit("Add", [&](Design& d) { addFeature(d, kind); });
     QCoreApplication::processEvents();
     QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);

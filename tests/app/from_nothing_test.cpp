@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Each form drafted from nothing by hand, as its first user would: click, drag, type, add a pocket and a flap, look at every stage.
+// Each form drafted from nothing by hand, as its first user would: click, drag, type, add a pocket and a flap, look at
+// every stage.
 #include "driven.hpp"
 
 #include "bench.hpp"
@@ -28,7 +29,8 @@ Document& choose(Shown& s, const std::string& form)
 QString addPart(Shown& s, const char* kind)
 {
     QString said;
-    const auto connection = QObject::connect(&s.window.document(), &Document::refused, &s.window, [&](const QString& m) { said = m; });
+    const auto connection = QObject::connect(
+        &s.window.document(), &Document::refused, &s.window, [&](const QString& m) { said = m; });
     QTest::mouseClick(s.find<QPushButton>("addPart"), Qt::LeftButton);
     auto* button = s.find<QAbstractButton>((std::string("add.") + kind).c_str());
     if (!button->isEnabled())
@@ -59,7 +61,8 @@ void checkClean(const Document& document)
 
 } // namespace
 
-TEST_CASE("From nothing: each form is clicked, dragged, typed over, given a pocket and a flap, and is clean in all stages")
+TEST_CASE(
+    "From nothing: each form is clicked, dragged, typed over, given a pocket and a flap, and is clean in all stages")
 {
     for (const Form* form : forms()) {
         INFO(form->id());
@@ -103,8 +106,10 @@ TEST_CASE("From nothing: each form is clicked, dragged, typed over, given a pock
 
 namespace {
 
-/// Drags a handle by @p by in steps and checks that it does not run ahead of the pointer nor back. True if it is right under it.
-template <class At> bool dragFollowed(Document& document, QWidget* w, const std::string& dimension, QPointF by, At handleAt)
+/// Drags a handle by @p by in steps and checks that it does not run ahead of the pointer nor back. True if it is right
+/// under it.
+template <class At>
+bool dragFollowed(Document& document, QWidget* w, const std::string& dimension, QPointF by, At handleAt)
 {
     const QPointF from = handleAt();
     if (!w->rect().adjusted(8, 8, -8, -8).contains(from.toPoint()))
@@ -118,9 +123,11 @@ template <class At> bool dragFollowed(Document& document, QWidget* w, const std:
     }
     const QPointF now = handleAt(), wanted = from + by;
     // Along the arrow as far as the pointer; a range may end before, then it stays where it ends.
-    INFO(dimension << " from " << from.x() << " " << from.y() << " to " << now.x() << " " << now.y() << ", pointer at " << wanted.x() << " " << wanted.y() << "; value " << before << " to "
+    INFO(dimension << " from " << from.x() << " " << from.y() << " to " << now.x() << " " << now.y() << ", pointer at "
+                   << wanted.x() << " " << wanted.y() << "; value " << before << " to "
                    << document.pattern().values.at(dimension));
-    const double along = QPointF::dotProduct(now - from, by) / std::hypot(by.x(), by.y()), pulled = std::hypot(by.x(), by.y());
+    const double along = QPointF::dotProduct(now - from, by) / std::hypot(by.x(), by.y()),
+                 pulled = std::hypot(by.x(), by.y());
     CHECK(along <= pulled + 3);
     CHECK(along >= -1);
     if (std::abs(document.pattern().values.at(dimension) - before) > 1e-6)
@@ -149,7 +156,8 @@ TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and 
             const double n = std::hypot(arrow.x(), arrow.y());
             if (n < 0.05)
                 continue; // it points at the viewer
-            under += dragFollowed(document, view, h.dimension, arrow / n * 12, [&] { return view->handleAt(h.dimension); });
+            under += dragFollowed(
+                document, view, h.dimension, arrow / n * 12, [&] { return view->handleAt(h.dimension); });
             ++followed;
         }
         s.press(Qt::Key_2);
@@ -162,7 +170,8 @@ TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and 
             const double n = std::hypot(arrow.x(), arrow.y());
             if (n < 0.01)
                 continue;
-            under += dragFollowed(document, bench, h.dimension, arrow / n * 10, [&] { return bench->handle(h.dimension).at; });
+            under += dragFollowed(
+                document, bench, h.dimension, arrow / n * 10, [&] { return bench->handle(h.dimension).at; });
             ++followed;
         }
     }
@@ -180,7 +189,8 @@ TEST_CASE("A handle that is dragged stays under the pointer: on the mock-up and 
             if (bench->handle(h.dimension).dimension.empty())
                 continue; // the body's are dragged in Draft
             const QPointF arrow = bench->handle(h.dimension).direction;
-            under += dragFollowed(document, bench, h.dimension, arrow / std::hypot(arrow.x(), arrow.y()) * 8, [&] { return bench->handle(h.dimension).at; });
+            under += dragFollowed(document, bench, h.dimension, arrow / std::hypot(arrow.x(), arrow.y()) * 8,
+                [&] { return bench->handle(h.dimension).at; });
             ++followed;
         }
     }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The window as a hand uses it: clicks where it sees something, types what it thinks, scrolls past what it does not mean.
+// The window as a hand uses it: clicks where it sees something, types what it thinks, scrolls past what it does not
+// mean.
 #include "driven.hpp"
 
 #include "application.hpp"
@@ -24,7 +25,8 @@ namespace {
 void wheel(QWidget* over, int degrees)
 {
     const QPointF at = over->rect().center();
-    QWheelEvent event(at, over->mapToGlobal(at), {}, {0, degrees * 8}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent event(
+        at, over->mapToGlobal(at), {}, {0, degrees * 8}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
     QApplication::sendEvent(over, &event);
 }
 
@@ -38,7 +40,8 @@ QString docketText(Shown& s)
     for (int g = 0; g < facts->topLevelItemCount(); ++g) {
         all += facts->topLevelItem(g)->text(0) + "\n";
         for (int i = 0; i < facts->topLevelItem(g)->childCount(); ++i)
-            all += facts->topLevelItem(g)->child(i)->text(0).replace('\n', ' ') + " " + facts->topLevelItem(g)->child(i)->text(1) + "\n";
+            all += facts->topLevelItem(g)->child(i)->text(0).replace('\n', ' ') + " "
+                + facts->topLevelItem(g)->child(i)->text(1) + "\n";
     }
     return all;
 }
@@ -57,7 +60,8 @@ void checkApart(const std::vector<PlacedLabel>& labels, const QRectF& bounds)
 
 } // namespace
 
-TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stays, the bag follows; its snags are mended; 8 goes to Sheets and the PDF is written")
+TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stays, the bag follows; its snags are "
+          "mended; 8 goes to Sheets and the PDF is written")
 {
     Shown s;
     auto* tree = s.find<QTreeWidget>("dimensions");
@@ -65,7 +69,8 @@ TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stay
     // It is there to be clicked without scrolling.
     const QRect field = tree->visualItemRect(item);
     REQUIRE(tree->viewport()->rect().contains(field));
-    QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, QPoint(tree->columnViewportPosition(1) + 60, field.center().y()));
+    QTest::mouseClick(
+        tree->viewport(), Qt::LeftButton, {}, QPoint(tree->columnViewportPosition(1) + 60, field.center().y()));
     s.keys("140");
     CHECK(s.window.stage() == 0);
     QTest::keyClick(s.focus(), Qt::Key_Return);
@@ -105,12 +110,14 @@ TEST_CASE("README, first minutes: one click on Depth, 140, Enter; the stage stay
     CHECK(s.find<QLabel>("exportSaid")->text().isEmpty());
 }
 
-TEST_CASE("A key typed on a selected number begins to edit; Tab goes on; Esc takes back; Enter lets go; Ctrl and a number always goes to a stage")
+TEST_CASE("A key typed on a selected number begins to edit; Tab goes on; Esc takes back; Enter lets go; Ctrl and a "
+          "number always goes to a stage")
 {
     Shown s;
     auto* tree = s.find<QTreeWidget>("dimensions");
     auto* item = s.bringUp("Width");
-    QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, tree->visualItemRect(item).center() - QPoint(60, 0)); // on its name
+    QTest::mouseClick(
+        tree->viewport(), Qt::LeftButton, {}, tree->visualItemRect(item).center() - QPoint(60, 0)); // on its name
     s.keys("350");
     CHECK(s.window.stage() == 0);
     QTest::keyClick(s.focus(), Qt::Key_Tab);
@@ -153,7 +160,8 @@ TEST_CASE("A refusal says which dimension by its label and does not shift the ro
     auto* refusal = s.find<QLabel>("refusal");
     CHECK(refusal->isVisibleTo(&s.window));
     CHECK(refusal->text().startsWith("Corner radius in size"));
-    INFO(before.y() << " " << tree->viewport()->mapTo(&s.window, tree->visualItemRect(item).topLeft()).y() << " stage " << s.window.stage());
+    INFO(before.y() << " " << tree->viewport()->mapTo(&s.window, tree->visualItemRect(item).topLeft()).y() << " stage "
+                    << s.window.stage());
     CHECK(tree->viewport()->mapTo(&s.window, tree->visualItemRect(item).topLeft()) == before);
 }
 
@@ -224,7 +232,9 @@ TEST_CASE("Sheets: three ticked sizes are three layers in the PDF; twelve sizes 
 {
     Shown s;
     s.press(Qt::Key_8);
-    const auto box = [&](const QString& size) { return s.find<QCheckBox>(("sheetSize." + size.toStdString()).c_str()); };
+    const auto box = [&](const QString& size) {
+        return s.find<QCheckBox>(("sheetSize." + size.toStdString()).c_str());
+    };
     CHECK(box("M")->isChecked());
     for (const char* size : {"S", "L"})
         QTest::mouseClick(box(size), Qt::LeftButton, {}, QPoint(8, box(size)->height() / 2));
@@ -240,10 +250,13 @@ TEST_CASE("Sheets: three ticked sizes are three layers in the PDF; twelve sizes 
     QTest::mouseClick(s.find<QPushButton>("write.sheets"), Qt::LeftButton);
     REQUIRE(QTest::qWaitFor([&] { return s.find<QLabel>("exportSaid")->text().startsWith("Written"); }, 20000));
     // Outside check: qpdf lists the optional content groups.
-    const Ran layers = shell("qpdf --qdf --object-streams=disable " + dir.filePath("three.pdf").toStdString() + " - | grep -a -A3 -B3 '/Type /OCG' | grep -a -o '/Name (Size [^)]*)' | sort -u | wc -l");
+    const Ran layers = shell("qpdf --qdf --object-streams=disable " + dir.filePath("three.pdf").toStdString()
+        + " - | grep -a -A3 -B3 '/Type /OCG' | grep -a -o '/Name (Size [^)]*)' | sort -u | wc -l");
     CHECK(layers.out == "3\n");
 
-    s.window.document().edit("twelve", [](Design& d) { setSizes(d, {"S", "M", "L", "4", "5", "6", "7", "8", "9", "10", "11", "12"}, ""); });
+    s.window.document().edit("twelve", [](Design& d) {
+        setSizes(d, {"S", "M", "L", "4", "5", "6", "7", "8", "9", "10", "11", "12"}, "");
+    });
     s.settle();
     auto* scroll = s.find<QWidget>("sizeBoxes");
     int inside = 0;
@@ -268,7 +281,8 @@ TEST_CASE("Add a part: every drawing lies on the screen; what the form cannot ta
     s.settle();
     auto* offer = s.find<QWidget>("partOffer");
     const QRect screen = s.window.screen()->availableGeometry();
-    INFO(screen.width() << "x" << screen.height() << ": " << onScreen(offer).x() << "," << onScreen(offer).y() << " " << offer->width() << "x" << offer->height());
+    INFO(screen.width() << "x" << screen.height() << ": " << onScreen(offer).x() << "," << onScreen(offer).y() << " "
+                        << offer->width() << "x" << offer->height());
     CHECK(screen.contains(onScreen(offer)));
     int dim = 0, all = 0;
     for (auto* b : offer->findChildren<QAbstractButton*>()) {
@@ -318,7 +332,8 @@ TEST_CASE("Everything fits a screen of 1280 × 800 and of 1024 × 640, frame and
                 CHECK(QRect(QPoint(0, 0), s.window.size()).contains(here));
                 CHECK(b->width() >= std::min(b->minimumSizeHint().width(), 30));
                 for (const QRect& other : taken)
-                    CHECK_FALSE(here.adjusted(1, 1, -1, -1).intersects(other.adjusted(1, 1, -1, -1))); // nothing is squeezed over another
+                    CHECK_FALSE(here.adjusted(1, 1, -1, -1)
+                                    .intersects(other.adjusted(1, 1, -1, -1))); // nothing is squeezed over another
                 taken.push_back(here);
             }
         }
@@ -485,7 +500,8 @@ TEST_CASE("Snags are counted alike in the badge, the line and the grid of sizes;
     s.settle();
     auto* list = s.find<QTreeWidget>("snagList");
     const int rows = list->topLevelItemCount();
-    const auto n = line->text().section("to mend", 0, 0).section(' ', -2, -2).toInt() + line->text().section("doubtful", 0, 0).section(' ', -2, -2).toInt();
+    const auto n = line->text().section("to mend", 0, 0).section(' ', -2, -2).toInt()
+        + line->text().section("doubtful", 0, 0).section(' ', -2, -2).toInt();
     CHECK(n == rows);
     int badges = 0;
     for (auto* b : s.window.findChildren<QAbstractButton*>())

@@ -50,7 +50,8 @@ void closeWithout(Shown& s)
 
 } // namespace
 
-TEST_CASE("Save as: the ending is put on before it is asked; “bag v1.2” becomes bag v1.2.tectonis; an existing file is replaced only when told")
+TEST_CASE("Save as: the ending is put on before it is asked; “bag v1.2” becomes bag v1.2.tectonis; an existing file is "
+          "replaced only when told")
 {
     QTemporaryDir dir;
     QFile::copy(kDemo, dir.filePath("own.tectonis"));
@@ -95,7 +96,8 @@ TEST_CASE("What stands in an open field is saved with the rest")
     const QString file = dir.filePath("bag.tectonis");
     s.window.document().save(file);
     auto* tree = s.find<QTreeWidget>("dimensions");
-    QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, tree->visualItemRect(s.bringUp("Depth")).center() + QPoint(90, 0));
+    QTest::mouseClick(
+        tree->viewport(), Qt::LeftButton, {}, tree->visualItemRect(s.bringUp("Depth")).center() + QPoint(90, 0));
     s.keys("137"); // no Enter
     trigger(s, "Save");
     CHECK(loadDesign(file.toStdString()).dimensions.at("depth").value == "137");
@@ -140,14 +142,16 @@ TEST_CASE("A file that somebody else changed is not overwritten without a questi
     closeWithout(one);
 }
 
-TEST_CASE("Recovery: steady editing is kept, the offer asks before it replaces, what is put away can be fetched again, the file's name is known")
+TEST_CASE("Recovery: steady editing is kept, the offer asks before it replaces, what is put away can be fetched again, "
+          "the file's name is known")
 {
     QTemporaryDir dir;
     const QString file = dir.filePath("bag.tectonis");
     QFile::copy(kDemo, file);
     QFile::setPermissions(file, QFile::ReadOwner | QFile::WriteOwner);
     // A run that edits without a pause and is killed.
-    const Ran killed = shell("timeout -s KILL 7 " + QCoreApplication::applicationFilePath().toStdString() + " --edit-until-killed " + file.toStdString());
+    const Ran killed = shell("timeout -s KILL 7 " + QCoreApplication::applicationFilePath().toStdString()
+        + " --edit-until-killed " + file.toStdString());
     CHECK(killed.code == 137);
     auto left = Recovery::leftovers();
     for (int i = 0; i < 40 && left.empty(); ++i) { // the killed one may still be going
@@ -203,7 +207,8 @@ TEST_CASE("Recovery: steady editing is kept, the offer asks before it replaces, 
     CHECK(Recovery::leftovers().empty());
 }
 
-TEST_CASE("Another form: what cannot stay is told before; name, things, trials and own sizes stay; keeping the form keeps everything")
+TEST_CASE("Another form: what cannot stay is told before; name, things, trials and own sizes stay; keeping the form "
+          "keeps everything")
 {
     Shown s;
     s.type("Corner radius", "47");
@@ -234,7 +239,8 @@ TEST_CASE("Another form: what cannot stay is told before; name, things, trials a
     CHECK(s.window.document().design() == before);
 }
 
-TEST_CASE("A trial's note is kept whole, minutes that no work takes are refused with their range, a renamed size keeps its values")
+TEST_CASE("A trial's note is kept whole, minutes that no work takes are refused with their range, a renamed size keeps "
+          "its values")
 {
     Shown s;
     s.press(Qt::Key_9, Qt::ControlModifier);
@@ -243,7 +249,8 @@ TEST_CASE("A trial's note is kept whole, minutes that no work takes are refused 
     auto* table = s.find<QTableWidget>("trials");
     const int column = table->columnCount() - 1, note = table->rowCount() - 1, minutes = table->rowCount() - 2;
     const auto type = [&](int row, const QString& words) {
-        QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, column)).center());
+        QTest::mouseClick(
+            table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, column)).center());
         s.keys(words);
         QTest::keyClick(s.focus(), Qt::Key_Return);
         s.settle();
@@ -270,7 +277,8 @@ TEST_CASE("A trial's note is kept whole, minutes that no work takes are refused 
     QTest::keyClick(names, Qt::Key_Return);
     s.settle();
     CHECK(s.window.document().design().sizes.back() == "Large4");
-    CHECK(s.window.document().design().dimensions.at("width").bySize == std::map<std::string, std::string>{{"Large4", "365"}});
+    CHECK(s.window.document().design().dimensions.at("width").bySize
+        == std::map<std::string, std::string>{{"Large4", "365"}});
     // Enter lets go: the next key is the stage's again.
     s.press(Qt::Key_4);
     CHECK(s.window.stage() == 3);

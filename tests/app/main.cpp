@@ -27,7 +27,9 @@ int editUntilKilled(const QString& file)
     double depth = 120;
     QObject::connect(&edits, &QTimer::timeout, [&] {
         depth += 0.5;
-        window.document().edit("Depth", [&](tectonis::Design& d) { tectonis::setDimension(d, "depth", std::to_string(depth > 150 ? 121 : depth)); });
+        window.document().edit("Depth", [&](tectonis::Design& d) {
+            tectonis::setDimension(d, "depth", std::to_string(depth > 150 ? 121 : depth));
+        });
     });
     edits.start(100);
     return QApplication::exec();
@@ -47,7 +49,8 @@ int main(int argc, char** argv)
     QFile config(screen);
     if (!config.open(QIODevice::WriteOnly))
         return 1;
-    config.write(R"({"screens": [{"name": "tests", "x": 0, "y": 0, "width": 1280, "height": 800, "logicalDpi": 96, "logicalBaseDpi": 96, "dpr": 1}]})");
+    config.write(
+        R"({"screens": [{"name": "tests", "x": 0, "y": 0, "width": 1280, "height": 800, "logicalDpi": 96, "logicalBaseDpi": 96, "dpr": 1}]})");
     config.close();
     qputenv("QT_QPA_PLATFORM", "offscreen:configfile=" + screen.toUtf8());
     qputenv("QT_LOGGING_RULES", "*.debug=false");

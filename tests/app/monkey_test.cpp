@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A monkey at the window: seeded clicks, keys, drags and wheels anywhere. Nothing it does may end the window or leave a design that cannot be saved and read.
+// A monkey at the window: seeded clicks, keys, drags and wheels anywhere. Nothing it does may end the window or leave a
+// design that cannot be saved and read.
 #include "driven.hpp"
 
 #include "application.hpp"
@@ -50,7 +51,8 @@ TEST_CASE("A monkey's 2,000 actions end nothing, and what is left can be saved, 
             break;
         case 3: drag(under, here, here + QPoint(one(160) - 80, one(160) - 80)); break;
         case 4: {
-            QWheelEvent wheel(here, under->mapToGlobal(here), {}, {0, (one(3) - 1) * 240}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+            QWheelEvent wheel(here, under->mapToGlobal(here), {}, {0, (one(3) - 1) * 240}, Qt::NoButton, Qt::NoModifier,
+                Qt::NoScrollPhase, false);
             QApplication::sendEvent(under, &wheel);
             break;
         }
@@ -62,7 +64,8 @@ TEST_CASE("A monkey's 2,000 actions end nothing, and what is left can be saved, 
             break;
         case 7:
             if (QWidget* focus = s.window.focusWidget()) {
-                const Qt::Key keys[] = {Qt::Key_Return, Qt::Key_Tab, Qt::Key_Escape, Qt::Key_Up, Qt::Key_Down, Qt::Key_Left, Qt::Key_Right, Qt::Key_Delete, Qt::Key_Backspace, Qt::Key_F2};
+                const Qt::Key keys[] = {Qt::Key_Return, Qt::Key_Tab, Qt::Key_Escape, Qt::Key_Up, Qt::Key_Down,
+                    Qt::Key_Left, Qt::Key_Right, Qt::Key_Delete, Qt::Key_Backspace, Qt::Key_F2};
                 QTest::keyClick(focus, keys[one(10)]);
             }
             break;

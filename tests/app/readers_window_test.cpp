@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What the window shows of a size is what `measure` says of that size: cloth to buy, bulk, steps, seams, the bag. Each size is clicked.
+// What the window shows of a size is what `measure` says of that size: cloth to buy, bulk, steps, seams, the bag. Each
+// size is clicked.
 #include "driven.hpp"
 
-#include "library/material.hpp"
 #include "checks/finding.hpp"
 #include "editing/draft.hpp"
 #include "formats/measure_json.hpp"
+#include "library/material.hpp"
 #include "units/length.hpp"
 
 #include "editing/edits.hpp"
@@ -42,7 +43,11 @@ TEST_CASE("The window's numbers of each size are measure's of that size")
             REQUIRE(cloth->rowCount() == int(size["materials"].size()) + 1);
             for (int r = 0; r + 1 < cloth->rowCount(); ++r) {
                 const json& m = size["materials"][std::size_t(r)];
-                CHECK(cloth->item(r, 3)->text().toStdString() == formatNumber(m["sold_length"].get<double>() / 1000, 1) + (formatNumber(m["sold_length"].get<double>() / 1000, 1).find('.') == std::string::npos ? ".0 m" : " m"));
+                CHECK(cloth->item(r, 3)->text().toStdString()
+                    == formatNumber(m["sold_length"].get<double>() / 1000, 1)
+                        + (formatNumber(m["sold_length"].get<double>() / 1000, 1).find('.') == std::string::npos
+                                ? ".0 m"
+                                : " m"));
                 CHECK(cloth->item(r, 2)->text() == shown(m["length"]));
                 CHECK(cloth->item(r, 5)->text() == QString::number(m["cost"].get<double>(), 'f', 2));
             }
@@ -61,12 +66,15 @@ TEST_CASE("The window's numbers of each size are measure's of that size")
             auto* steps = s.find<QListWidget>("steps");
             REQUIRE(steps->count() == int(size["steps"].size()));
             for (int r = 0; r < steps->count(); ++r)
-                CHECK(steps->item(r)->text() == QString("%1  %2").arg(r + 1).arg(QString::fromStdString(size["steps"][std::size_t(r)]["title"].get<std::string>())));
+                CHECK(steps->item(r)->text()
+                    == QString("%1  %2").arg(r + 1).arg(
+                        QString::fromStdString(size["steps"][std::size_t(r)]["title"].get<std::string>())));
         }
     }
 }
 
-TEST_CASE("Sheets: the fold is offered where it saves pages, rectangles are left off when they are ticked, and undo brings both back")
+TEST_CASE("Sheets: the fold is offered where it saves pages, rectangles are left off when they are ticked, and undo "
+          "brings both back")
 {
     Shown s;
     s.press(Qt::Key_8);
@@ -99,7 +107,8 @@ TEST_CASE("Inside measures are the main room's, also where a pocket was drafted 
     s.window.document().edit("Pocket", [](Design& d) { setChoice(d, "pocket", "yes"); });
     s.settle();
     const Pattern& p = s.window.document().pattern();
-    const auto main = std::find_if(p.spaces.begin(), p.spaces.end(), [](const Space& each) { return each.place == "main"; });
+    const auto main = std::find_if(
+        p.spaces.begin(), p.spaces.end(), [](const Space& each) { return each.place == "main"; });
     REQUIRE(main != p.spaces.end());
     REQUIRE(main != p.spaces.begin()); // the pocket comes first
     QString all;

@@ -196,7 +196,8 @@ TEST_CASE("Snags: a broken design is told, the row offers its repair, one press 
     CHECK(s.value("Connector width") == "37 mm");
 }
 
-TEST_CASE("Sequence: a forbidden move says which rule it breaks; the proposed order mends it; the dry run tells the state")
+TEST_CASE(
+    "Sequence: a forbidden move says which rule it breaks; the proposed order mends it; the dry run tells the state")
 {
     Shown s;
     s.press(Qt::Key_6);
@@ -351,7 +352,8 @@ TEST_CASE("After a crash the unsaved work is offered and can be opened")
         keeper.keep();
         REQUIRE(QFile::exists(keeper.copy()));
         REQUIRE(QFile::copy(keeper.copy(), QFileInfo(keeper.copy()).path() + "/999999999.tectonis"));
-        REQUIRE(QFile::copy(keeper.copy().replace(".tectonis", ".json"), QFileInfo(keeper.copy()).path() + "/999999999.json"));
+        REQUIRE(QFile::copy(
+            keeper.copy().replace(".tectonis", ".json"), QFileInfo(keeper.copy()).path() + "/999999999.json"));
         s.press(Qt::Key_Z, Qt::ControlModifier);
     }
     Shown s;
@@ -368,7 +370,8 @@ TEST_CASE("After a crash the unsaved work is offered and can be opened")
     CHECK(Recovery::leftovers().empty());
 }
 
-TEST_CASE("All nine stages open by their keys at 1280 × 800 and nothing needs more room; controls have names; light and dark")
+TEST_CASE(
+    "All nine stages open by their keys at 1280 × 800 and nothing needs more room; controls have names; light and dark")
 {
     Shown s;
     for (const bool dark : {false, true}) {

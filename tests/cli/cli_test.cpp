@@ -73,7 +73,8 @@ TEST_CASE("new, set, measure: one dimension changes and the numbers follow")
     for (const auto& seam : m["seams"]) {
         CHECK(std::abs(seam["difference"].get<double>()) < 0.01);
         if (seam["name"] == "Front to gusset")
-            CHECK(seam["b"]["length"].get<double>() == Approx(2 * (h - r) + 3.14159265358979 * r + w - 2 * r).margin(1e-9));
+            CHECK(seam["b"]["length"].get<double>()
+                == Approx(2 * (h - r) + 3.14159265358979 * r + w - 2 * r).margin(1e-9));
     }
     for (const char* key : {"zips", "hardware", "straps", "steps"})
         CHECK(!m[key].empty());
@@ -117,8 +118,9 @@ TEST_CASE("Bad input: exit code 2, a message with place and range, the file as i
 {
     const std::string file = made("bad.tectonis");
     const std::string before = slurp(file);
-    const std::pair<const char*, const char*> cases[] = {{"width=0", "80 mm to 900 mm"}, {"width=-1", "width"},   {"radius=400", "radius"}, {"width=nan", "not a length"}, {"depth=foo+1", "foo"},
-                                                         {"depth=depth*2", "itself"},    {"nothing=3", "nothing"}, {"width", "NAME=VALUE"},  {"gusset.strips=9", "one, two, three"}};
+    const std::pair<const char*, const char*> cases[] = {{"width=0", "80 mm to 900 mm"}, {"width=-1", "width"},
+        {"radius=400", "radius"}, {"width=nan", "not a length"}, {"depth=foo+1", "foo"}, {"depth=depth*2", "itself"},
+        {"nothing=3", "nothing"}, {"width", "NAME=VALUE"}, {"gusset.strips=9", "one, two, three"}};
     for (const auto& [assignment, words] : cases) {
         const auto r = cli("set " + file + " '" + assignment + "'");
         INFO(assignment);
@@ -129,7 +131,7 @@ TEST_CASE("Bad input: exit code 2, a message with place and range, the file as i
     // One good and one bad value: neither is taken.
     CHECK(cli("set " + file + " width=310 depth=9999").code == 2);
     CHECK(slurp(file) == before);
-    for (const char* call : {"", "frobnicate", "new teapot -o " , "measure", "export x", "set"}) {
+    for (const char* call : {"", "frobnicate", "new teapot -o ", "measure", "export x", "set"}) {
         INFO(call);
         const std::string words = call;
         CHECK(cli(words + (words.ends_with("-o ") ? scratch / "x.tectonis" : std::string())).code == 2);
@@ -151,7 +153,8 @@ TEST_CASE("A full disk is told, and nothing is lost")
     const auto r = shell(std::string(TECTONIS_CLI) + " measure " + demo + " > /dev/full");
     CHECK(r.code == 2);
     CHECK_THAT(r.err, Contains("cannot be written"));
-    // A file system that takes no more than some bytes of a file, as a full one does: the shell's limit of one block stands in for it.
+    // A file system that takes no more than some bytes of a file, as a full one does: the shell's limit of one block
+    // stands in for it.
     const std::string file = made("full.tectonis"), before = slurp(file);
     const auto set = shell("trap '' XFSZ; ulimit -f 1; " + std::string(TECTONIS_CLI) + " set " + file + " width=310");
     CHECK(set.code == 2);
@@ -165,7 +168,9 @@ TEST_CASE("Walk prints both runs of a seam, every mark where it meets its mate, 
     const std::string file = made("walk.tectonis");
     const auto all = cli("walk " + file);
     REQUIRE(all.code == 0);
-    CHECK_THAT(all.out, Contains("Size S: Front to gusset [front-gusset]") && Contains("Size L: Mouth, shell to lining [mouth]") && Contains("difference 0 mm"));
+    CHECK_THAT(all.out,
+        Contains("Size S: Front to gusset [front-gusset]") && Contains("Size L: Mouth, shell to lining [mouth]")
+            && Contains("difference 0 mm"));
     CHECK_THAT(all.out, !Contains("apart")); // every mark meets
     REQUIRE(cli("set " + file + " seam.front-gusset.start=1in").code == 0);
     const auto one = cli("walk " + file + " --seam front-gusset --size M --unit in");
@@ -218,10 +223,7 @@ TEST_CASE("Help and version")
     CHECK(cli("set --help").code == 0);
 }
 
-TEST_CASE("The demo is sound in every size")
-{
-    CHECK(cli("check " + demo).code == 0);
-}
+TEST_CASE("The demo is sound in every size") { CHECK(cli("check " + demo).code == 0); }
 
 TEST_CASE("The man page is sound and names every command")
 {
@@ -259,7 +261,8 @@ TEST_CASE("Every verb works for every form")
         }
         REQUIRE(cli("new " + id + " -o " + file).code == 0);
         const std::string first = form["dimensions"][0]["name"];
-        CHECK(cli("set " + file + " " + first + "=" + std::to_string(form["dimensions"][0]["value"].get<double>())).code == 0);
+        CHECK(cli("set " + file + " " + first + "=" + std::to_string(form["dimensions"][0]["value"].get<double>())).code
+            == 0);
         CHECK(cli("check " + file).code == 0);
         const json m = json::parse(cli("measure " + file + " --size M --json").out);
         CHECK(m["sizes"][0]["pieces"].size() >= 2);
@@ -290,9 +293,11 @@ TEST_CASE("Two runs of set at once lose nothing: each waits for the other")
 {
     const std::string file = made("locked.tectonis");
     for (int round = 0; round < 8; ++round) {
-        const std::string width = std::to_string(300 + round), height = std::to_string(240 + round), depth = std::to_string(100 + round);
+        const std::string width = std::to_string(300 + round), height = std::to_string(240 + round),
+                          depth = std::to_string(100 + round);
         const std::string tool = TECTONIS_CLI;
-        const Ran both = shell(tool + " set " + file + " width=" + width + " & " + tool + " set " + file + " height=" + height + " & " + tool + " set " + file + " depth=" + depth + " & wait");
+        const Ran both = shell(tool + " set " + file + " width=" + width + " & " + tool + " set " + file
+            + " height=" + height + " & " + tool + " set " + file + " depth=" + depth + " & wait");
         CHECK(both.err.empty());
         const json d = json::parse(slurp(file));
         CHECK(d["dimensions"]["width"]["value"] == width);
@@ -301,7 +306,8 @@ TEST_CASE("Two runs of set at once lose nothing: each waits for the other")
     }
 }
 
-TEST_CASE("Pieces of sizes with any names are as many files as there are pieces; standard output, modes and read-only files are respected")
+TEST_CASE("Pieces of sizes with any names are as many files as there are pieces; standard output, modes and read-only "
+          "files are respected")
 {
     const std::string file = made("names.tectonis");
     std::size_t pieces = 0;
@@ -320,7 +326,10 @@ TEST_CASE("Pieces of sizes with any names are as many files as there are pieces;
     }
     CHECK_THAT(cli("export " + file + " cutlist -o /dev/stdout").out, Contains("width"));
     const std::string sent = scratch / "sent.txt";
-    CHECK(shell("{ echo before; " + std::string(TECTONIS_CLI) + " export " + file + " cutlist -o /dev/stdout; } > " + sent).code == 0);
+    CHECK(shell("{ echo before; " + std::string(TECTONIS_CLI) + " export " + file + " cutlist -o /dev/stdout; } > "
+              + sent)
+              .code
+        == 0);
     CHECK_THAT(slurp(sent), Contains("before") && Contains("width"));
     const std::string before = slurp(file);
     REQUIRE(shell("chmod 0444 " + file).code == 0);
@@ -349,6 +358,7 @@ TEST_CASE("form: another form for a design; what is not kept is named; what a fi
     std::ofstream(scratch / "less.tectonis") << less;
     CHECK_THAT(cli("check " + (scratch / "less.tectonis")).err, Contains("lacks 1 value") && Contains("bow"));
     // The crash that a flat corner made.
-    REQUIRE(cli("new polygon --set sides=8 --set side.1=15 --set angle.5=171.8 -o " + (scratch / "flat.tectonis")).code == 0);
+    REQUIRE(cli("new polygon --set sides=8 --set side.1=15 --set angle.5=171.8 -o " + (scratch / "flat.tectonis")).code
+        == 0);
     CHECK(cli("part " + (scratch / "flat.tectonis") + " --add corner-patch").code <= 2);
 }

@@ -55,7 +55,9 @@ TEST_CASE("The measure object has every promised field, of its kind")
         }
         for (const auto& s : size["seams"]) {
             CHECK(s["a"]["edges"].size() >= 1);
-            CHECK(s["difference"].get<double>() == Approx(s["b"]["length"].get<double>() - s["a"]["length"].get<double>() - s["ease"].get<double>()).margin(1e-9));
+            CHECK(s["difference"].get<double>()
+                == Approx(s["b"]["length"].get<double>() - s["a"]["length"].get<double>() - s["ease"].get<double>())
+                       .margin(1e-9));
         }
         for (const auto& z : size["zips"])
             for (const char* k : {"gauge", "nominal_length", "tape_length", "visible_gap"})
@@ -140,7 +142,8 @@ TEST_CASE("Schools of lining: what each gives for the same bag")
 {
     std::map<std::string, double> areas;
     for (const char* school : {"same", "wider-seam", "smaller"}) {
-        const std::string file = design(std::string(school) + ".tectonis", std::string("--set taper=0 --set lining.fit=") + school);
+        const std::string file = design(
+            std::string(school) + ".tectonis", std::string("--set taper=0 --set lining.fit=") + school);
         const json m = measured(file);
         for (const auto& p : m["sizes"][1]["pieces"])
             if (p["code"] == "LA")
@@ -159,7 +162,8 @@ TEST_CASE("Drop-in has no turning step and no opening; bagged out has both")
                 return true;
         return false;
     };
-    const json bagged = measured(design("bagged.tectonis", "")), dropped = measured(design("dropped.tectonis", "--set assembly=drop-in"));
+    const json bagged = measured(design("bagged.tectonis", "")),
+               dropped = measured(design("dropped.tectonis", "--set assembly=drop-in"));
     for (const char* id : {"turn", "close", "board"}) {
         CHECK(has(bagged, id));
         CHECK_FALSE(has(dropped, id));

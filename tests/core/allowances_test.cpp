@@ -7,7 +7,8 @@ using namespace tectonis;
 
 namespace {
 
-/// Between the corners, every edge of every piece has its allowance; within twice the widest of a corner the neighbour may rule.
+/// Between the corners, every edge of every piece has its allowance; within twice the widest of a corner the neighbour
+/// may rule.
 void checkAllowances(const Pattern& p, int& measured)
 {
     for (const auto& piece : p.pieces) {
@@ -30,7 +31,8 @@ void checkAllowances(const Pattern& p, int& measured)
                     continue;
                 ++measured;
                 INFO("piece " << piece.key << ", edge " << e.name << " at " << along << " of " << n);
-                CHECK(distanceTo(cut, at) == Approx(wanted).margin(0.06)); // a widening allowance is measured square to the stitch line
+                CHECK(distanceTo(cut, at)
+                    == Approx(wanted).margin(0.06)); // a widening allowance is measured square to the stitch line
             }
         }
     }
@@ -38,7 +40,8 @@ void checkAllowances(const Pattern& p, int& measured)
 
 } // namespace
 
-TEST_CASE("Every edge has its own allowance all along: all forms and parts, and each allowance at both ends of its range")
+TEST_CASE(
+    "Every edge has its own allowance all along: all forms and parts, and each allowance at both ends of its range")
 {
     int measured = 0;
     forEveryDesign([&](const std::string& name, const Design& d) {

@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Each check at its threshold: silent on it, told just past it, with the number by hand; and a repair mends what it was offered for.
+// Each check at its threshold: silent on it, told just past it, with the number by hand; and a repair mends what it was
+// offered for.
 #include "drawn.hpp"
 
 #include "buildup/layers.hpp"
-#include "library/material.hpp"
-#include "mockup/carry.hpp"
 #include "checks/finding.hpp"
 #include "forms/form.hpp"
+#include "library/material.hpp"
+#include "mockup/carry.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -52,20 +53,23 @@ TEST_CASE("Rings: a strap as wide as the ring passes, 0.02 mm more bunches; 3 mm
     const auto wide = told(set(satchel(), "connectors.width", ring + 0.5), "ring");
     REQUIRE(wide.size() == 1);
     CHECK(wide.front().severity == Severity::Error);
-    CHECK_THAT(wide.front().text, Contains("0.5 mm wider than the ring's inside width of " + formatLength(ring, Unit::Mm)));
+    CHECK_THAT(
+        wide.front().text, Contains("0.5 mm wider than the ring's inside width of " + formatLength(ring, Unit::Mm)));
     const auto loose = told(set(satchel(), "connectors.width", ring - 3.5), "ring");
     REQUIRE(loose.size() == 1);
     CHECK(loose.front().severity == Severity::Warning);
     CHECK_THAT(loose.front().text, Contains("leaves 3.5 mm of play"));
 }
 
-TEST_CASE("Zips: 4 mm of tape behind each edge of the window are enough; a gap of the gauge and 2 mm lets the slider pass")
+TEST_CASE(
+    "Zips: 4 mm of tape behind each edge of the window are enough; a gap of the gauge and 2 mm lets the slider pass")
 {
     const double tape = valueOf(satchel(), "zip.tape"), gauge = valueOf(satchel(), "zip.gauge");
     CHECK(told(set(satchel(), "zip.window", tape - 8), "zip-tape").empty());
     const auto narrow = told(set(satchel(), "zip.window", tape - 7), "zip-tape");
     REQUIRE(narrow.size() == 1);
-    CHECK_THAT(narrow.front().text, Contains("only 3.5 mm behind each edge of the " + formatLength(tape - 7, Unit::Mm) + " window"));
+    CHECK_THAT(narrow.front().text,
+        Contains("only 3.5 mm behind each edge of the " + formatLength(tape - 7, Unit::Mm) + " window"));
     // T − 2·s_z at the mouth: the chain must show.
     Design d = satchel();
     addFeature(d, "top-zip");
@@ -106,7 +110,8 @@ TEST_CASE("Places: 10 mm between a pocket and the stitch line are enough; two po
         CHECK(told(set(d, "slip.drop", 15), "place").empty());
         const Pattern p = medium(set(d, "slip.drop", 20));
         const auto& lines = p.piece("lining.front")->lines;
-        const auto pocket = std::find_if(lines.begin(), lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; });
+        const auto pocket = std::find_if(
+            lines.begin(), lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; });
         REQUIRE(pocket != lines.end());
         CHECK(boundsOf(p.piece("lining.front")->stitch()).y1 - boundsOf(pocket->run).y1 == Approx(20));
     }
@@ -118,7 +123,9 @@ TEST_CASE("Places: 10 mm between a pocket and the stitch line are enough; two po
     const std::string face = medium(flat).site(flat.choices.at("slip.site"))->pieces.front();
     const auto beside = [&](double clear) {
         const double half = boundsOf(medium(flat).piece(face)->stitch()).x1;
-        return told(set(set(flat, "width", valueOf(flat, "width")), "slip.across", half - clear - valueOf(flat, "slip.width") / 2), "place");
+        return told(set(set(flat, "width", valueOf(flat, "width")), "slip.across",
+                        half - clear - valueOf(flat, "slip.width") / 2),
+            "place");
     };
     CHECK(beside(10).empty());
     const auto near = beside(8);
@@ -146,7 +153,9 @@ TEST_CASE("Things to carry: what is as large as the room inside fits, a tenth of
         return told(with, "carried");
     };
     CHECK(thing(room.width, room.height, room.depth).empty());
-    const auto wide = thing(room.width + 0.1, room.height, room.depth), tall = thing(room.width, room.height + 0.1, room.depth), thick = thing(room.width, room.height, room.depth + 0.1);
+    const auto wide = thing(room.width + 0.1, room.height, room.depth),
+               tall = thing(room.width, room.height + 0.1, room.depth),
+               thick = thing(room.width, room.height, room.depth + 0.1);
     REQUIRE((wide.size() == 1 && tall.size() == 1 && thick.size() == 1));
     CHECK_THAT(wide.front().text, Contains("0.1 mm too wide"));
     CHECK_THAT(tall.front().text, Contains("0.1 mm too tall"));
@@ -203,13 +212,19 @@ TEST_CASE("Sliders: a strap passes twice, so twice its folded thickness must be 
         if (m.use == "face" || m.use == "strap") {
             Design other = strap;
             try {
-                setMaterial(other, other.materials.contains("strap") && medium(other).piece(medium(other).straps[0].piece)->material == "strap" ? "strap" : "shell", m.id);
+                setMaterial(other,
+                    other.materials.contains("strap")
+                            && medium(other).piece(medium(other).straps[0].piece)->material == "strap"
+                        ? "strap"
+                        : "shell",
+                    m.id);
             } catch (const std::exception&) {
                 continue;
             }
             const Pattern p = medium(other);
             const Piece& piece = *p.piece(p.straps[0].piece);
-            const double folded = material(p.materials.at(piece.material)).thickness * std::lround(p.straps[0].cutWidth / p.straps[0].width);
+            const double folded = material(p.materials.at(piece.material)).thickness
+                * std::lround(p.straps[0].cutWidth / p.straps[0].width);
             INFO(m.id << " folded " << folded);
             CHECK(told(other, "slider").empty() == (2 * folded <= 8));
             thick |= 2 * folded > 8;
@@ -274,11 +289,13 @@ TEST_CASE("A drop is measured from the mouth of the very face: on every form, ev
                     }
                     for (const auto& p : draftAll(placed)) {
                         const Site& face = *p.site(site.name);
-                        const auto place = std::find_if(p.places.begin(), p.places.end(), [&](const Place& at) { return at.feature == id; });
+                        const auto place = std::find_if(
+                            p.places.begin(), p.places.end(), [&](const Place& at) { return at.feature == id; });
                         REQUIRE(place != p.places.end());
                         CHECK(face.top - place->area.y1 == Approx(p.values.at(id + ".drop")).margin(1e-6));
                         // The mouth is the piece's upper stitch line, but for a facing above it, a roll, or a fold.
-                        const bool lower = (form->id() == "large-tote" && site.lining) || form->id() == "roll-top" || form->id() == "envelope-clutch";
+                        const bool lower = (form->id() == "large-tote" && site.lining) || form->id() == "roll-top"
+                            || form->id() == "envelope-clutch";
                         double edge = -1e300;
                         for (const auto& key : face.pieces)
                             edge = std::max(edge, boundsOf(p.piece(key)->stitch()).y1);

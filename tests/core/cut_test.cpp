@@ -42,21 +42,27 @@ Polyline halfPlane(Point normal, double limit)
 
 } // namespace
 
-TEST_CASE("Clipped by random lines, shapes of lines, arcs and cubics keep GEOS's area, stay closed, and both halves make the whole")
+TEST_CASE("Clipped by random lines, shapes of lines, arcs and cubics keep GEOS's area, stay closed, and both halves "
+          "make the whole")
 {
     const Geos geos;
     std::mt19937 random(41);
     Piece panel;
     drawUPanel(panel, {.width = 300, .height = 240, .radius = 50, .taper = 15, .bow = 14});
-    const std::vector<Run> shapes{panel.stitch(), stadiumPlan(260, 120), ellipsePlan(240, 150), roundedPlan(200, 140, 30), polygonPlan(7, 80), circleRun({0, 0}, 90)};
+    const std::vector<Run> shapes{panel.stitch(), stadiumPlan(260, 120), ellipsePlan(240, 150),
+        roundedPlan(200, 140, 30), polygonPlan(7, 80), circleRun({0, 0}, 90)};
     int cut = 0, beside = 0;
     for (int i = 0; i < 600; ++i) {
         const Run& shape = shapes[random() % shapes.size()];
         const Box box = boundsOf(shape);
         const Point normal = polar(std::uniform_real_distribution<double>(0, 2 * pi)(random));
-        const double limit = dot(normal, Point{std::uniform_real_distribution<double>(box.x0, box.x1)(random), std::uniform_real_distribution<double>(box.y0, box.y1)(random)});
-        const auto kept = clipped(edgesOf(shape), normal, limit, {.name = "cut", .stitch = {}, .allowance = 7, .allowanceAtEnd = {}});
-        const auto rest = clipped(edgesOf(shape), normal * -1, -limit, {.name = "cut", .stitch = {}, .allowance = 7, .allowanceAtEnd = {}});
+        const double limit = dot(normal,
+            Point{std::uniform_real_distribution<double>(box.x0, box.x1)(random),
+                std::uniform_real_distribution<double>(box.y0, box.y1)(random)});
+        const auto kept = clipped(
+            edgesOf(shape), normal, limit, {.name = "cut", .stitch = {}, .allowance = 7, .allowanceAtEnd = {}});
+        const auto rest = clipped(
+            edgesOf(shape), normal * -1, -limit, {.name = "cut", .stitch = {}, .allowance = 7, .allowanceAtEnd = {}});
         CHECK(kept.empty() == rest.empty());
         if (kept.empty()) {
             ++beside;
@@ -66,7 +72,8 @@ TEST_CASE("Clipped by random lines, shapes of lines, arcs and cubics keep GEOS's
         const Run outline = runOf(kept);
         CHECK(distance(startOf(outline), endOf(outline)) < 1e-6);
         CHECK(areaOf(outline) + areaOf(runOf(rest)) == Approx(areaOf(shape)).epsilon(1e-9));
-        CHECK(areaOf(outline) == Approx(geos.sharedArea(flattened(shape, 0.0005), halfPlane(normal, limit))).epsilon(2e-5).margin(0.2));
+        CHECK(areaOf(outline)
+            == Approx(geos.sharedArea(flattened(shape, 0.0005), halfPlane(normal, limit))).epsilon(2e-5).margin(0.2));
         CHECK(kept.back().name == "cut");
         CHECK(kept.back().allowance == 7);
         double length = 0;
@@ -85,10 +92,12 @@ TEST_CASE("A line beside the outline or along an edge cuts nothing off")
     const auto square = edgesOf(rectangleRun(0, 0, 100, 80));
     for (const double limit : {-5.0, 80.0, 200.0})
         CHECK(clipped(square, {0, 1}, limit, {}).empty());
-    CHECK(areaOf(runOf(clipped(square, {0, 1}, 0, {}))) == Approx(100 * 80)); // the line takes the place of the edge on it
+    CHECK(areaOf(runOf(clipped(square, {0, 1}, 0, {})))
+        == Approx(100 * 80)); // the line takes the place of the edge on it
     CHECK(clipped({}, {0, 1}, 5, {}).empty());
     // Through two corners it takes the edges whole.
-    const auto half = clipped(square, unit(Point{80, -100}), 0, {.name = "cut", .stitch = {}, .allowance = 0, .allowanceAtEnd = {}});
+    const auto half = clipped(
+        square, unit(Point{80, -100}), 0, {.name = "cut", .stitch = {}, .allowance = 0, .allowanceAtEnd = {}});
     REQUIRE(half.size() == 3);
     CHECK(areaOf(runOf(half)) == Approx(100 * 80 / 2.0));
 }
@@ -100,7 +109,8 @@ TEST_CASE("A widening allowance is taken at the new ends of its edge")
         if (startOf(e.stitch) == Point{100, 0})
             e.allowance = 6, e.allowanceAtEnd = 14; // the right side, upwards
     const auto upper = clipped(edges, {0, 1}, 20, {});
-    const auto side = std::find_if(upper.begin(), upper.end(), [](const Edge& e) { return e.allowanceAtEnd.has_value(); });
+    const auto side = std::find_if(
+        upper.begin(), upper.end(), [](const Edge& e) { return e.allowanceAtEnd.has_value(); });
     REQUIRE(side != upper.end());
     CHECK(side->allowance == Approx(6 + 8 * 0.25));
     CHECK(*side->allowanceAtEnd == Approx(14));
@@ -187,7 +197,8 @@ TEST_CASE("Drawstring pairs astride the straps: each at its own spacing, the oth
         CHECK(eyelets == 10);
         const double girth = p.seam("mouth")->lengthA;
         // Two spans between the pairs, two pairs: once round.
-        CHECK(4 * worked(p, "drawstring.spacing.one") + 4 * worked(p, "drawstring.spacing.other") + 2 * 50 == Approx(girth).epsilon(1e-6));
+        CHECK(4 * worked(p, "drawstring.spacing.one") + 4 * worked(p, "drawstring.spacing.other") + 2 * 50
+            == Approx(girth).epsilon(1e-6));
         assign(d, "drawstring.astride=0");
         CHECK(worked(medium(d), "drawstring.spacing") == Approx(girth / 10));
     }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Dimensions, formulas, size rules, edits, and the design file; bad input of every kind.
-#include "editing/edits.hpp"
 #include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "formats/design_file.hpp"
 #include "formats/svg.hpp"
 #include "sizes/stock.hpp"
@@ -21,7 +21,10 @@ namespace {
 
 Design fresh() { return newDesign("gusseted-satchel"); }
 
-double value(const Design& d, const std::string& name, std::size_t size) { return evaluate(d, specOf(d), size).at(name); }
+double value(const Design& d, const std::string& name, std::size_t size)
+{
+    return evaluate(d, specOf(d), size).at(name);
+}
 
 struct Folder {
     fs::path path = fs::temp_directory_path() / ("tectonis-test-" + std::to_string(::getpid()));
@@ -157,7 +160,9 @@ TEST_CASE("Design file: a round trip gives the same design, sorted and stable")
 TEST_CASE("Design file: fields that a later version wrote are kept, at every depth")
 {
     std::string text = designText(fresh());
-    const auto insert = [&](const std::string& before, const std::string& what) { text.insert(text.find(before) + before.size(), what); };
+    const auto insert = [&](const std::string& before, const std::string& what) {
+        text.insert(text.find(before) + before.size(), what);
+    };
     insert("{", "\"tomorrow\": {\"a\": [1, 2]},");
     insert("\"workshop\": {", "\"laser\": true,");
     insert("\"features\": [\n    {", "\"colour\": \"red\",");
@@ -208,8 +213,7 @@ TEST_CASE("Design file: foreign, truncated, newer and broken files are refused w
         bent[i] = char(bent[i] ^ 0x15);
         try {
             designFromText(bent, "bent");
-        } catch (const InputError&) {
-        }
+        } catch (const InputError&) {}
     }
 }
 

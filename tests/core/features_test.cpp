@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Features as edits: names of their own, order of drafting, formulas that follow when one goes.
 #include "checks/finding.hpp"
-#include "editing/edits.hpp"
 #include "design/spec.hpp"
 #include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "formats/design_file.hpp"
 #include "sequence/order.hpp"
@@ -95,7 +95,8 @@ TEST_CASE("Sequence rules hold for every form: a lining sewn before its pocket, 
         std::swap(order[place("turn")], order[place("close")]);
         const auto broken = brokenRules(p, order);
         REQUIRE(!broken.empty());
-        CHECK(std::any_of(broken.begin(), broken.end(), [](const BrokenRule& b) { return std::string(b.reason).find("closed last") != std::string::npos; }));
+        CHECK(std::any_of(broken.begin(), broken.end(),
+            [](const BrokenRule& b) { return std::string(b.reason).find("closed last") != std::string::npos; }));
     }
     // A case is turned through its zip: opened too late, the dry run says so.
     Design d = newDesign("zip-around");
@@ -108,7 +109,8 @@ TEST_CASE("Sequence rules hold for every form: a lining sewn before its pocket, 
     CHECK(dryRun(p, orderOf(d, p)).back().zip == "open");
 }
 
-TEST_CASE("A dimension that asks a part keeps its value in every size when the part goes; with another of its kind it asks that one")
+TEST_CASE("A dimension that asks a part keeps its value in every size when the part goes; with another of its kind it "
+          "asks that one")
 {
     Design d = newDesign("large-tote");
     addFeature(d, "flap"); // hangs below the handles' ends

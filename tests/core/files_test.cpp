@@ -107,7 +107,8 @@ TEST_CASE("A lock waits for its holder and follows a file that was replaced")
                 const FileLock lock(file);
                 const std::string now = std::to_string(std::stoi(readWhole(file)) + 1);
                 // As a save does: a new file takes the old one's place.
-                const std::string beside = file + std::to_string(k) + "-" + std::to_string(std::hash<std::thread::id>{}(std::this_thread::get_id()));
+                const std::string beside = file + std::to_string(k) + "-"
+                    + std::to_string(std::hash<std::thread::id>{}(std::this_thread::get_id()));
                 std::ofstream(beside) << now;
                 fs::rename(beside, file);
             }
@@ -124,12 +125,15 @@ TEST_CASE("A lock waits for its holder and follows a file that was replaced")
 
 TEST_CASE("File names: letters of all languages stay, the rest is made safe, and no two are alike")
 {
-    for (const auto& [name, safe] : {std::pair<std::string, std::string>{"A-小.svg", "A-小.svg"}, {"S/M", "S_M"}, {"S*", "S_"}, {"a\nb", "a_b"}, {"..", "_"}, {"", "_"}, {" x. ", "x"}, {"\xff", "_"}})
+    for (const auto& [name, safe] : {std::pair<std::string, std::string>{"A-小.svg", "A-小.svg"}, {"S/M", "S_M"},
+             {"S*", "S_"}, {"a\nb", "a_b"}, {"..", "_"}, {"", "_"}, {" x. ", "x"}, {"\xff", "_"}})
         CHECK(safeFileName(name) == safe);
     CHECK(safeFileName(std::string(500, 'x')).size() == 120);
-    CHECK(isUtf8(safeFileName("x" + std::string("ääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääää"))));
+    CHECK(isUtf8(
+        safeFileName("x" + std::string("ääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääääää"))));
     const auto names = uniqueFileNames({"A-S*.svg", "A-S+.svg", "A-S?.svg", "a-s_.svg", "A-小.svg", "A-中.svg"});
-    CHECK(names == std::vector<std::string>{"A-S_.svg", "A-S+.svg", "A-S_ (2).svg", "a-s_ (3).svg", "A-小.svg", "A-中.svg"});
+    CHECK(names
+        == std::vector<std::string>{"A-S_.svg", "A-S+.svg", "A-S_ (2).svg", "a-s_ (3).svg", "A-小.svg", "A-中.svg"});
     // RFC 3629: overlong, surrogate and beyond the last code point.
     for (const char* bad : {"\xC0\xAF", "\xED\xA0\x80", "\xF4\x90\x80\x80", "\xE2\x82", "\x80"})
         CHECK_FALSE(isUtf8(bad));

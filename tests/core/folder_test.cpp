@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Folding alone: guides keep lengths, gaps are seen, volumes are right; sizes worked side by side.
+#include "drafting/plans.hpp"
+#include "editing/draft.hpp"
+#include "editing/edits.hpp"
+#include "library/material.hpp"
+#include "mockup/figure.hpp"
 #include "mockup/folder.hpp"
 #include "parallel/parallel.hpp"
-#include "library/material.hpp"
-#include "editing/edits.hpp"
-#include "editing/draft.hpp"
-#include "drafting/plans.hpp"
-#include "mockup/figure.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -21,14 +21,16 @@ namespace {
 Piece rectangle(const std::string& key, double w, double h)
 {
     Piece p{.key = key, .code = key, .name = key, .material = "shell"};
-    p.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), 0, {}}, {"right", lineRun({{w, 0}, {w, h}}), 0, {}}, {"top", lineRun({{w, h}, {0, h}}), 0, {}}, {"left", lineRun({{0, h}, {0, 0}}), 0, {}}};
+    p.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), 0, {}}, {"right", lineRun({{w, 0}, {w, h}}), 0, {}},
+        {"top", lineRun({{w, h}, {0, h}}), 0, {}}, {"left", lineRun({{0, h}, {0, 0}}), 0, {}}};
     return p;
 }
 
 std::vector<Facet> ofKind(const Mockup& m, const std::string& kind)
 {
     std::vector<Facet> out;
-    std::copy_if(m.facets.begin(), m.facets.end(), std::back_inserter(out), [&](const Facet& f) { return f.kind == kind; });
+    std::copy_if(
+        m.facets.begin(), m.facets.end(), std::back_inserter(out), [&](const Facet& f) { return f.kind == kind; });
     return out;
 }
 
@@ -63,9 +65,13 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
     Pattern p{.materials = {{"shell", "canvas-12"}}};
     p.pieces.push_back(rectangle("wall", 400, 60));
     p.pieces.push_back(rectangle("floor", 100, 100));
-    p.seams.push_back({.key = "close", .name = "Wall to itself", .a = {{"wall", "right"}}, .b = {{"wall", "left", 0, true}}});
+    p.seams.push_back(
+        {.key = "close", .name = "Wall to itself", .a = {{"wall", "right"}}, .b = {{"wall", "left", 0, true}}});
     const Guide guide(reversed(roundedPlan(100, 100, 0)));
-    const Fold round = [guide](Point q) { const Point at = guide.at(q.x); return Vec3{at.x, q.y, at.y}; };
+    const Fold round = [guide](Point q) {
+        const Point at = guide.at(q.x);
+        return Vec3{at.x, q.y, at.y};
+    };
     const auto fold = [&](double slip) {
         Folder folder(p);
         folder.lay("wall", round, guide.corners());
@@ -77,7 +83,10 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
     CHECK(box.largestGap < 1e-6);
     CHECK(areaOfFacets(ofKind(box, "cloth")) == Approx(400 * 60 + 100 * 100).epsilon(1e-6));
     // A seam whose runs do not meet is told with its name and distance.
-    p.seams.push_back({.key = "base", .name = "Wall to floor", .a = {{"wall", "bottom"}}, .b = {{"floor", "bottom"}, {"floor", "right"}, {"floor", "top"}, {"floor", "left"}}});
+    p.seams.push_back({.key = "base",
+        .name = "Wall to floor",
+        .a = {{"wall", "bottom"}},
+        .b = {{"floor", "bottom"}, {"floor", "right"}, {"floor", "top"}, {"floor", "left"}}});
     const Mockup twisted = fold(7);
     CHECK(twisted.largestGap > 7);
     CHECK(twisted.gapAt == "Wall to floor");
@@ -86,7 +95,8 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
     CHECK(fold(7).largestGap < 1e-6);
 }
 
-TEST_CASE("Pieces that are not there are passed over; an overlay lies outside its piece; a turned strip shows its other side")
+TEST_CASE(
+    "Pieces that are not there are passed over; an overlay lies outside its piece; a turned strip shows its other side")
 {
     Pattern p{.materials = {{"shell", "canvas-12"}}};
     p.pieces.push_back(rectangle("front", 100, 80));
@@ -118,7 +128,8 @@ TEST_CASE("Free edges show their thickness, sewn ones do not; an overlay shows i
     const double thick = material("canvas-12").thickness;
     p.pieces.push_back(rectangle("front", 100, 80));
     p.pieces.push_back(rectangle("side", 80, 80));
-    p.seams.push_back({.key = "s", .name = "Front to side", .a = {{"front", "right"}}, .b = {{"side", "left", 0, true}}});
+    p.seams.push_back(
+        {.key = "s", .name = "Front to side", .a = {{"front", "right"}}, .b = {{"side", "left", 0, true}}});
     Folder folder(p);
     folder.lay("front", [](Point q) { return Vec3{q.x, q.y, 0}; });
     folder.lay("side", [](Point q) { return Vec3{100, q.y, -q.x}; });
@@ -149,9 +160,12 @@ TEST_CASE("A lining is laid the other way round: its face looks inwards, its rig
     }
     p.pieces.push_back(rectangle("pocket", 20, 20));
     p.overlays.push_back({"pocket", "lining.front", {25, 10}}); // right of the middle, seen from inside
-    const Mockup m = foldCoats(p, [](Folder& folder, const LaidCoat& coat) { folder.lay(coat.of + "front", [](Point q) { return Vec3{q.x, q.y, 30}; }); });
+    const Mockup m = foldCoats(p, [](Folder& folder, const LaidCoat& coat) {
+        folder.lay(coat.of + "front", [](Point q) { return Vec3{q.x, q.y, 30}; });
+    });
     for (const auto& f : ofKind(m, "cloth"))
-        CHECK((cross(f.corners[1] - f.corners[0], f.corners[2] - f.corners[1]).z > 0) == (f.coat == Facet::Coat::Shell));
+        CHECK(
+            (cross(f.corners[1] - f.corners[0], f.corners[2] - f.corners[1]).z > 0) == (f.coat == Facet::Coat::Shell));
     const auto overlays = ofKind(m, "overlay");
     REQUIRE(overlays.size() == 1);
     for (const Vec3 v : overlays[0].corners) {
@@ -182,7 +196,8 @@ TEST_CASE("How a bag is worn: strap, handle or back, with drops worked by hand")
     Pattern p = draftAll(d)[1];
     const double half = p.straps[0].longest / 2, drop = std::sqrt(half * half - p.width * p.width / 4); // Pythagoras
     CHECK(wornBy(p, 1700).drop == Approx(drop));
-    CHECK(wornBy(p, 1700).mouthAbove == Approx(0.82 * 1700 - drop)); // shoulder at 0.82 of the stature: common practice, no source
+    CHECK(wornBy(p, 1700).mouthAbove
+        == Approx(0.82 * 1700 - drop)); // shoulder at 0.82 of the stature: common practice, no source
     double top = -1e9, low = 1e9;
     for (const auto& f : figureOf(p, 1700))
         for (const Vec3 v : f.corners)
@@ -221,7 +236,11 @@ TEST_CASE("Bends cut a piece into flat facets; only outlines are stitch lines")
     Pattern p{.materials = {{"shell", "canvas-12"}}};
     p.pieces.push_back(rectangle("front", 90, 60));
     Folder folder(p);
-    folder.lay("front", [](Point q) { return Vec3{std::min(q.x, 30.0), q.y, -std::max(q.x - 30, 0.0)}; }, {30, 60, 500}, {20});
+    folder.lay("front",
+        [](Point q) {
+            return Vec3{std::min(q.x, 30.0), q.y, -std::max(q.x - 30, 0.0)};
+        },
+        {30, 60, 500}, {20});
     const Mockup m = folder.finish({});
     CHECK(ofKind(m, "cloth").size() == 6); // three columns, two rows; a bend outside the piece does nothing
     int stitched = 0, all = 0;
@@ -260,7 +279,7 @@ TEST_CASE("A gathered disc keeps its cloth: rings and radii by their true length
             for (const Vec3 q : ring)
                 if (k > 0 && k < 13 && q.y < p.spaces.front().height)
                     CHECK(std::hypot(q.x, q.z) > 0.85 * p.spaces.front().width / 2); // the folds reach in
-        CHECK(rim == Approx(2 * 48 * r * std::sin(pi / 48))); // chords of the flat disc
+        CHECK(rim == Approx(2 * 48 * r * std::sin(pi / 48)));                        // chords of the flat disc
         // Frusta of cones between the rings' mean circles (handbook formula); 13 rings lie below the channel.
         double volume = 0, below = 0, height = 0;
         const auto away = [](Vec3 q) { return std::hypot(q.x, q.z); };
@@ -272,7 +291,9 @@ TEST_CASE("A gathered disc keeps its cloth: rings and radii by their true length
             below = out, height = up;
         }
         CHECK(m.litres == Approx(volume / 1e6).epsilon(0.05));
-        CHECK(pi * below * below == Approx(2 * pi * neck * 0.9).epsilon(0.6)); // drawn shut, the opening is filled by cloth about 0.9 mm thick
+        CHECK(pi * below * below
+            == Approx(2 * pi * neck * 0.9)
+                   .epsilon(0.6)); // drawn shut, the opening is filled by cloth about 0.9 mm thick
         CHECK(m.liningLitres < m.litres);
         CHECK(ofKind(m, "strap").size() == 2 * 26); // two cords with a tail each to see
     }
@@ -285,11 +306,12 @@ TEST_CASE("Work side by side: every index once, the lowest error is told, and th
     for (const auto& d : done)
         CHECK(d == 1);
     for (int round = 0; round < 20; ++round)
-        CHECK_THROWS_WITH(forEachIndex(16, [](std::size_t i) {
-                              if (i % 5 == 3)
-                                  throw std::runtime_error(std::to_string(i));
-                          }),
-                          "3");
+        CHECK_THROWS_WITH(forEachIndex(16,
+                              [](std::size_t i) {
+                                  if (i % 5 == 3)
+                                      throw std::runtime_error(std::to_string(i));
+                              }),
+            "3");
     int sum = 0;
     forEachIndex(1, [&](std::size_t) { ++sum; });
     forEachIndex(0, [&](std::size_t) { ++sum; });

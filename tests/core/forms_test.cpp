@@ -3,13 +3,13 @@
 #include "drawn.hpp"
 #include "geos.hpp"
 
-#include "mockup/carry.hpp"
 #include "checks/finding.hpp"
-#include "editing/edits.hpp"
-#include "editing/draft.hpp"
 #include "drafting/plans.hpp"
+#include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
+#include "mockup/carry.hpp"
 #include "pattern/template.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
@@ -113,14 +113,15 @@ TEST_CASE("Boxed corners: three schools finish at the same width, height and dep
     const Pattern cut = medium(boxed("pre-cut")), seams = medium(boxed("from-seams")), across = medium(boxed("across"));
     for (const char* school : {"pre-cut", "from-seams", "across"})
         CHECK(mediumMockup(boxed(school)).litres == Approx(0.3 * 0.3 * 0.1 * 1000).epsilon(1e-3));
-    CHECK(worked(cut, "box.square") == Approx(50));   // depth = 2c
-    CHECK(worked(seams, "box.square") == Approx(40)); // depth = 2(q + s)
+    CHECK(worked(cut, "box.square") == Approx(50));    // depth = 2c
+    CHECK(worked(seams, "box.square") == Approx(40));  // depth = 2(q + s)
     CHECK(worked(across, "box.across") == Approx(50)); // depth = 2a
     for (const Pattern* p : {&cut, &seams, &across}) {
         const Box raw = boundsOf(p->piece("front")->cut);
         CHECK(raw.width() == Approx(300 + 100 + 20).margin(0.01));
         CHECK(raw.height() == Approx(300 + 50 + 20).margin(0.01));
-        CHECK(p->seam("box right")->lengthA == Approx(100).margin(0.001)); // the corner as sewn is as wide as the bag is deep
+        CHECK(p->seam("box right")->lengthA
+            == Approx(100).margin(0.001)); // the corner as sewn is as wide as the bag is deep
     }
     // The raw square is really c: two cut edges of the notch, 50 mm from the raw edges.
     const Piece& front = *cut.piece("front");
@@ -134,11 +135,13 @@ TEST_CASE("Bases: girth of rectangle, circle, stadium and ellipse; walls are as 
     CHECK(lengthOf(roundedPlan(320, 120, 25)) == Approx(2 * (320 + 120) - 8 * 25 + 2 * pi * 25).margin(1e-9));
     CHECK(lengthOf(stadiumPlan(220, 140)) == Approx(pi * 140 + 2 * 80).margin(1e-9));
     CHECK(lengthOf(stadiumPlan(200, 200)) == Approx(2 * pi * 100).margin(1e-9));
-    // Ellipse: the perimeter of semi-axes 2 and 1 is 9.688448220547675 (complete elliptic integral of the second kind, NIST DLMF 19.9.9; from memory).
+    // Ellipse: the perimeter of semi-axes 2 and 1 is 9.688448220547675 (complete elliptic integral of the second kind,
+    // NIST DLMF 19.9.9; from memory).
     CHECK(lengthOf(ellipsePlan(400, 200)) == Approx(968.8448220547675).margin(0.001));
     // And against Ramanujan's second formula, good to 1e-9 at this flatness (handbook formula).
     const double a = 110, b = 70, h = std::pow((a - b) / (a + b), 2);
-    CHECK(lengthOf(ellipsePlan(2 * a, 2 * b)) == Approx(pi * (a + b) * (1 + 3 * h / (10 + std::sqrt(4 - 3 * h)))).margin(0.001));
+    CHECK(lengthOf(ellipsePlan(2 * a, 2 * b))
+        == Approx(pi * (a + b) * (1 + 3 * h / (10 + std::sqrt(4 - 3 * h)))).margin(0.001));
     CHECK(areaOf(ellipsePlan(2 * a, 2 * b)) == Approx(pi * a * b).epsilon(1e-5));
     for (const char* shape : {"round", "stadium", "ellipse"}) {
         INFO(shape);
@@ -176,11 +179,14 @@ TEST_CASE("Closed loops: the sections add up to the face's outline, the zip stri
         const Run face = polygonPlan(n, 100);
         CHECK(lengthOf(face) == Approx(100.0 * n).margin(1e-9));
         CHECK(distance(startOf(face), endOf(face)) < 1e-9);
-        CHECK(areaOf(face) == Approx(n * 100.0 * 100.0 / (4 * std::tan(pi / n))).epsilon(1e-9)); // handbook: regular polygon
+        CHECK(areaOf(face)
+            == Approx(n * 100.0 * 100.0 / (4 * std::tan(pi / n))).epsilon(1e-9)); // handbook: regular polygon
         const Pattern p = medium(with("polygon", {"sides=" + std::to_string(n)}));
         CHECK(worked(p, "face.angles") == Approx((n - 2) * 180.0));
-        CHECK(worked(p, "face.last") == Approx(p.values.at("side")).margin(1e-6)); // regular: the closing side is like the others
-        CHECK(areaOf(p.piece("front")->stitch()) == Approx(n * std::pow(p.values.at("side"), 2) / (4 * std::tan(pi / n))).epsilon(1e-9));
+        CHECK(worked(p, "face.last")
+            == Approx(p.values.at("side")).margin(1e-6)); // regular: the closing side is like the others
+        CHECK(areaOf(p.piece("front")->stitch())
+            == Approx(n * std::pow(p.values.at("side"), 2) / (4 * std::tan(pi / n))).epsilon(1e-9));
     }
     // Stop squares lie at the running lengths of the sides, alike on both long edges of the band.
     const Pattern p = medium(newDesign("polygon"));
@@ -189,15 +195,20 @@ TEST_CASE("Closed loops: the sections add up to the face's outline, the zip stri
     for (const auto& n : band.notches)
         if (n.stop && n.edge == "front") {
             ++stops;
-            CHECK(std::any_of(band.notches.begin(), band.notches.end(), [&](const Notch& m) { return m.stop && m.edge == "back" && std::abs(m.along - (band.edge("back")->length() - n.along)) < 0.01; }));
+            CHECK(std::any_of(band.notches.begin(), band.notches.end(), [&](const Notch& m) {
+                return m.stop && m.edge == "back" && std::abs(m.along - (band.edge("back")->length() - n.along)) < 0.01;
+            }));
         }
     CHECK(stops >= 3);
 }
 
 TEST_CASE("Polygons by their own sides and angles: they close, loop and back agree, what does not close is refused")
 {
-    // A right-angled house: 200 wide, walls 100, a ridge in the middle. Its roof sides are the hypotenuse of 100 and 75: 125.
-    const Design house = with("polygon", {"sides=5", "side.1=200", "side.2=100", "angle.1=90", "side.3=125", "angle.2=126.8698976458440", "side.4=125", "angle.3=106.2602047083120"});
+    // A right-angled house: 200 wide, walls 100, a ridge in the middle. Its roof sides are the hypotenuse of 100 and
+    // 75: 125.
+    const Design house = with("polygon",
+        {"sides=5", "side.1=200", "side.2=100", "angle.1=90", "side.3=125", "angle.2=126.8698976458440", "side.4=125",
+            "angle.3=106.2602047083120"});
     const Pattern p = medium(house);
     CHECK(p.width == Approx(200));
     CHECK(p.height == Approx(175));
@@ -214,7 +225,8 @@ TEST_CASE("Polygons by their own sides and angles: they close, loop and back agr
             for (const auto& s : each.seams)
                 CHECK(std::abs(s.difference()) < 0.01);
             const Run back = placed(each.piece("back")->stitch(), {0, 0, 0, true});
-            CHECK(Geos().sharedArea(flattened(back), flattened(each.piece("front")->stitch())) == Approx(areaOf(each.piece("front")->stitch())));
+            CHECK(Geos().sharedArea(flattened(back), flattened(each.piece("front")->stitch()))
+                == Approx(areaOf(each.piece("front")->stitch())));
         }
     }
     assign(uneven, "angle.1=60");
@@ -228,7 +240,8 @@ TEST_CASE("Polygons by their own sides and angles: they close, loop and back agr
 
 TEST_CASE("Envelope, circle, roll top, hinged mouth, frame: their own arithmetic")
 {
-    // Envelope for 210 × 140 × 15: width 210 + 15 + 12; length twice the pocket, the flap, and half the thickness lost at each fold.
+    // Envelope for 210 × 140 × 15: width 210 + 15 + 12; length twice the pocket, the flap, and half the thickness lost
+    // at each fold.
     const Pattern envelope = medium(newDesign("envelope-clutch"));
     CHECK(envelope.width == Approx(237));
     CHECK(envelope.height == Approx(140 + 7.5 + 8));
@@ -259,14 +272,17 @@ TEST_CASE("Envelope, circle, roll top, hinged mouth, frame: their own arithmetic
     const Pattern hinged = medium(newDesign("hinged-mouth"));
     CHECK(hinged.piece("channel")->edge("bottom")->length() == Approx(320 + 160));
     CHECK(worked(hinged, "stay.length") == Approx(480 - 16));
-    // Frame: the card is smaller on every edge by wall, covering and clearance; the cover reaches down beside the padding, over rim and wall, and turns in.
+    // Frame: the card is smaller on every edge by wall, covering and clearance; the cover reaches down beside the
+    // padding, over rim and wall, and turns in.
     const Pattern frame = medium(newDesign("frame-clutch"));
     CHECK(boundsOf(frame.piece("card")->cut).width() == Approx(180 - 2 * (2 + 0.8 + 0.5)).margin(1e-6));
     CHECK(boundsOf(frame.piece("cover")->cut).width() == Approx(180 + 2 * (3 + 25 + 2 + 10)).margin(1e-6));
     // Tote: two rows of three rivets on each of four patches.
     const Pattern tote = medium(newDesign("large-tote"));
     CHECK(worked(tote, "rivet.count") == Approx(20)); // three in a row, two rows that share the corner: 5 × 4 patches
-    CHECK(std::count_if(tote.fittings.begin(), tote.fittings.end(), [](const Fitting& f) { return f.kind == Fitting::Kind::Rivet; }) == 20);
+    CHECK(std::count_if(tote.fittings.begin(), tote.fittings.end(), [](const Fitting& f) {
+        return f.kind == Fitting::Kind::Rivet;
+    }) == 20);
 }
 
 TEST_CASE("Handles: length from drop and spread; half an ellipse")
@@ -279,7 +295,8 @@ TEST_CASE("Handles: length from drop and spread; half an ellipse")
     CHECK(worked(medium(d), "handles.bow") == Approx(pi * 100).margin(1e-6));
     CHECK(worked(medium(d), "handles.length") == Approx(pi * 100 + 100 + 2 * 15).margin(1e-6));
     setChoice(d, "handles.make", "rolled");
-    CHECK(boundsOf(medium(d).piece("handles")->stitch()).width() == Approx(pi * 10 + 20).margin(1e-6)); // once round the cord and two allowances
+    CHECK(boundsOf(medium(d).piece("handles")->stitch()).width()
+        == Approx(pi * 10 + 20).margin(1e-6)); // once round the cord and two allowances
 }
 
 TEST_CASE("Round spaces: a box in a bucket must pass the circle, not its square")
@@ -327,10 +344,13 @@ TEST_CASE("Two pockets on one place are a finding with distances")
     addFeature(d, "slip-pocket"); // goes where it is in nobody's way
     CHECK(d.choices.at("slip.site") == "lining front");
     CHECK(d.choices.at("slip2.site") == "back"); // the other lining face holds a window zip pocket
-    CHECK(checkAll(d, draftAll(d)).size() == checkAll(newDesign("gusseted-satchel"), draftAll(newDesign("gusseted-satchel"))).size());
+    CHECK(checkAll(d, draftAll(d)).size()
+        == checkAll(newDesign("gusseted-satchel"), draftAll(newDesign("gusseted-satchel"))).size());
     setChoice(d, "slip2.site", "lining front");
     const auto findings = checkAll(d, draftAll(d));
-    const auto collision = [](const Findings& all) { return std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.check == "collision"; }); };
+    const auto collision = [](const Findings& all) {
+        return std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.check == "collision"; });
+    };
     REQUIRE(collision(findings) != findings.end());
     CHECK(collision(findings)->text.find("110 mm across and 130 mm up") != std::string::npos);
     setChoice(d, "slip2.site", "back");

@@ -5,9 +5,9 @@
 
 #include <catch2/catch.hpp>
 
-#include <map>
 #include <atomic>
 #include <functional>
+#include <map>
 #include <thread>
 
 using namespace tectonis;
@@ -60,7 +60,9 @@ TEST_CASE("Formulas inside formulas: the same one with other values while it is 
 {
     // f asks for x, whose value comes from the same formula with other inputs.
     int depth = 0;
-    std::function<double(const std::string&)> ask = [&](const std::string&) -> double { return depth++ < 5 ? evaluateFormula("x + 1", ask) : 10; };
+    std::function<double(const std::string&)> ask = [&](const std::string&) -> double {
+        return depth++ < 5 ? evaluateFormula("x + 1", ask) : 10;
+    };
     CHECK(evaluateFormula("x + 1", ask) == 16);
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What no test saw when each file of core was broken on purpose: small facts, each tried on all designs where it can be.
+// What no test saw when each file of core was broken on purpose: small facts, each tried on all designs where it can
+// be.
 #include "drawn.hpp"
 #include "every_design.hpp"
 
@@ -8,6 +9,7 @@
 #include "checks/snags.hpp"
 #include "checks/stack.hpp"
 #include "edition/edition.hpp"
+#include "formats/svg.hpp"
 #include "sequence/order.hpp"
 
 #include <set>
@@ -68,7 +70,8 @@ TEST_CASE("What lies on a face lies inside it at both ends of its own range: sid
                 const auto onFace = [&](const std::string& piece, double x0, double x1) {
                     for (const auto& site : p.sites)
                         if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
-                            INFO(name << ": " << s.name << " = " << end << ", " << piece << " from " << x0 - site.x << " to " << x1 - site.x << " of ±" << half);
+                            INFO(name << ": " << s.name << " = " << end << ", " << piece << " from " << x0 - site.x
+                                      << " to " << x1 - site.x << " of ±" << half);
                             CHECK(x0 >= site.x - half - 0.01);
                             CHECK(x1 <= site.x + half + 0.01);
                             ++tried;
@@ -96,7 +99,8 @@ TEST_CASE("A patch pocket's face lies where its placement line is, in every body
         for (const Pattern& p : draftAll(d))
             for (const auto& o : p.overlays) {
                 const Piece* pocket = p.piece(o.piece);
-                const auto place = std::find_if(p.places.begin(), p.places.end(), [&](const Place& each) { return each.feature == o.piece && each.piece == o.on; });
+                const auto place = std::find_if(p.places.begin(), p.places.end(),
+                    [&](const Place& each) { return each.feature == o.piece && each.piece == o.on; });
                 if (!pocket || !pocket->areas.contains("face") || place == p.places.end())
                     continue;
                 INFO(name << ", " << p.size);
@@ -135,7 +139,9 @@ TEST_CASE("Y-cuts go from the ends of the slash into the corners of the window")
             std::set<std::pair<int, int>> corners;
             for (const Run& y : ys) {
                 const Point from = startOf(y), to = endOf(y);
-                CHECK(std::any_of(slashes.begin(), slashes.end(), [&](const Run& s) { return distance(from, startOf(s)) < 0.01 || distance(from, endOf(s)) < 0.01; }));
+                CHECK(std::any_of(slashes.begin(), slashes.end(), [&](const Run& s) {
+                    return distance(from, startOf(s)) < 0.01 || distance(from, endOf(s)) < 0.01;
+                }));
                 CHECK((std::abs(to.x - window.x0) < 0.01 || std::abs(to.x - window.x1) < 0.01));
                 CHECK((std::abs(to.y - window.y0) < 0.01 || std::abs(to.y - window.y1) < 0.01));
                 CHECK(std::abs(to.x - from.x) == Approx(6.4)); // 1/4 in inside the ends: the trade's value
@@ -162,24 +168,28 @@ TEST_CASE("One fault in several sizes is one snag that names each size once")
     CHECK(countSnags(all).toMend == 1);
 }
 
-TEST_CASE("Bulk: what is thickest under the foot is named to be trimmed, in whatever order it lies; half a millimetre over the limit is told, at the limit nothing is")
+TEST_CASE("Bulk: what is thickest under the foot is named to be trimmed, in whatever order it lies; half a millimetre "
+          "over the limit is told, at the limit nothing is")
 {
     for (const bool foamFirst : {true, false}) {
         Design d = newDesign("gusseted-satchel");
         // Of the interlinings that there are, one lofty and one thin.
         d.layers.clear();
-        for (const char* id : {foamFirst ? "foam-sewin" : "fusible-woven", foamFirst ? "fusible-woven" : "foam-sewin"}) {
+        for (const char* id :
+            {foamFirst ? "foam-sewin" : "fusible-woven", foamFirst ? "fusible-woven" : "foam-sewin"}) {
             LayerRule rule;
             rule.pieces = "front", rule.material = id, rule.trim = "full";
             d.layers.push_back(rule);
         }
         const Pattern p = medium(d);
         const Piece& front = *p.piece("front");
-        const auto foam = std::find_if(front.layers.begin(), front.layers.end(), [](const Layer& l) { return l.material == "foam-sewin"; });
+        const auto foam = std::find_if(
+            front.layers.begin(), front.layers.end(), [](const Layer& l) { return l.material == "foam-sewin"; });
         REQUIRE(foam != front.layers.end());
         const Seam *seam = nullptr, *crossed = nullptr;
         for (const auto& s : p.seams) {
-            if (!seam && s.stitch == "construction" && std::any_of(s.a.begin(), s.a.end(), [](const EdgeUse& u) { return u.piece == "front"; }))
+            if (!seam && s.stitch == "construction"
+                && std::any_of(s.a.begin(), s.a.end(), [](const EdgeUse& u) { return u.piece == "front"; }))
                 seam = &s;
             if (const Bulk here = bulkAt(p, s); here.atCrossing > here.underFoot + 0.5)
                 crossed = &s;
@@ -208,11 +218,16 @@ TEST_CASE("A head beside a part's edge is told when the setter has no room, to t
     setChoice(d, "patch.site", "front");
     assign(d, "patch.width=80");
     assign(d, "snap.across=25");
-    const auto areaIn = [](const Pattern& p) { return std::find_if(p.places.begin(), p.places.end(), [](const Place& each) { return each.feature == "patch"; })->area; };
+    const auto areaIn = [](const Pattern& p) {
+        return std::find_if(p.places.begin(), p.places.end(), [](const Place& each) {
+            return each.feature == "patch";
+        })->area;
+    };
     for (const int side : {-1, 1}) {
         setDimensionMm(d, "patch.across", 70.0 * side, "M");
         const Pattern p = medium(d);
-        const auto snap = std::find_if(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && f.piece == "front"; });
+        const auto snap = std::find_if(p.fittings.begin(), p.fittings.end(),
+            [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && f.piece == "front"; });
         REQUIRE(snap != p.fittings.end());
         const Box area = areaIn(p);
         // The edge towards the snap, brought as near as room + 1, and as room − 1: half the head and 4 mm.
@@ -248,7 +263,9 @@ TEST_CASE("Stock lengths a little off are told too; anchor triangles bring a sli
             continue;
         }
         for (const Pattern& p : draftAll(braced))
-            CHECK(std::count_if(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) { return h.owner == braced.features.back().id && h.kind == "Webbing slider" && h.count == 2; }) == 1);
+            CHECK(std::count_if(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) {
+                return h.owner == braced.features.back().id && h.kind == "Webbing slider" && h.count == 2;
+            }) == 1);
     }
 }
 
@@ -289,4 +306,57 @@ TEST_CASE("Two patches at both ends of an edge lie there once, not on each other
         held = std::max(held, times);
     }
     CHECK(held == 1);
+}
+
+TEST_CASE("Every notch of every piece is drawn in its SVG, stops as stops")
+{
+    for (const Form* form : forms()) {
+        const Pattern p = medium(newDesign(form->id()));
+        for (const auto& piece : p.pieces) {
+            if (piece.folds > 0)
+                continue;
+            const std::string svg = pieceSvg(p, piece, "d");
+            const auto drawn = [&](const std::string& what) {
+                std::size_t n = 0;
+                for (auto at = svg.find("class=\"" + what + "\""); at != std::string::npos;
+                     at = svg.find("class=\"" + what + "\"", at + 1))
+                    ++n;
+                return n;
+            };
+            INFO(form->id() << " " << piece.key);
+            const auto stops = std::size_t(
+                std::count_if(piece.notches.begin(), piece.notches.end(), [](const Notch& n) { return n.stop; }));
+            CHECK(drawn("notch stop") == stops);
+            CHECK(drawn("notch") == piece.notches.size() - stops);
+        }
+    }
+}
+
+TEST_CASE("Cord holes of a circle pouch: a slash across the channel at each drill mark")
+{
+    const Pattern p = medium(newDesign("circle-pouch"));
+    const Piece& disc = *p.piece("disc");
+    REQUIRE(disc.drills.size() >= 2);
+    for (const auto& drill : disc.drills)
+        CHECK(std::any_of(disc.lines.begin(), disc.lines.end(), [&](const FaceLine& l) {
+            return l.kind == FaceLine::Kind::Slash && distance(pointAlong(l.run, lengthOf(l.run) / 2), drill.at) < 0.01;
+        }));
+}
+
+TEST_CASE("A base board is drafted where it is chosen, and only there")
+{
+    int asked = 0;
+    for (const Form* form : forms()) {
+        const Design plain = newDesign(form->id());
+        const ChoiceSpec* board = specOf(plain).choice("base.board");
+        if (!board)
+            continue;
+        for (const auto& [value, label] : board->options) {
+            Design d = plain;
+            setChoice(d, "base.board", value);
+            CHECK((medium(d).piece("base.board") != nullptr) == (value == "yes"));
+            ++asked;
+        }
+    }
+    CHECK(asked >= 4);
 }

@@ -14,7 +14,8 @@ namespace {
 /// Rounded rectangle as edges, counter-clockwise, @p r on the two bottom corners.
 std::vector<OffsetEdge> roundedPanel(double w, double h, double r, double distance)
 {
-    const Run runs[] = {lineRun({{r, 0}, {w - r, 0}}), {Arc{{w - r, r}, r, -pi / 2, pi / 2}}, lineRun({{w, r}, {w, h}}), lineRun({{w, h}, {0, h}}), lineRun({{0, h}, {0, r}}), {Arc{{r, r}, r, pi, pi / 2}}};
+    const Run runs[] = {lineRun({{r, 0}, {w - r, 0}}), {Arc{{w - r, r}, r, -pi / 2, pi / 2}}, lineRun({{w, r}, {w, h}}),
+        lineRun({{w, h}, {0, h}}), lineRun({{0, h}, {0, r}}), {Arc{{r, r}, r, pi, pi / 2}}};
     std::vector<OffsetEdge> out;
     for (const auto& run : runs)
         out.push_back({run, distance, distance});
@@ -49,7 +50,8 @@ TEST_CASE("Length of a cubic: the parabola y = x² from 0 to 1, closed form sqrt
 
 TEST_CASE("A part of a run has the asked length and lies on it")
 {
-    const Run r{Line{{0, 0}, {50, 0}}, Arc{{50, 20}, 20, -pi / 2, pi / 2}, Cubic{{70, 20}, {70, 40}, {90, 60}, {70, 80}}};
+    const Run r{
+        Line{{0, 0}, {50, 0}}, Arc{{50, 20}, 20, -pi / 2, pi / 2}, Cubic{{70, 20}, {70, 40}, {90, 60}, {70, 80}}};
     const double whole = lengthOf(r);
     for (const double a : {0.0, 12.0, 49.9, 60.0})
         for (const double b : {70.0, 95.0, whole}) {
@@ -96,7 +98,8 @@ TEST_CASE("Offsets agree with GEOS's mitred buffer, outwards and inwards")
 TEST_CASE("Areas of flattened outlines agree with GEOS")
 {
     const Geos geos;
-    const Run r{Line{{0, 0}, {90, 0}}, Arc{{90, 30}, 30, -pi / 2, pi}, Cubic{{90, 60}, {60, 90}, {20, 30}, {0, 60}}, Line{{0, 60}, {0, 0}}};
+    const Run r{Line{{0, 0}, {90, 0}}, Arc{{90, 30}, 30, -pi / 2, pi}, Cubic{{90, 60}, {60, 90}, {20, 30}, {0, 60}},
+        Line{{0, 60}, {0, 0}}};
     CHECK(areaOf(r) == Approx(geos.area(flattened(r, 0.0002))).epsilon(1e-5));
 }
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Steps as a graph, orders of the user, materials, stock and findings over all sizes.
 #include "buildup/layers.hpp"
-#include "library/material.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
+#include "library/material.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "sizes/stock.hpp"
@@ -55,8 +55,11 @@ TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one 
     for (const auto& d : designs) {
         const auto patterns = draftAll(d);
         const Findings findings = checkAll(d, patterns);
-        const bool neverMeets = d.choices.at("snap.site") == d.choices.at("flap.site"); // the snap on the face that its flap hangs from
-        CHECK(std::any_of(findings.begin(), findings.end(), [](const Finding& f) { return f.severity == Severity::Error; }) == neverMeets);
+        const bool neverMeets = d.choices.at("snap.site")
+            == d.choices.at("flap.site"); // the snap on the face that its flap hangs from
+        CHECK(std::any_of(findings.begin(), findings.end(), [](const Finding& f) {
+            return f.severity == Severity::Error;
+        }) == neverMeets);
         for (const auto& f : findings)
             if (f.severity == Severity::Error)
                 CHECK(f.check == "snap");
@@ -76,11 +79,14 @@ TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one 
                 for (const auto& key : s.pieces)
                     CHECK(p.piece(key));
                 for (const auto& key : s.fittings)
-                    CHECK(std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.key == key; }));
+                    CHECK(std::any_of(
+                        p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.key == key; }));
             }
             // Every construction seam is sewn in some step.
             for (const auto& seam : p.seams)
-                CHECK(std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& s) { return std::find(s.seams.begin(), s.seams.end(), seam.key) != s.seams.end(); }));
+                CHECK(std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& s) {
+                    return std::find(s.seams.begin(), s.seams.end(), seam.key) != s.seams.end();
+                }));
         }
     }
 }
@@ -147,7 +153,8 @@ TEST_CASE("Findings come worst first, with the size they were found in")
     setDimension(d, "opening.length", "95");
     const auto found = checkAll(d, draftAll(d));
     CHECK(found.size() > 3);
-    CHECK(std::is_sorted(found.begin(), found.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
+    CHECK(std::is_sorted(
+        found.begin(), found.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
     for (const auto& f : found) {
         CHECK(std::find(d.sizes.begin(), d.sizes.end(), f.size) != d.sizes.end());
         CHECK(!f.stage.empty());
@@ -229,7 +236,8 @@ TEST_CASE("Layer rules: a piece's own go before its role's; trims are read or re
     REQUIRE(p.piece("back.lower")->layers.size() == 1);
     CHECK(p.piece("back.lower")->layers[0].material == "stabiliser-firm");
     CHECK(p.piece("front")->layers[0].material == "foam-sewin");
-    const Box stitch = boundsOf(p.piece("back.lower")->stitch()), layer = boundsOf(p.piece("back.lower")->layers[0].outline);
+    const Box stitch = boundsOf(p.piece("back.lower")->stitch()),
+              layer = boundsOf(p.piece("back.lower")->layers[0].outline);
     CHECK(layer.height() == Approx(stitch.height() - 6));
     CHECK(trimReach("full", 9.5) == 9.5);
     CHECK(trimReach("stitch", 9.5) == 0);

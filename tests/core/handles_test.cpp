@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Handles tell the truth: when a dimension grows, its handle moves along its arrow by what the gain says, on pieces and on the mock-up.
+// Handles tell the truth: when a dimension grows, its handle moves along its arrow by what the gain says, on pieces and
+// on the mock-up.
 #include "drawn.hpp"
 
 #include "features/feature.hpp"

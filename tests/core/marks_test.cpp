@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Match marks, as a hand finds them: on every seam, on every copy of a piece, in every size, measured again from the pieces alone.
+// Match marks, as a hand finds them: on every seam, on every copy of a piece, in every size, measured again from the
+// pieces alone.
 #include "drawn.hpp"
 #include "every_design.hpp"
 #include "random_design.hpp"
@@ -12,7 +13,8 @@ using namespace tectonis;
 
 namespace {
 
-/// What is found along one side of a seam: notches, joins of cloth, and corners that need no mark. Written apart from the code that places marks.
+/// What is found along one side of a seam: notches, joins of cloth, and corners that need no mark. Written apart from
+/// the code that places marks.
 struct Found {
     std::vector<double> marks, joins, quarters, bare; ///< bare: from, to: where there is no cloth
     double whole = 0;
@@ -95,7 +97,9 @@ void checkMarks(const Pattern& p, int& joins, int& quarters)
                     return true;
             return false;
         };
-        const auto marked = [&](const Found& f, double at, double within) { return has(f.marks, at, within) || has(f.joins, at, within); };
+        const auto marked = [&](const Found& f, double at, double within) {
+            return has(f.marks, at, within) || has(f.joins, at, within);
+        };
         INFO("size " << p.size << ", seam " << seam.key << " of " << a.whole << " / " << b.whole << " mm");
         for (const auto& [one, other] : {std::pair{&a, &b}, {&b, &a}}) {
             std::vector<double> asked = one->joins;
@@ -128,7 +132,9 @@ void checkMarks(const Pattern& p, int& joins, int& quarters)
                 double best = 1e300;
                 for (const auto* list : {&f.marks, &f.joins})
                     for (const double at : *list)
-                        best = std::abs(at / f.whole * of - share * of) < std::abs(best - share * of) ? at / f.whole * of : best;
+                        best = std::abs(at / f.whole * of - share * of) < std::abs(best - share * of)
+                            ? at / f.whole * of
+                            : best;
                 return best;
             };
             CHECK(std::abs(on(a, a.whole) - share * a.whole) <= 4);
@@ -139,7 +145,8 @@ void checkMarks(const Pattern& p, int& joins, int& quarters)
 
 } // namespace
 
-TEST_CASE("Every join and every quarter of one run has a mark on the other at the same stitch distance: all forms, parts, ways and sizes")
+TEST_CASE("Every join and every quarter of one run has a mark on the other at the same stitch distance: all forms, "
+          "parts, ways and sizes")
 {
     int joins = 0, quarters = 0;
     forEveryDesign([&](const std::string& name, const Design& d) {
@@ -160,8 +167,7 @@ TEST_CASE("Marks meet on random designs too")
         try {
             INFO("design " << i << ", " << d.form);
             checkMarks(draftAll(d)[std::size_t(i) % d.sizes.size()], joins, quarters);
-        } catch (const InputError&) {
-        }
+        } catch (const InputError&) {}
     }
     CHECK(joins > 1000);
 }
@@ -190,12 +196,15 @@ TEST_CASE("A template on the fold keeps exactly the marks of the whole piece")
                 const Point middle = boundsOf(piece.stitch()).centre();
                 const auto unfold = [&](bool sideways) {
                     for (std::size_t i = unfolded.size(); i-- > 0;)
-                        unfolded.push_back(sideways ? Point{2 * middle.x - unfolded[i].x, unfolded[i].y} : Point{unfolded[i].x, 2 * middle.y - unfolded[i].y});
+                        unfolded.push_back(sideways ? Point{2 * middle.x - unfolded[i].x, unfolded[i].y}
+                                                    : Point{unfolded[i].x, 2 * middle.y - unfolded[i].y});
                 };
                 unfold(true);
                 if (piece.folds == 2)
                     unfold(false);
-                const auto within = [](const std::vector<Point>& of, Point at) { return std::any_of(of.begin(), of.end(), [&](Point other) { return distance(other, at) < 0.02; }); };
+                const auto within = [](const std::vector<Point>& of, Point at) {
+                    return std::any_of(of.begin(), of.end(), [&](Point other) { return distance(other, at) < 0.02; });
+                };
                 for (const Point at : all)
                     CHECK(within(unfolded, at));
                 for (const Point at : unfolded)

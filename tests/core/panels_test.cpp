@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The shapes bags are made of, alone: U-panels, strips along them, pieces cut across.
-#include "editing/edits.hpp"
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
+#include "editing/edits.hpp"
 #include "units/error.hpp"
 
 #include <catch2/catch.hpp>
@@ -92,7 +92,8 @@ TEST_CASE("Strip along a panel: its long edges are as long as the panel's run, w
 {
     for (const double inset : {0.0, 3.2, 6.0})
         for (const double taper : {-10.0, 0.0, 15.0}) {
-            const Piece p = panel({.width = 280, .height = 220, .radius = 40, .taper = taper, .inset = inset, .easeTo = 110});
+            const Piece p = panel(
+                {.width = 280, .height = 220, .radius = 40, .taper = taper, .inset = inset, .easeTo = 110});
             const double run = lengthOf(p.stitch()) - p.edge("top")->length();
             Piece whole{.key = "g"}, half{.key = "h"};
             drawStripAlong(whole, p, {.depth = 90});
@@ -127,7 +128,14 @@ TEST_CASE("Cut across: halves are closed, keep the whole's area, carry the new e
     drawStripAlong(strip, d.piece("p"), {.depth = 80});
     d.add(Seam{.key = "s", .a = d.runWithout("p", "top"), .b = {{"strip", "front"}}});
     d.add(Step{.id = "step", .pieces = {"p", "strip"}});
-    cutAcross(d, {.piece = "p", .y = 190, .stops = {-60, 60}, .edgeNames = {"l", "m", "r"}, .upper = {.key = "up", .code = "P1", .name = "Upper"}, .lower = {.key = "low", .code = "P2", .name = "Lower"}, .allowance = 7});
+    cutAcross(d,
+        {.piece = "p",
+            .y = 190,
+            .stops = {-60, 60},
+            .edgeNames = {"l", "m", "r"},
+            .upper = {.key = "up", .code = "P1", .name = "Upper"},
+            .lower = {.key = "low", .code = "P2", .name = "Lower"},
+            .allowance = 7});
     const Piece &up = d.piece("up"), &low = d.piece("low");
     checkClosed(up);
     checkClosed(low);

@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Parts that cut faces, cover them or are caught in their seams: on every form that can carry them, and against outside values.
+// Parts that cut faces, cover them or are caught in their seams: on every form that can carry them, and against outside
+// values.
 #include "drawn.hpp"
 #include "geos.hpp"
 
 #include "buildup/layers.hpp"
-#include "library/material.hpp"
 #include "drafting/cut.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
+#include "library/material.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "units/error.hpp"
@@ -22,7 +23,8 @@ namespace {
 
 Polyline fine(const Run& run) { return flattened(run, 0.0005); }
 
-/// What must hold of any pattern: seams agree and end on edges that exist, steps and fittings name what is there, codes are not used twice.
+/// What must hold of any pattern: seams agree and end on edges that exist, steps and fittings name what is there, codes
+/// are not used twice.
 void checkSound(const Design& d)
 {
     for (const Pattern& p : draftAll(d)) {
@@ -129,7 +131,8 @@ TEST_CASE("An inset zip in a tapered, round-cornered panel: the gusset still agr
     const double y = p.height - 150, width = p.width - 2 * 12 * y / p.height;
     CHECK(cloth + 12 * width == Approx(areaOf(whole.piece("front")->stitch())));
     CHECK(std::abs(p.seam("front-gusset")->difference()) < 1e-6);
-    // The opening is as long as the bag is wide, seam to seam: nothing gapes into the lining. Tabs reach from there into the side seams.
+    // The opening is as long as the bag is wide, seam to seam: nothing gapes into the lining. Tabs reach from there
+    // into the side seams.
     const auto zip = std::find_if(p.zips.begin(), p.zips.end(), [](const Zip& z) { return z.byTheMetre; });
     REQUIRE(zip != p.zips.end());
     CHECK(zip->nominal == Approx(p.values.at("inset.width")));
@@ -158,10 +161,13 @@ TEST_CASE("Overlays and corner patches cover the same area as GEOS's intersectio
     assign(d, "corner.side=70");
     const Pattern p = medium(d);
     const Polyline face = fine(p.piece("front")->stitch());
-    CHECK(areaOf(p.piece("overlay")->stitch()) == Approx(geos.sharedArea(face, fine(rectangleRun(-500, -10, 500, 80)))).epsilon(1e-5));
-    // 70 along the bottom and 70 up the slanting side, from where both would meet without rounding; drawn a little too far outwards.
+    CHECK(areaOf(p.piece("overlay")->stitch())
+        == Approx(geos.sharedArea(face, fine(rectangleRun(-500, -10, 500, 80)))).epsilon(1e-5));
+    // 70 along the bottom and 70 up the slanting side, from where both would meet without rounding; drawn a little too
+    // far outwards.
     const Point corner{150, 0}, up = unit(Point{-10, 240}), low = corner - Point{70, 0};
-    const Run square = lineRun({low - up * 5, corner - up * 5 + Point{60, 0}, corner + up * 70 + Point{60, 0}, low + up * 70, low - up * 5});
+    const Run square = lineRun(
+        {low - up * 5, corner - up * 5 + Point{60, 0}, corner + up * 70 + Point{60, 0}, low + up * 70, low - up * 5});
     const Piece& patch = *p.piece("corner");
     CHECK(areaOf(patch.stitch()) == Approx(geos.sharedArea(face, fine(square))).epsilon(1e-4));
     CHECK(patch.edge("right corner") != nullptr); // its outer edge is the panel's own
@@ -178,15 +184,20 @@ TEST_CASE("Overlays and corner patches cover the same area as GEOS's intersectio
     CHECK(worked(p, "corner.count") == 10); // three in a row, the corner shared, two patches
     // Post: what it goes through, foam compressed, plus 2.5 mm, and the next length sold (common practice, no source).
     const auto foot = [](const char* id) { return material(id).underFoot(); };
-    double through = foot(d.materials.at("shell").c_str()) + 2 * foot(d.materials.at("overlay").c_str()); // face, second layer, patch
+    double through = foot(d.materials.at("shell").c_str())
+        + 2 * foot(d.materials.at("overlay").c_str()); // face, second layer, patch
     for (const auto& rule : d.layers)
-        through += rule.pieces == "panel" || rule.pieces == "patch" || rule.pieces == "overlay" ? foot(rule.material.c_str()) : 0;
+        through += rule.pieces == "panel" || rule.pieces == "patch" || rule.pieces == "overlay"
+            ? foot(rule.material.c_str())
+            : 0;
     CHECK(worked(p, "corner.post") == Approx(through + 2.5));
     CHECK(worked(p, "corner.post") < thicknessOf(p, *p.piece("front")) + 2.5); // foam as it lies would make it too long
     const double sold = worked(p, "corner.stock");
     CHECK(sold >= worked(p, "corner.post"));
     CHECK(sold - worked(p, "corner.post") <= 2);
-    CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) { return h.kind == "Rivet" && h.sizeText.find(lengthToken(sold) + " post") != std::string::npos; }));
+    CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) {
+        return h.kind == "Rivet" && h.sizeText.find(lengthToken(sold) + " post") != std::string::npos;
+    }));
 }
 
 TEST_CASE("A corner cut aslant is an isosceles triangle where the face is square")
@@ -197,7 +208,8 @@ TEST_CASE("A corner cut aslant is an isosceles triangle where the face is square
     const Pattern p = medium(d);
     const Piece& tri = *p.piece("brace");
     const Piece& back = *p.piece("back");
-    // The wall reaches round the corner of the base: the triangle follows the face's corner line down to the wall's own edge.
+    // The wall reaches round the corner of the base: the triangle follows the face's corner line down to the wall's own
+    // edge.
     CHECK(tri.edge("slant")->length() > 60);
     CHECK(tri.count == 4);
     CHECK(tri.mirrored == 2);
@@ -207,7 +219,9 @@ TEST_CASE("A corner cut aslant is an isosceles triangle where the face is square
     CHECK(trapped);
     CHECK(containsOutline(fine(back.stitch()), fine(tri.stitch())));
     Piece square;
-    square.edges = {{"bottom", lineRun({{-100, 0}, {100, 0}}), 0, {}}, {"right", lineRun({{100, 0}, {100, 150}}), 0, {}}, {"top", lineRun({{100, 150}, {-100, 150}}), 0, {}}, {"left", lineRun({{-100, 150}, {-100, 0}}), 0, {}}};
+    square.edges = {{"bottom", lineRun({{-100, 0}, {100, 0}}), 0, {}},
+        {"right", lineRun({{100, 0}, {100, 150}}), 0, {}}, {"top", lineRun({{100, 150}, {-100, 150}}), 0, {}},
+        {"left", lineRun({{-100, 150}, {-100, 0}}), 0, {}}};
     const Site site{"front", "Front", {"front"}, 0, 150, 200, 150, "", false};
     Piece corner;
     corner.edges = cornerOf(square, site, true, 60, true);
@@ -217,7 +231,8 @@ TEST_CASE("A corner cut aslant is an isosceles triangle where the face is square
     CHECK(cornerOf(square, site, false, 60, true).back().length() == Approx(60 * std::sqrt(2.0)));
 }
 
-TEST_CASE("Piping goes once round the seams of its face: the U-run, pi·cord and two allowances wide; it lies in the bulk of those seams")
+TEST_CASE("Piping goes once round the seams of its face: the U-run, pi·cord and two allowances wide; it lies in the "
+          "bulk of those seams")
 {
     Design d = with("gusseted-satchel", {"taper=0", "radius=40", "width=300", "height=240"});
     addFeature(d, "piping");
@@ -234,7 +249,8 @@ TEST_CASE("Piping goes once round the seams of its face: the U-run, pi·cord and
     CHECK(medium(d).seam("piping.in")->lengthA == Approx(run));
 }
 
-TEST_CASE("Binding: four times its width, once along the edges; a bound mouth loses its allowance and needs a lining dropped in")
+TEST_CASE("Binding: four times its width, once along the edges; a bound mouth loses its allowance and needs a lining "
+          "dropped in")
 {
     Design d = newDesign("separate-base");
     addFeature(d, "binding");
@@ -277,7 +293,8 @@ TEST_CASE("A zip on bands: both bands and the gap make the mouth's depth; too na
 
 TEST_CASE("Zip at the mouth: what is drawn, told and cut adds up to the mouth, on every form and in every size")
 {
-    // Tape = mouth − 38 (19 at each end), tabs make up the rest; a tail reaches 50 past the mouth: common practice of the trade, no source.
+    // Tape = mouth − 38 (19 at each end), tabs make up the rest; a tail reaches 50 past the mouth: common practice of
+    // the trade, no source.
     int mouths = 0;
     for (const Form* form : forms())
         for (const char* held : {"bands", "mouth"})
@@ -293,7 +310,8 @@ TEST_CASE("Zip at the mouth: what is drawn, told and cut adds up to the mouth, o
                 for (const Pattern& p : draftAll(d)) {
                     INFO(form->id() << ", " << held << ", tail " << past << ", size " << p.size);
                     ++mouths;
-                    const auto zip = std::find_if(p.zips.begin(), p.zips.end(), [](const Zip& z) { return z.name == "Zip at the mouth"; });
+                    const auto zip = std::find_if(
+                        p.zips.begin(), p.zips.end(), [](const Zip& z) { return z.name == "Zip at the mouth"; });
                     REQUIRE(zip != p.zips.end());
                     const bool bands = std::string(held) == "bands";
                     const double opening = p.values.at("face.width") - 38, seam = worked(p, "topzip.from seam");
@@ -306,7 +324,8 @@ TEST_CASE("Zip at the mouth: what is drawn, told and cut adds up to the mouth, o
                         CHECK(unfolded == Approx(24));
                         CHECK(tab.count == 2);
                     } else {
-                        const auto drawn = std::find_if(p.fittings.begin(), p.fittings.end(), [](const Fitting& f) { return f.key == "topzip.zip"; });
+                        const auto drawn = std::find_if(p.fittings.begin(), p.fittings.end(),
+                            [](const Fitting& f) { return f.key == "topzip.zip"; });
                         REQUIRE(drawn != p.fittings.end());
                         CHECK(drawn->size == Approx(opening));
                         CHECK(opening + 2 * (unfolded / 2 - 12) == Approx(opening + 2 * seam));
@@ -330,7 +349,8 @@ TEST_CASE("Zip at the mouth: what is drawn, told and cut adds up to the mouth, o
 
 TEST_CASE("Bands and facings: upper and lower part together are the face, in the band's own cloth")
 {
-    for (const auto& [form, face] : {std::pair{"boxed-corner", "front"}, {"gusseted-satchel", "lining front"}, {"cylinder", "front"}}) {
+    for (const auto& [form, face] :
+        {std::pair{"boxed-corner", "front"}, {"gusseted-satchel", "lining front"}, {"cylinder", "front"}}) {
         INFO(form << ", " << face);
         Design d = newDesign(form);
         addFeature(d, "band");
@@ -418,7 +438,8 @@ TEST_CASE("Curved, narrowing satchels: sides keep their bow, the gusset its leng
     // It leaves the corner without a kink: tangents agree.
     const Run corner = bowed.piece("front")->edge("right corner")->stitch;
     CHECK(distance(tangentAlong(corner, lengthOf(corner)), tangentAlong(side, 0)) < 1e-6);
-    // Narrowing to what a zip shows: the strip's ends are that wide, its slanted edges as long as the panel's beside them.
+    // Narrowing to what a zip shows: the strip's ends are that wide, its slanted edges as long as the panel's beside
+    // them.
     assign(d, "depth=110");
     assign(d, "depth.mouth=12");
     for (const char* strips : {"one", "two", "three"})
@@ -428,7 +449,8 @@ TEST_CASE("Curved, narrowing satchels: sides keep their bow, the gusset its leng
             setChoice(d, "lining.fit", fit);
             const Pattern p = medium(d);
             CHECK(p.piece("gusset")->edge("left mouth")->length() == Approx(12));
-            CHECK(p.piece("gusset")->edge("front left ease")->length() == Approx(p.piece("front")->edge("left ease")->length()));
+            CHECK(p.piece("gusset")->edge("front left ease")->length()
+                == Approx(p.piece("front")->edge("left ease")->length()));
             const Mockup m = mockupOf(d, p);
             CHECK(m.largestGap < 0.1);
             CHECK(m.liningLitres < m.litres * 1.001);
@@ -438,7 +460,8 @@ TEST_CASE("Curved, narrowing satchels: sides keep their bow, the gusset its leng
     addFeature(d, "inset-zip");
     CHECK(mediumMockup(d).largestGap < 0.1);
     // Volume against a hand-worked prism: straight sides, square base, wedge above.
-    Design wedge = with("gusseted-satchel", {"width=200", "height=200", "depth=100", "radius=4", "taper=0", "narrow.from=100", "depth.mouth=20"});
+    Design wedge = with("gusseted-satchel",
+        {"width=200", "height=200", "depth=100", "radius=4", "taper=0", "narrow.from=100", "depth.mouth=20"});
     removeFeature(wedge, "flap");
     const Mockup m = mediumMockup(wedge);
     const double drop = std::sqrt(100.0 * 100 - 40 * 40); // the panel leans in by (100 − 20)/2 over 100 of its height
@@ -457,7 +480,8 @@ TEST_CASE("A part is moved to another face with its pieces and marks; drops and 
     CHECK(d.choices.at(id + ".site") == "back");
     CHECK(p.values.at(id + ".drop") == Approx(90));
     CHECK(p.values.at(id + ".across") == Approx(20));
-    CHECK(std::any_of(p.overlays.begin(), p.overlays.end(), [&](const Overlay& o) { return o.piece == id && o.on == "back"; }));
+    CHECK(std::any_of(
+        p.overlays.begin(), p.overlays.end(), [&](const Overlay& o) { return o.piece == id && o.on == "back"; }));
     checkSound(d);
     // Far out: it stops at the range's end and is still sound.
     moveFeature(d, p, id, "front", {9000, 9000});

@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Property: random designs inside the stated ranges draft in all sizes with seams that agree and outlines that do not cross.
-#include "library/material.hpp"
+// Property: random designs inside the stated ranges draft in all sizes with seams that agree and outlines that do not
+// cross.
 #include "checks/finding.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "geos.hpp"
+#include "library/material.hpp"
 #include "random_design.hpp"
 #include "sheets/plan.hpp"
 #include "units/error.hpp"
@@ -30,7 +31,8 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
         try {
             patterns = draftAll(d);
         } catch (const InputError& e) {
-            // What ranges alone cannot bound, the model refuses in words; an edit that led here would not have been taken.
+            // What ranges alone cannot bound, the model refuses in words; an edit that led here would not have been
+            // taken.
             CHECK(std::string(e.what()).size() > 20);
             ++impossible;
             continue;
@@ -38,7 +40,8 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
         REQUIRE(patterns.size() == d.sizes.size());
         const Findings findings = checkAll(d, patterns);
         const auto reported = [&](const std::string& check, const std::string& size, const std::string& key) {
-            return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.check == check && f.size == size && f.key == key; });
+            return std::any_of(findings.begin(), findings.end(),
+                [&](const Finding& f) { return f.check == check && f.size == size && f.key == key; });
         };
         for (const auto& p : patterns) {
             for (const auto& s : p.seams) {
@@ -50,10 +53,13 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
             for (const auto& piece : p.pieces) {
                 ++pieces;
                 const Polyline stitch = flattened(piece.stitch(), 0.1), cut = flattened(piece.cut, 0.1);
-                INFO("design " << i << ", " << d.form << " size " << p.size << " piece " << piece.code << " width " << p.width << " height " << p.height << " depth " << p.depth);
-                // GEOS says whether a ring is simple; a fault that our own check reports to the user is a finding, not a miss.
+                INFO("design " << i << ", " << d.form << " size " << p.size << " piece " << piece.code << " width "
+                               << p.width << " height " << p.height << " depth " << p.depth);
+                // GEOS says whether a ring is simple; a fault that our own check reports to the user is a finding, not
+                // a miss.
                 const bool sound = geos.valid(stitch) && geos.valid(cut) && geos.covers(cut, stitch, 0.2);
-                INFO("stitch line " << geos.valid(stitch) << ", cut line " << geos.valid(cut) << ", cut holds stitch " << geos.covers(cut, stitch, 0.2));
+                INFO("stitch line " << geos.valid(stitch) << ", cut line " << geos.valid(cut) << ", cut holds stitch "
+                                    << geos.covers(cut, stitch, 0.2));
                 if (!sound && ++unsound)
                     CHECK(reported("outline", p.size, piece.key));
                 CHECK(areaOf(piece.cut) > 0);
@@ -73,7 +79,9 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
         if (i % 50 == 0)
             CHECK(!planSheets({&patterns[0], &patterns[1], &patterns[2]}, paperOf("A4")).pages.empty());
     }
-    WARN(unsound << " unsound outlines, all reported; " << pieces << " pieces, " << seams << " seams; " << refused << " values refused as out of another dimension's range; " << impossible << " designs refused as impossible");
+    WARN(unsound << " unsound outlines, all reported; " << pieces << " pieces, " << seams << " seams; " << refused
+                 << " values refused as out of another dimension's range; " << impossible
+                 << " designs refused as impossible");
     CHECK(impossible < 250);
     CHECK(pieces > 120000);
 }

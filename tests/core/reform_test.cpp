@@ -45,14 +45,17 @@ TEST_CASE("From every form to every other: words, sizes, things, trials and revi
         CHECK(r.design.workshop == start.workshop);
         // What a part or a body dimension could not keep is told.
         for (const auto& f : start.features) {
-            const bool kept = std::any_of(r.design.features.begin(), r.design.features.end(), [&](const Feature& g) { return g.id == f.id && g.kind == f.kind; });
-            const bool told = std::any_of(r.lost.begin(), r.lost.end(), [&](const std::string& s) { return s.find(featureKind(f.kind).name()) != std::string::npos; });
+            const bool kept = std::any_of(r.design.features.begin(), r.design.features.end(),
+                [&](const Feature& g) { return g.id == f.id && g.kind == f.kind; });
+            const bool told = std::any_of(r.lost.begin(), r.lost.end(),
+                [&](const std::string& s) { return s.find(featureKind(f.kind).name()) != std::string::npos; });
             INFO(f.id);
             CHECK((kept || told));
         }
         for (const char* name : {"width", "height", "depth"})
             if (const auto it = r.design.dimensions.find(name); it != r.design.dimensions.end()) {
-                const bool told = std::any_of(r.lost.begin(), r.lost.end(), [&](const std::string& s) { return s.starts_with(specOf(start).dimension(name)->label + " "); });
+                const bool told = std::any_of(r.lost.begin(), r.lost.end(),
+                    [&](const std::string& s) { return s.starts_with(specOf(start).dimension(name)->label + " "); });
                 INFO(name);
                 CHECK((it->second == start.dimensions.at(name) || told));
             }
@@ -63,7 +66,8 @@ TEST_CASE("From every form to every other: words, sizes, things, trials and revi
     }
 }
 
-TEST_CASE("To a tote with the same measures: 340 wide stays 340, pockets and strap come along, the tote's handles come with it")
+TEST_CASE("To a tote with the same measures: 340 wide stays 340, pockets and strap come along, the tote's handles come "
+          "with it")
 {
     Design d = newDesign("gusseted-satchel");
     setDimension(d, "width", "345");
@@ -72,14 +76,18 @@ TEST_CASE("To a tote with the same measures: 340 wide stays 340, pockets and str
     const Reformed r = reformed(d, "large-tote");
     CHECK(medium(r.design).width == Approx(345));
     CHECK(r.design.dimensions.at("slip.width").value == "90");
-    const auto has = [&](const char* kind) { return std::any_of(r.design.features.begin(), r.design.features.end(), [&](const Feature& f) { return f.kind == kind; }); };
+    const auto has = [&](const char* kind) {
+        return std::any_of(
+            r.design.features.begin(), r.design.features.end(), [&](const Feature& f) { return f.kind == kind; });
+    };
     CHECK(has("strap"));
     CHECK(has("handles"));
     CHECK_FALSE(has("zip-pocket")); // taken out by hand: it does not come back
     // The corner radius that was changed has no place there and is named.
     setDimension(d, "radius", "33");
     const Reformed named = reformed(d, "large-tote");
-    CHECK(std::any_of(named.lost.begin(), named.lost.end(), [](const std::string& s) { return s == "Corner radius 33 mm"; }));
+    CHECK(std::any_of(
+        named.lost.begin(), named.lost.end(), [](const std::string& s) { return s == "Corner radius 33 mm"; }));
     // A name that was never changed goes with the form.
     CHECK(r.design.name == formOf("large-tote").name());
 }

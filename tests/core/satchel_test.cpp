@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The gusseted satchel against cases worked by hand from the trade's formulas (docs: the project's domain notes; plain geometry).
+// The gusseted satchel against cases worked by hand from the trade's formulas (docs: the project's domain notes; plain
+// geometry).
 #include "drawn.hpp"
 
 #include "buildup/layers.hpp"
-#include "library/material.hpp"
-#include "mockup/carry.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
+#include "library/material.hpp"
+#include "mockup/carry.hpp"
 #include "mockup/folder.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
@@ -41,7 +42,10 @@ const Working& working(const Pattern& p, const std::string& key)
     throw 0;
 }
 
-bool finds(const Findings& all, const std::string& check) { return std::any_of(all.begin(), all.end(), [&](const Finding& f) { return f.check == check; }); }
+bool finds(const Findings& all, const std::string& check)
+{
+    return std::any_of(all.begin(), all.end(), [&](const Finding& f) { return f.check == check; });
+}
 
 Findings findingsOf(const Design& d) { return checkAll(d, draftAll(d)); }
 
@@ -189,7 +193,8 @@ TEST_CASE("Units of cloth weight: 1 oz/yd² is 33.906 g/m²; leather 1 oz is 1/6
 TEST_CASE("The back is cut across at the hinge; both halves with their seam are the whole back")
 {
     const Pattern p = medium(plain());
-    CHECK(areaOf(p.piece("back.upper")->stitch()) + areaOf(p.piece("back.lower")->stitch()) == Approx(areaOf(p.piece("front")->stitch())).epsilon(1e-9));
+    CHECK(areaOf(p.piece("back.upper")->stitch()) + areaOf(p.piece("back.lower")->stitch())
+        == Approx(areaOf(p.piece("front")->stitch())).epsilon(1e-9));
     CHECK(p.seam("flap.hinge")->lengthA == Approx(p.seam("flap.hinge")->lengthB));
     CHECK(p.seam("flap.caught")->lengthA == Approx(p.values.at("flap.width")));
     CHECK(!p.piece("back"));
@@ -206,16 +211,19 @@ TEST_CASE("One dimension changes, everything follows: depth 100 to 140 in all si
     const auto after = draftAll(d);
     for (std::size_t i = 0; i < 3; ++i) {
         CHECK(after[i].depth == Approx(before[i].depth + 40));
-        CHECK(boundsOf(after[i].piece("gusset")->cut).height() == Approx(boundsOf(before[i].piece("gusset")->cut).height() + 40));
+        CHECK(boundsOf(after[i].piece("gusset")->cut).height()
+            == Approx(boundsOf(before[i].piece("gusset")->cut).height() + 40));
         CHECK(after[i].seam("mouth")->lengthA == Approx(before[i].seam("mouth")->lengthA + 80));
         CHECK(after[i].values.at("flap.length") == Approx(before[i].values.at("flap.length") + 40));
-        CHECK(boundsOf(after[i].piece("base.board")->cut).height() == Approx(boundsOf(before[i].piece("base.board")->cut).height() + 40));
+        CHECK(boundsOf(after[i].piece("base.board")->cut).height()
+            == Approx(boundsOf(before[i].piece("base.board")->cut).height() + 40));
         CHECK(after[i].spaces[0].depth == Approx(before[i].spaces[0].depth + 40));
         CHECK(after[i].step("mouth")->minutes > before[i].step("mouth")->minutes);
     }
 }
 
-TEST_CASE("Mock-up: the pieces meet within 1 mm, the strap is as long as it is, volume is that of the box less its corners")
+TEST_CASE(
+    "Mock-up: the pieces meet within 1 mm, the strap is as long as it is, volume is that of the box less its corners")
 {
     const Design d = plain();
     const Pattern p = medium(d);
@@ -277,14 +285,18 @@ TEST_CASE("Every check can fail: a design that breaks it is found")
     CHECK(finds(with([](Design& d) { setDimension(d, "depth", "45"); }), "connector"));
     CHECK(finds(with([](Design& d) { setDimension(d, "snap.drop", "198"); }), "snap"));
     CHECK(finds(with([](Design& d) { setDimension(d, "zip.window", "22"); }), "zip-tape"));
-    CHECK(finds(with([](Design& d) { setRule(d, "zip.length", hold()), setDimension(d, "zip.length", "173"); }), "zip-stock"));
+    CHECK(finds(
+        with([](Design& d) { setRule(d, "zip.length", hold()), setDimension(d, "zip.length", "173"); }), "zip-stock"));
     CHECK(finds(with([](Design& d) { setDimension(d, "opening.length", "60"); }), "opening"));
     CHECK(finds(with([](Design& d) { setDimension(d, "opening.length", "250"); }), "opening-place"));
     CHECK(finds(with([](Design& d) { d.workshop.machineLimit = 3; }), "bulk"));
     CHECK(finds(with([](Design& d) { setMaterial(d, "shell", "waxed-canvas"); }), "heat"));
     CHECK(finds(with([](Design& d) { setDimension(d, "radius", "6"); }), "tight-curve"));
     CHECK(finds(with([](Design& d) { setDimension(d, "slip.height", "200"); }), "place"));
-    CHECK(finds(with([](Design& d) { setMaterial(d, "shell", "leather-4oz"), d.layers.clear(), setDimension(d, "width", "760"); }), "cloth-width"));
+    CHECK(finds(with([](Design& d) {
+        setMaterial(d, "shell", "leather-4oz"), d.layers.clear(), setDimension(d, "width", "760");
+    }),
+        "cloth-width"));
     CHECK(finds(with([](Design& d) { setDimension(d, "strap.length", "700"); }), "strap-length"));
     // A seam that disagrees and allowances that differ cannot be drafted by this form; the check reads any pattern.
     Design d = plain();
@@ -384,12 +396,16 @@ TEST_CASE("Sheets: every piece is covered, no page is empty, small pieces stay o
             there.insert(s.also.begin(), s.also.end());
             int on = 0;
             for (const auto& page : plan.pages)
-                on += s.box.x0 >= page.area.x0 - 1e-6 && s.box.x1 <= page.area.x1 + 1e-6 && s.box.y0 >= page.area.y0 - 1e-6 && s.box.y1 <= page.area.y1 + 1e-6;
+                on += s.box.x0 >= page.area.x0 - 1e-6 && s.box.x1 <= page.area.x1 + 1e-6
+                    && s.box.y0 >= page.area.y0 - 1e-6 && s.box.y1 <= page.area.y1 + 1e-6;
             const double w = paper.width - 20, h = paper.height - 28;
             if (s.box.width() <= w && s.box.height() <= h)
                 CHECK(on >= 1);
             for (const auto i : s.patterns)
-                lines.push_back(flattened(placed(std::vector<const Pattern*>{&sizes[0], &sizes[1], &sizes[2]}[i]->piece(s.pieceKey)->cut, s.placement), 0.1));
+                lines.push_back(flattened(
+                    placed(std::vector<const Pattern*>{&sizes[0], &sizes[1], &sizes[2]}[i]->piece(s.pieceKey)->cut,
+                        s.placement),
+                    0.1));
         }
         for (const auto& t : plan.toMeasure)
             there.insert(sizes[0].pieceByCode(t.code)->key);
@@ -400,7 +416,7 @@ TEST_CASE("Sheets: every piece is covered, no page is empty, small pieces stay o
                 for (std::size_t i = 0; i + 1 < line.size() && !something; ++i)
                     for (double t = 0; t <= 1 && !something; t += 0.02)
                         something = page.area.contains(lerp(line[i], line[i + 1], t), -0.1);
-                // A page may also lie wholly inside a piece.
+            // A page may also lie wholly inside a piece.
             for (const auto& line : lines)
                 something = something || insideOutline(line, page.area.centre());
             CHECK(something);
@@ -408,7 +424,8 @@ TEST_CASE("Sheets: every piece is covered, no page is empty, small pieces stay o
         // Every point of every outline is on a page.
         for (const auto& line : lines)
             for (const Point q : line)
-                CHECK(std::any_of(plan.pages.begin(), plan.pages.end(), [&](const Page& page) { return page.area.contains(q, 0.06); }));
+                CHECK(std::any_of(plan.pages.begin(), plan.pages.end(),
+                    [&](const Page& page) { return page.area.contains(q, 0.06); }));
     }
     const ScaleError e = scaleError(sizes[1], 97);
     CHECK(e.on100 == Approx(-3));
@@ -432,12 +449,14 @@ TEST_CASE("Layers: trim full, to the stitch line, inset; patches where the fitti
     CHECK(bulkAt(p, *p.seam("flap.turned")).underFoot == Approx(0.75 + 0.2 + 0.22 + 0.2));
 }
 
-TEST_CASE("Gusset in three strips: two sides and a bottom are as long as the panel's run, in all sizes; joins are marked on the panel")
+TEST_CASE("Gusset in three strips: two sides and a bottom are as long as the panel's run, in all sizes; joins are "
+          "marked on the panel")
 {
     Design d = newDesign("gusseted-satchel");
     setChoice(d, "gusset.strips", "three");
     for (const auto& p : draftAll(d)) {
-        const double side = p.piece("gusset")->edge("front")->length(), bottom = p.piece("gusset.bottom")->edge("bottom")->length();
+        const double side = p.piece("gusset")->edge("front")->length(),
+                     bottom = p.piece("gusset.bottom")->edge("bottom")->length();
         double run = 0;
         for (const auto& e : p.piece("front")->edges)
             run += e.name == "top" ? 0 : e.length();
@@ -445,7 +464,8 @@ TEST_CASE("Gusset in three strips: two sides and a bottom are as long as the pan
         CHECK(p.seam("gusset-left")->lengthA == Approx(p.values.at("depth")));
         // The join lies on the straight bottom, 25 mm past the corner, and the panel carries its mark there.
         const auto& notches = p.piece("front")->notches;
-        CHECK(std::any_of(notches.begin(), notches.end(), [&](const Notch& n) { return n.edge == "bottom" && std::abs(n.along - 25) < 0.01; }));
+        CHECK(std::any_of(notches.begin(), notches.end(),
+            [&](const Notch& n) { return n.edge == "bottom" && std::abs(n.along - 25) < 0.01; }));
         CHECK(mockupOf(d, p).largestGap < 1);
     }
     // It can be moved; where it meets the corner that is told.

@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is accepted can be saved and read again; what is hostile costs a message; what a later version wrote goes where its thing goes.
-#include "editing/repair.hpp"
-#include "mockup/carry.hpp"
+// What is accepted can be saved and read again; what is hostile costs a message; what a later version wrote goes where
+// its thing goes.
 #include "checks/snags.hpp"
 #include "design/limits.hpp"
 #include "drawn.hpp"
+#include "editing/repair.hpp"
 #include "formats/design_file.hpp"
 #include "formats/measure_json.hpp"
+#include "mockup/carry.hpp"
 #include "random_design.hpp"
 
 #include <catch2/catch.hpp>
@@ -50,12 +51,28 @@ TEST_CASE("After any accepted edits, saving and opening gives the same design")
         };
         for (int k = 0; k < 12; ++k)
             switch (random() % 8) {
-            case 0: attempt([&](Design& n) { n.trials.push_back({"2026-11-25", "M", "Strap (webbing) “too” short\n½", number(), number(), number(), 0, 0, number() * 1e6, {}}); }); break;
-            case 1: attempt([&](Design& n) { n.carried.push_back({"Tin", number() * 1e4, number(), number(), "main", {}}); }); break;
-            case 2: attempt([&](Design& n) { setRule(n, "width", {SizeRule::Kind::Step, number() * (random() % 2 ? 1 : -1), ""}); }); break;
+            case 0:
+                attempt([&](Design& n) {
+                    n.trials.push_back({"2026-11-25", "M", "Strap (webbing) “too” short\n½", number(), number(),
+                        number(), 0, 0, number() * 1e6, {}});
+                });
+                break;
+            case 1:
+                attempt([&](Design& n) {
+                    n.carried.push_back({"Tin", number() * 1e4, number(), number(), "main", {}});
+                });
+                break;
+            case 2:
+                attempt([&](Design& n) {
+                    setRule(n, "width", {SizeRule::Kind::Step, number() * (random() % 2 ? 1 : -1), ""});
+                });
+                break;
             case 3: attempt([&](Design& n) { setSizes(n, {"小", "S/M", "L*"}, "S/M"); }); break;
             case 4: attempt([&](Design& n) { n.workshop.labourRate = number() * 100; }); break;
-            case 5: attempt([&](Design& n) { assign(n, std::string("name=") + (random() % 2 ? "Täsch <b>&" : "\xff\xfe")); }); break;
+            case 5:
+                attempt(
+                    [&](Design& n) { assign(n, std::string("name=") + (random() % 2 ? "Täsch <b>&" : "\xff\xfe")); });
+                break;
             case 6: attempt([&](Design& n) { n.seamEnds["mouth"] = {number(), number(), {}}; }); break;
             default: attempt([&](Design& n) { n.revisions.push_back({"d", "6 mm\ttaller", {}}); }); break;
             }
@@ -72,7 +89,9 @@ TEST_CASE("After any accepted edits, saving and opening gives the same design")
 TEST_CASE("Numbers beyond all measure are refused with their range, wherever they come from")
 {
     const std::string good = designText(newDesign("gusseted-satchel"));
-    for (const auto& [from, to] : {std::pair<std::string, std::string>{"\"thickness\": 20", "\"thickness\": 1e999"}, {"\"thickness\": 20", "\"thickness\": 1e308"}, {"\"labourRate\": 24", "\"labourRate\": -1"}, {"\"machineLimit\": 8", "\"machineLimit\": 1e300"}})
+    for (const auto& [from, to] : {std::pair<std::string, std::string>{"\"thickness\": 20", "\"thickness\": 1e999"},
+             {"\"thickness\": 20", "\"thickness\": 1e308"}, {"\"labourRate\": 24", "\"labourRate\": -1"},
+             {"\"machineLimit\": 8", "\"machineLimit\": 1e300"}})
         CHECK_THROWS_AS(designFromText(replaced(good, from, to), "bag"), InputError);
     Design d = newDesign("gusseted-satchel");
     d.trials.push_back({"2026-11-25", "M", "", 0, 0, 0, 0, 0, 20261112, {}});
@@ -84,21 +103,31 @@ TEST_CASE("Numbers beyond all measure are refused with their range, wherever the
 TEST_CASE("Hostile names, depths and chains cost a message")
 {
     const std::string good = designText(newDesign("gusseted-satchel"));
-    const auto with = [&](const std::string& dimension) { return replaced(good, "\"dimensions\": {", "\"dimensions\": {" + dimension + ","); };
+    const auto with = [&](const std::string& dimension) {
+        return replaced(good, "\"dimensions\": {", "\"dimensions\": {" + dimension + ",");
+    };
     for (const char* name : {"inf", "nan", "Infinity", "pi", "mm", "sqrt", "a b", "1a", "", "a.", "a-b", "ä"})
-        CHECK_THROWS_WITH(designFromText(with("\"" + std::string(name) + "\": {\"value\": \"1\", \"rule\": \"hold\"}"), "bag"), Contains("no name for a dimension"));
-    CHECK_THROWS_WITH(designFromText(replaced(good, "{", "{\"x\": " + std::string(100000, '[') + std::string(100000, ']') + ","), "bag"), Contains("nested"));
+        CHECK_THROWS_WITH(
+            designFromText(with("\"" + std::string(name) + "\": {\"value\": \"1\", \"rule\": \"hold\"}"), "bag"),
+            Contains("no name for a dimension"));
+    CHECK_THROWS_WITH(
+        designFromText(
+            replaced(good, "{", "{\"x\": " + std::string(100000, '[') + std::string(100000, ']') + ","), "bag"),
+        Contains("nested"));
     std::string chain, much;
     for (int i = 0; i < 300; ++i)
-        chain += "\"own" + std::to_string(i) + "\": {\"value\": \"own" + std::to_string(i + 1) + "\", \"rule\": \"hold\"},";
+        chain += "\"own" + std::to_string(i) + "\": {\"value\": \"own" + std::to_string(i + 1)
+            + "\", \"rule\": \"hold\"},";
     chain += "\"own300\": {\"value\": \"1\", \"rule\": \"hold\"}";
     CHECK_THROWS_WITH(designFromText(with(chain), "bag"), Contains("leads through more than"));
     for (int i = 0; i < 20000; ++i)
         much += "\"own" + std::to_string(i) + "\": {\"value\": \"1\", \"rule\": \"hold\"}" + (i < 19999 ? "," : "");
     CHECK_THROWS_WITH(designFromText(with(much), "bag"), Contains("at most 2000"));
     // A part that is called as a piece of the form, and one that is called as nothing can be.
-    CHECK_THROWS_WITH(designFromText(replaced(good, "\"id\": \"slip\"", "\"id\": \"front\""), "bag"), Contains("front"));
-    CHECK_THROWS_WITH(designFromText(replaced(good, "\"id\": \"slip\"", "\"id\": \"lining.front\""), "bag"), Contains("no name for a part"));
+    CHECK_THROWS_WITH(
+        designFromText(replaced(good, "\"id\": \"slip\"", "\"id\": \"front\""), "bag"), Contains("front"));
+    CHECK_THROWS_WITH(designFromText(replaced(good, "\"id\": \"slip\"", "\"id\": \"lining.front\""), "bag"),
+        Contains("no name for a part"));
     Design crowd = newDesign("gusseted-satchel");
     for (int i = 0; i < 500; ++i)
         crowd.features.push_back({"slip" + std::to_string(i + 2), "slip-pocket", {}});
@@ -109,7 +138,8 @@ TEST_CASE("Hostile names, depths and chains cost a message")
     CHECK_THROWS_WITH(validate(many), Contains("at most 100"));
 }
 
-TEST_CASE("A corner patch on a nearly flat corner is refused in words; own dimensions and lacking ones live together, misspelt ones do not")
+TEST_CASE("A corner patch on a nearly flat corner is refused in words; own dimensions and lacking ones live together, "
+          "misspelt ones do not")
 {
     Design d = with("polygon", {"sides=8", "side.1=15", "angle.5=171.8"});
     try {
@@ -121,12 +151,16 @@ TEST_CASE("A corner patch on a nearly flat corner is refused in words; own dimen
     const auto at = text.find("    \"bow\": {");
     REQUIRE(at != std::string::npos);
     text.erase(at, text.find("},", at) + 2 - at);
-    const std::string own = replaced(text, "\"dimensions\": {", "\"dimensions\": {\"tool.length\": {\"value\": \"120\", \"rule\": \"hold\"},");
+    const std::string own = replaced(
+        text, "\"dimensions\": {", "\"dimensions\": {\"tool.length\": {\"value\": \"120\", \"rule\": \"hold\"},");
     const ReadDesign read = readDesign(own, "bag.tectonis");
     REQUIRE(read.told.size() == 1);
     CHECK_THAT(read.told[0], Contains("lacks 1 value") && Contains("bow"));
     CHECK(read.design.dimensions.at("tool.length").value == "120");
-    CHECK_THROWS_WITH(readDesign(replaced(text, "\"dimensions\": {", "\"dimensions\": {\"bowe\": {\"value\": \"0\", \"rule\": \"hold\"},"), "bag"), Contains("misspelt"));
+    CHECK_THROWS_WITH(readDesign(replaced(text, "\"dimensions\": {",
+                                     "\"dimensions\": {\"bowe\": {\"value\": \"0\", \"rule\": \"hold\"},"),
+                          "bag"),
+        Contains("misspelt"));
 }
 
 TEST_CASE("Fields of a later version stay with what they describe, and go with it")
@@ -185,7 +219,8 @@ TEST_CASE("A size that gets another name keeps its own values and its trials; si
     CHECK(d.dimensions.at("width").bySize.size() == 2);
     setSizes(d, {"One size"}, "");
     CHECK(d.dimensions.at("width").bySize.empty());
-    for (const auto& names : {std::vector<std::string>{"S", "M*", "L"}, {"One size", "Two"}, {"One size"}, {"S/M", "小"}})
+    for (const auto& names :
+        {std::vector<std::string>{"S", "M*", "L"}, {"One size", "Two"}, {"One size"}, {"S/M", "小"}})
         CHECK(sizeNames(sizesText(names)) == names);
     CHECK(sizeNames("  S   M ,") == std::vector<std::string>{"S   M"});
     CHECK(sizeNames("") == std::vector<std::string>{});
@@ -196,7 +231,8 @@ TEST_CASE("A size that gets another name keeps its own values and its trials; si
 TEST_CASE("Two things of one name have each their own verdict, and every count of snags is the same")
 {
     Design d = newDesign("gusseted-satchel");
-    d.carried = {{"Tin", 100, 100, 10, "main", {}}, {"Tin", 2000, 100, 10, "main", {}}, {"Tin", 3000, 100, 10, "main", {}}};
+    d.carried = {
+        {"Tin", 100, 100, 10, "main", {}}, {"Tin", 2000, 100, 10, "main", {}}, {"Tin", 3000, 100, 10, "main", {}}};
     const auto patterns = draftAll(d);
     const auto placed = placeCarried(d, patterns[1]);
     REQUIRE(placed.size() == 3);
@@ -240,12 +276,15 @@ TEST_CASE("A repair that is offered is taken: the opening's is inside its own ra
 
 TEST_CASE("A dimension that is not shown changes nothing")
 {
-    // Every form and part in every choice: what does not count is moved inside its range, and the drafted pattern stays.
+    // Every form and part in every choice: what does not count is moved inside its range, and the drafted pattern
+    // stays.
     int hidden = 0;
     for (const Form* form : forms()) {
         Design d = newDesign(form->id());
         for (const FeatureKind* kind : featureKinds())
-            if (std::none_of(d.features.begin(), d.features.end(), [&](const Feature& f) { return f.kind == kind->kind(); }) && whyNotAdd(d, kind->kind()).empty())
+            if (std::none_of(
+                    d.features.begin(), d.features.end(), [&](const Feature& f) { return f.kind == kind->kind(); })
+                && whyNotAdd(d, kind->kind()).empty())
                 addFeature(d, kind->kind());
         const DesignSpec spec = specOf(d);
         std::size_t most = 0;
@@ -254,11 +293,11 @@ TEST_CASE("A dimension that is not shown changes nothing")
         for (std::size_t option = 0; option < most; ++option) {
             Design now = d;
             for (const auto& c : spec.choices)
-                if (const auto& value = c.options[std::min(option, c.options.size() - 1)].first; !c.name.ends_with(".site") && value != now.choices[c.name])
+                if (const auto& value = c.options[std::min(option, c.options.size() - 1)].first;
+                    !c.name.ends_with(".site") && value != now.choices[c.name])
                     try {
                         setChoice(now, c.name, value);
-                    } catch (const InputError&) {
-                    }
+                    } catch (const InputError&) {}
             const Pattern p = medium(now);
             const auto valueOf = [&](const std::string& name) { return p.values.at(name); };
             const auto told = [&](const Design& design, const std::string& except) {
@@ -273,7 +312,8 @@ TEST_CASE("A dimension that is not shown changes nothing")
                 ++hidden;
                 const Range range = rangeOf(s, p.values);
                 Design moved = now;
-                moved.dimensions[s.name] = {fmt::format("{}", std::floor(range.min + (range.max - range.min) * 0.37)), {}, {}, {}};
+                moved.dimensions[s.name] = {
+                    fmt::format("{}", std::floor(range.min + (range.max - range.min) * 0.37)), {}, {}, {}};
                 try {
                     validate(moved);
                 } catch (const InputError&) {

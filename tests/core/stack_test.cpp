@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Checks that look through the whole stack, at all parts: each at its threshold, and the designs over which "No snags" once stood.
-#include "editing/repair.hpp"
+// Checks that look through the whole stack, at all parts: each at its threshold, and the designs over which "No snags"
+// once stood.
 #include "drawn.hpp"
+#include "editing/repair.hpp"
 #include "every_design.hpp"
 
+#include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "checks/snags.hpp"
-#include "buildup/layers.hpp"
-#include "library/material.hpp"
 #include "checks/stack.hpp"
 #include "editing/edits.hpp"
+#include "library/material.hpp"
 #include "sequence/order.hpp"
 
 using namespace tectonis;
@@ -58,7 +59,8 @@ TEST_CASE("Two heads on one wall: what cannot be set is told, whichever parts th
     CHECK_THAT(same.front().text, Contains("same spot"));
 }
 
-TEST_CASE("A satchel with two snap pairs: both halves of each meet beside the middle, each with its own patch inside the cloth")
+TEST_CASE("A satchel with two snap pairs: both halves of each meet beside the middle, each with its own patch inside "
+          "the cloth")
 {
     Design d = newDesign("gusseted-satchel");
     addFeature(d, "snap");
@@ -79,7 +81,9 @@ TEST_CASE("A satchel with two snap pairs: both halves of each meet beside the mi
             if (f.kind != Fitting::Kind::Snap)
                 continue;
             const auto& layers = p.piece(f.piece)->layers;
-            CHECK(std::count_if(layers.begin(), layers.end(), [&](const Layer& l) { return !l.wholePiece && distance(boundsOf(l.outline).centre(), f.at) < 0.01; }) == 1);
+            CHECK(std::count_if(layers.begin(), layers.end(), [&](const Layer& l) {
+                return !l.wholePiece && distance(boundsOf(l.outline).centre(), f.at) < 0.01;
+            }) == 1);
         }
     }
     for (const char* check : {"too-near", "past-cut", "snap", "collision"})
@@ -97,7 +101,8 @@ TEST_CASE("A patch that reaches past the cut line is told with how far, and the 
     const double cut = 200 + 25 + 90; // far below; the drop is what counts here
     (void)cut;
     assign(d, "snap.drop=22");
-    assign(d, "snap.patch=60"); // 30 mm up from a centre 22 below the mouth, whose allowance is 10: 2 mbeyond is 30 − 32 = none
+    assign(d, "snap.patch=60"); // 30 mm up from a centre 22 below the mouth, whose allowance is 10: 2 mbeyond is 30 −
+                                // 32 = none
     CHECK(found(d, "past-cut").empty());
     assign(d, "snap.patch=70"); // 35 − 32 = 3 mm past the cut
     const auto past = found(d, "past-cut");
@@ -153,7 +158,8 @@ TEST_CASE("Drawstrings: every eyelet lies on cloth, clear of seams, straps and h
     addFeature(bucket, "drawstring");
     addFeature(bucket, "drawstring");
     // The second row passes the slip pocket behind it, in the lining: that is told.
-    CHECK_THAT(found(bucket, "collision").at(0).subject, Contains("drawstring2") && Contains("slip pocket") && Contains("Lining"));
+    CHECK_THAT(found(bucket, "collision").at(0).subject,
+        Contains("drawstring2") && Contains("slip pocket") && Contains("Lining"));
     assign(bucket, "slip.drop=110");
     for (const char* check : {"too-near", "off-cloth", "under-foot", "collision"}) {
         INFO(check);
@@ -171,7 +177,8 @@ TEST_CASE("Drawstrings: every eyelet lies on cloth, clear of seams, straps and h
     CHECK(!places(medium(cutTop), Fitting::Kind::Eyelet, "front.lower").empty());
 }
 
-TEST_CASE("A channel's rows that run over a handle's ends are told, and one that runs between them and the mouth is not")
+TEST_CASE(
+    "A channel's rows that run over a handle's ends are told, and one that runs between them and the mouth is not")
 {
     Design tote = newDesign("large-tote");
     addFeature(tote, "drawstring");
@@ -191,7 +198,8 @@ TEST_CASE("Rivets beside a seam that is sewn later: the foot must pass, 6 mm and
     CHECK(found(d, "under-foot").empty());
     CHECK(medium(d).fittings.size() >= 20);
     d.workshop.footWidth = 6;
-    // The lowest rivets keep 11 mm from the base seam: half a head of 8, the foot's 6 and 1 to spare. A wider foot meets them when it is asked for after drafting only.
+    // The lowest rivets keep 11 mm from the base seam: half a head of 8, the foot's 6 and 1 to spare. A wider foot
+    // meets them when it is asked for after drafting only.
     auto patterns = draftAll(d);
     Design wide = d;
     wide.workshop.footWidth = 7.1;
@@ -219,7 +227,8 @@ TEST_CASE("The lining behind a wall is found with its way: mirrored, mouths leve
     CHECK(wallsOf(p, *p.piece("back.upper")).front().wall == "back");
 }
 
-TEST_CASE("Bulk by hand: tabs by how they are folded, overlays, piping, pleats, bindings, and both seams where two cross")
+TEST_CASE(
+    "Bulk by hand: tabs by how they are folded, overlays, piping, pleats, bindings, and both seams where two cross")
 {
     const auto foot = [](const char* id) { return material(id).underFoot(); };
     // Connectors of the shell's cloth: canvas is folded to a quarter and looped, vinyl meets behind and is looped.
@@ -228,14 +237,15 @@ TEST_CASE("Bulk by hand: tabs by how they are folded, overlays, piping, pleats, 
         setMaterial(d, "shell", cloth);
         const Pattern p = medium(d);
         const Bulk bulk = bulkAt(p, *p.seam("mouth"));
-        const auto tab = std::find_if(bulk.parts.begin(), bulk.parts.end(), [](const BulkPart& part) { return part.label == "Connector"; });
+        const auto tab = std::find_if(
+            bulk.parts.begin(), bulk.parts.end(), [](const BulkPart& part) { return part.label == "Connector"; });
         INFO(cloth);
         REQUIRE(tab != bulk.parts.end());
         CHECK(tab->times == times);
         CHECK(tab->each == Approx(foot(cloth)));
     }
-    // A bare design: canvas outside, cotton inside, no interlinings. A side seam is two layers of canvas; the mouth is one of each, and where the side seams of both coats
-    // cross it, two of each more. Nothing else crosses.
+    // A bare design: canvas outside, cotton inside, no interlinings. A side seam is two layers of canvas; the mouth is
+    // one of each, and where the side seams of both coats cross it, two of each more. Nothing else crosses.
     Design d = newDesign("separate-base");
     while (!d.features.empty())
         removeFeature(d, d.features.front().id);
@@ -370,7 +380,8 @@ TEST_CASE("Typed values that stock changes are told; sizes that come out alike t
         dimension.rule = hold();
     const auto all = draftAll(d);
     const auto findings = checkAll(d, all);
-    CHECK(std::count_if(findings.begin(), findings.end(), [](const Finding& f) { return f.check == "same-size"; }) == 3);
+    CHECK(
+        std::count_if(findings.begin(), findings.end(), [](const Finding& f) { return f.check == "same-size"; }) == 3);
 }
 
 TEST_CASE("Nothing is drafted without a step: every form, part and way")
@@ -386,7 +397,8 @@ TEST_CASE("Nothing is drafted without a step: every form, part and way")
     });
 }
 
-TEST_CASE("A zip round a corner of no radius is told, rounded to what a slider passes it is not; joins keep clear of corners or are told")
+TEST_CASE("A zip round a corner of no radius is told, rounded to what a slider passes it is not; joins keep clear of "
+          "corners or are told")
 {
     Design d = newDesign("zip-around");
     CHECK(found(d, "zip-corner").empty());
@@ -413,20 +425,23 @@ TEST_CASE("A zip round a corner of no radius is told, rounded to what a slider p
     CHECK(curve);
 }
 
-TEST_CASE("A rule for a face holds for its parts when it is cut; a band keeps the face's foam, a facing takes none of the lining's")
+TEST_CASE("A rule for a face holds for its parts when it is cut; a band keeps the face's foam, a facing takes none of "
+          "the lining's")
 {
     Design d = newDesign("gusseted-satchel");
     d.layers.push_back({"back", "stabiliser-firm", "glued", "inset 5", {}, ""});
     const Pattern p = medium(d);
     for (const char* half : {"back.upper", "back.lower"}) {
         const auto& layers = p.piece(half)->layers;
-        CHECK(std::any_of(layers.begin(), layers.end(), [](const Layer& l) { return l.material == "stabiliser-firm"; }));
+        CHECK(
+            std::any_of(layers.begin(), layers.end(), [](const Layer& l) { return l.material == "stabiliser-firm"; }));
     }
     Design band = newDesign("separate-base");
     addFeature(band, "band");
     setChoice(band, "band.site", "front");
     const Pattern q = medium(band);
-    CHECK(std::any_of(q.piece("front.upper")->layers.begin(), q.piece("front.upper")->layers.end(), [](const Layer& l) { return l.material == "foam-sewin"; }));
+    CHECK(std::any_of(q.piece("front.upper")->layers.begin(), q.piece("front.upper")->layers.end(),
+        [](const Layer& l) { return l.material == "foam-sewin"; }));
     // The lower part has no edge "top": its foam is not told to end 12 mm inside there.
     CHECK_THAT(q.piece("front.lower")->layers.at(0).trim, !Contains("top"));
     CHECK(q.piece("front.lower")->layers.at(0).reach.at("below band") == 0);
@@ -463,17 +478,21 @@ TEST_CASE("Anchor triangles have the side they are told, in the very corner of t
                     continue;
                 ++seen;
                 INFO(name << ", size " << p.size);
-                // The slant's ends lie `side` from where the legs meet, along both: the third side of an isosceles triangle.
+                // The slant's ends lie `side` from where the legs meet, along both: the third side of an isosceles
+                // triangle.
                 const std::size_t n = piece.edges.size();
                 std::size_t at = 0;
                 while (at < n && piece.edges[at].name != "slant")
                     ++at;
                 REQUIRE(at < n);
-                const Edge &slant = piece.edges[at], &before = piece.edges[(at + n - 1) % n], &after = piece.edges[(at + 1) % n];
+                const Edge &slant = piece.edges[at], &before = piece.edges[(at + n - 1) % n],
+                           &after = piece.edges[(at + 1) % n];
                 const Point up = tangentOf(before.stitch.back(), 1) * -1, along = tangentOf(after.stitch.front(), 0);
-                const double side = p.values.at(piece.owner + ".side"), angle = std::acos(std::clamp(dot(up, along), -1.0, 1.0));
+                const double side = p.values.at(piece.owner + ".side"),
+                             angle = std::acos(std::clamp(dot(up, along), -1.0, 1.0));
                 // At a round corner the legs' directions are still those of the straights beyond it.
-                if (std::holds_alternative<Line>(before.stitch.back()) && std::holds_alternative<Line>(after.stitch.front()))
+                if (std::holds_alternative<Line>(before.stitch.back())
+                    && std::holds_alternative<Line>(after.stitch.front()))
                     CHECK(slant.length() == Approx(2 * side * std::sin(angle / 2)).epsilon(0.001));
             }
     });
@@ -488,7 +507,8 @@ TEST_CASE("Anchor triangles have the side they are told, in the very corner of t
     CHECK(p.values.at("face.width") == Approx(0.6 * boundsOf(p.piece("front")->stitch()).width()));
 }
 
-TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2π·t shorter; an envelope's is π·t shorter at its fold")
+TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2π·t shorter; an envelope's is π·t shorter "
+          "at its fold")
 {
     Design d = with("cylinder", {"width=300", "depth=160", "height=200"});
     setChoice(d, "base.shape", "ellipse");
@@ -504,12 +524,16 @@ TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2π�
     Design clutch = newDesign("envelope-clutch");
     const Pattern q = medium(clutch);
     const double wall = worked(q, "lining.inset");
-    const auto along = [&](const std::string& piece) { return q.piece(piece)->edge("right front")->length() + q.piece(piece)->edge("right back")->length(); };
+    const auto along = [&](const std::string& piece) {
+        return q.piece(piece)->edge("right front")->length() + q.piece(piece)->edge("right back")->length();
+    };
     const double slanted = 2 * std::hypot(q.piece("body")->edge("right front")->length() - pi * wall / 2, wall);
     CHECK(along("lining.body") == Approx(slanted));
     CHECK(std::abs(q.seam("mouth")->difference()) < 1e-9); // flap and mouth are the shell's
     // The snap's front half: reach less margin, half the thing, both walls and the slack.
-    CHECK(worked(q, "snap.drop") == Approx(q.values.at("flap.reach") - q.values.at("snap.margin") - q.values.at("thing.thickness") / 2 - 2 * (thicknessOf(q, *q.piece("body")) + thicknessOf(q, *q.piece("lining.body"))) - 4));
+    CHECK(worked(q, "snap.drop")
+        == Approx(q.values.at("flap.reach") - q.values.at("snap.margin") - q.values.at("thing.thickness") / 2
+            - 2 * (thicknessOf(q, *q.piece("body")) + thicknessOf(q, *q.piece("lining.body"))) - 4));
 }
 
 TEST_CASE("What is carried must pass the mouth, not only stand in the bag")
@@ -521,7 +545,8 @@ TEST_CASE("What is carried must pass the mouth, not only stand in the bag")
     const auto tooWide = [&](double width) {
         d.carried = {{"Tray", width, 60, 20, "main", {}}};
         const auto all = found(d, "carried");
-        return std::any_of(all.begin(), all.end(), [](const Finding& f) { return f.text.find("does not pass the mouth") != std::string::npos; });
+        return std::any_of(all.begin(), all.end(),
+            [](const Finding& f) { return f.text.find("does not pass the mouth") != std::string::npos; });
     };
     CHECK_FALSE(tooWide(mouth / 2 - 20)); // as much round as the mouth
     CHECK(tooWide(mouth / 2 - 20 + 0.1));

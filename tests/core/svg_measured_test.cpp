@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Pieces measured again from the outside: the SVG that is exported is read by a small reader of its own (SVG 1.1, section 8 and appendix F.6 for arcs) and measured by GEOS:
-// lengths, areas, marks, interlinings, over random designs.
+// Pieces measured again from the outside: the SVG that is exported is read by a small reader of its own (SVG 1.1,
+// section 8 and appendix F.6 for arcs) and measured by GEOS: lengths, areas, marks, interlinings, over random designs.
 #include "drawn.hpp"
 #include "geos.hpp"
 #include "random_design.hpp"
@@ -15,7 +15,8 @@ using namespace tectonis;
 
 namespace {
 
-/// The half circle form of SVG arcs: rx = ry, no rotation. Written from the standard's conversion, apart from the program's own arcs.
+/// The half circle form of SVG arcs: rx = ry, no rotation. Written from the standard's conversion, apart from the
+/// program's own arcs.
 void arcTo(Polyline& line, double r, bool large, bool sweep, Point to)
 {
     const Point from = line.back(), half = (from - to) * 0.5, middle = (from + to) * 0.5;
@@ -88,7 +89,8 @@ Polyline closed(Polyline line)
 
 } // namespace
 
-TEST_CASE("Exported pieces measured by GEOS: stitch lengths, areas, interlinings and marks of random designs are the pattern's")
+TEST_CASE("Exported pieces measured by GEOS: stitch lengths, areas, interlinings and marks of random designs are the "
+          "pattern's")
 {
     const Geos geos;
     std::mt19937 random(1848);
@@ -137,7 +139,8 @@ TEST_CASE("Exported pieces measured by GEOS: stitch lengths, areas, interlinings
                 }
                 const double wanted = before + n.along;
                 const Edge& e = *piece.edge(n.edge);
-                const double allowance = std::lerp(e.allowance, e.allowanceAtEnd.value_or(e.allowance), e.length() > 0 ? n.along / e.length() : 0);
+                const double allowance = std::lerp(
+                    e.allowance, e.allowanceAtEnd.value_or(e.allowance), e.length() > 0 ? n.along / e.length() : 0);
                 ++marks;
                 const bool there = std::any_of(ticks.begin(), ticks.end(), [&](const Polyline& tick) {
                     // From the raw edge inwards by the allowance.

@@ -2,8 +2,8 @@
 // Templates cut on the fold, and lengths inside words.
 #include "geos.hpp"
 
-#include "editing/edits.hpp"
 #include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "formats/svg.hpp"
 #include "pattern/template.hpp"
 #include "sheets/plan.hpp"

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a maker is told, against what is drafted: markers, tiles, allowances in words, minutes, pleats. Each of these could once be wrong with every test green.
+// What a maker is told, against what is drafted: markers, tiles, allowances in words, minutes, pleats. Each of these
+// could once be wrong with every test green.
 #include "drawn.hpp"
 #include "every_design.hpp"
 #include "geos.hpp"
 
-#include "library/material.hpp"
 #include "cutting/cut_list.hpp"
+#include "library/material.hpp"
 #include "sheets/plan.hpp"
 #include "units/words.hpp"
 
@@ -14,7 +15,8 @@
 using namespace tectonis;
 using Catch::Contains;
 
-TEST_CASE("Markers: mirrored copies lie mirrored, pieces keep their gap, grain runs along the cloth: every form and part")
+TEST_CASE(
+    "Markers: mirrored copies lie mirrored, pieces keep their gap, grain runs along the cloth: every form and part")
 {
     const Geos geos;
     int mirrored = 0, pairs = 0;
@@ -39,12 +41,14 @@ TEST_CASE("Markers: mirrored copies lie mirrored, pieces keep their gap, grain r
                 CHECK(boxes.back().y0 > -1e-6);
                 CHECK(boxes.back().y1 < cloth.width + 1e-6);
                 // A pattern's grain direction, drawn on the piece, comes to lie along x.
-                const Point grain = spot.placement(Placement{0, 0, -radians(item.grain)}(polar(radians(item.grain)))) - spot.placement(Placement{0, 0, -radians(item.grain)}({0, 0}));
+                const Point grain = spot.placement(Placement{0, 0, -radians(item.grain)}(polar(radians(item.grain))))
+                    - spot.placement(Placement{0, 0, -radians(item.grain)}({0, 0}));
                 if (cloth.use == "face")
                     CHECK(std::abs(grain.x) == Approx(1));
                 // Measured without that: a piece whose grain is upright is as long on the cloth as it is tall.
                 if (cloth.use == "face" && (item.grain == 90 || item.grain == 0))
-                    CHECK(boxes.back().width() == Approx(item.grain == 90 ? boundsOf(item.outline).height() : boundsOf(item.outline).width()));
+                    CHECK(boxes.back().width()
+                        == Approx(item.grain == 90 ? boundsOf(item.outline).height() : boundsOf(item.outline).width()));
             }
             for (std::size_t i = 0; i < m.items.size(); ++i) {
                 CHECK(laid[i] == m.items[i].count);
@@ -53,7 +57,8 @@ TEST_CASE("Markers: mirrored copies lie mirrored, pieces keep their gap, grain r
             }
             for (std::size_t i = 0; i < boxes.size(); ++i)
                 for (std::size_t k = i + 1; k < boxes.size(); ++k) {
-                    const double across = std::max(boxes[i].x0, boxes[k].x0) - std::min(boxes[i].x1, boxes[k].x1), up = std::max(boxes[i].y0, boxes[k].y0) - std::min(boxes[i].y1, boxes[k].y1);
+                    const double across = std::max(boxes[i].x0, boxes[k].x0) - std::min(boxes[i].x1, boxes[k].x1),
+                                 up = std::max(boxes[i].y0, boxes[k].y0) - std::min(boxes[i].y1, boxes[k].y1);
                     ++pairs;
                     CHECK(std::max(across, up) > 5 - 1e-6);
                 }
@@ -116,19 +121,24 @@ TEST_CASE("Allowances in words are those of the edges that are sewn: every seam'
                     for (const auto* side : {&seam->a, &seam->b})
                         for (const auto& use : *side)
                             if (const Edge* e = p.piece(use.piece)->edge(use.edge))
-                                allowances.insert(allowances.end(), {e->allowance, e->allowanceAtEnd.value_or(e->allowance)});
+                                allowances.insert(
+                                    allowances.end(), {e->allowance, e->allowanceAtEnd.value_or(e->allowance)});
             if (allowances.empty())
                 continue;
-            for (auto it = std::sregex_iterator(step.text.begin(), step.text.end(), told); it != std::sregex_iterator(); ++it) {
+            for (auto it = std::sregex_iterator(step.text.begin(), step.text.end(), told); it != std::sregex_iterator();
+                 ++it) {
                 const double said = std::stod((*it)[1]);
                 ++steps;
                 INFO(name << ", step " << step.id << ": " << it->str());
-                CHECK(std::any_of(allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - said) < 0.001; }));
+                CHECK(std::any_of(
+                    allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - said) < 0.001; }));
             }
             if (step.kind == StepKind::Seam && step.allowance > 0 && step.id != "mouth") {
                 INFO(name << ", step " << step.id << " told at " << step.allowance);
                 const bool raw = step.allowance == 3.2; // beside a raw edge
-                CHECK((raw || std::any_of(allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - step.allowance) < 0.001; })));
+                CHECK((raw || std::any_of(allowances.begin(), allowances.end(), [&](double a) {
+                    return std::abs(a - step.allowance) < 0.001;
+                })));
             }
         }
     });
@@ -170,10 +180,12 @@ TEST_CASE("Pleats at the base: two folds each, 2p apart, and what lies between t
                 if (l.kind == FaceLine::Kind::Pleat)
                     folds.push_back(startOf(l.run).x);
             REQUIRE(folds.size() == std::size_t(2 * n));
-            const double left = p.piece(panel)->edge("bottom") ? startOf(p.piece(panel)->edge("bottom")->stitch).x : 0, width = p.values.at("width");
+            const double left = p.piece(panel)->edge("bottom") ? startOf(p.piece(panel)->edge("bottom")->stitch).x : 0,
+                         width = p.values.at("width");
             for (int i = 0; i < n; ++i) {
                 CHECK(folds[std::size_t(2 * i + 1)] - folds[std::size_t(2 * i)] == Approx(2 * 11));
-                CHECK(folds[std::size_t(2 * i)] - left - 2 * 11 * i == Approx(width * (i + 1) / (n + 1))); // folded away, they lie at even shares
+                CHECK(folds[std::size_t(2 * i)] - left - 2 * 11 * i
+                    == Approx(width * (i + 1) / (n + 1))); // folded away, they lie at even shares
             }
         }
     }
@@ -181,7 +193,8 @@ TEST_CASE("Pleats at the base: two folds each, 2p apart, and what lies between t
 
 TEST_CASE("Tabs, straps and handles are cut as wide as their cloth folds: by hand for canvas, vinyl and webbing")
 {
-    // Edges to the middle and once more: four widths; edges meeting behind: two; webbing: one (common practice, no source).
+    // Edges to the middle and once more: four widths; edges meeting behind: two; webbing: one (common practice, no
+    // source).
     for (const auto& [cloth, times] : {std::pair{"canvas-12", 4}, {"vinyl", 2}}) {
         Design d = newDesign("gusseted-satchel");
         setMaterial(d, "shell", cloth);

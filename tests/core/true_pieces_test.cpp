@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Pieces and marks of parts that once came out wrong without a snag: each with the property, over all forms and sizes, that would have found it.
+// Pieces and marks of parts that once came out wrong without a snag: each with the property, over all forms and sizes,
+// that would have found it.
 #include "drawn.hpp"
 #include "every_design.hpp"
 
-#include "library/material.hpp"
 #include "drafting/edging.hpp"
+#include "library/material.hpp"
 
 using namespace tectonis;
 using Catch::Contains;
@@ -41,14 +42,17 @@ TEST_CASE("The raw edge of a whole outline is its cut line, of a U-run the cut l
             bool plain = !piece.edges.empty();
             for (const auto& e : piece.edges) {
                 round.push_back({piece.key, e.name});
-                plain &= !e.allowanceAtEnd && e.corner == Corner::Mitre && !e.hem && std::abs(e.allowance - piece.edges.front().allowance) < 1e-9;
+                plain &= !e.allowanceAtEnd && e.corner == Corner::Mitre && !e.hem
+                    && std::abs(e.allowance - piece.edges.front().allowance) < 1e-9;
                 for (const auto& s : e.stitch)
                     if (const auto* arc = std::get_if<Arc>(&s))
-                        plain &= arc->sweep > 0 || arc->radius > e.allowance; // an arc that is offset away has no length to compare
+                        plain &= arc->sweep > 0
+                            || arc->radius > e.allowance; // an arc that is offset away has no length to compare
             }
             // Mitres over four times the allowance are blunted: not on these pieces.
             for (std::size_t i = 0; i < piece.edges.size(); ++i) {
-                const Point a = tangentOf(piece.edges[i].stitch.back(), 1), b = tangentOf(piece.edges[(i + 1) % piece.edges.size()].stitch.front(), 0);
+                const Point a = tangentOf(piece.edges[i].stitch.back(), 1),
+                            b = tangentOf(piece.edges[(i + 1) % piece.edges.size()].stitch.front(), 0);
                 plain &= dot(a, b) > -0.8;
             }
             if (!plain)
@@ -60,7 +64,8 @@ TEST_CASE("The raw edge of a whole outline is its cut line, of a U-run the cut l
     });
     CHECK(seen > 5000);
     // Hand-worked: 2(h − r) + (r + s)·π + (w − 2r), and the mouth's allowance at both ends.
-    const Pattern p = medium(with("gusseted-satchel", {"taper=0", "radius=40", "width=300", "height=240", "allowance.body=10", "allowance.mouth=12"}));
+    const Pattern p = medium(with("gusseted-satchel",
+        {"taper=0", "radius=40", "width=300", "height=240", "allowance.body=10", "allowance.mouth=12"}));
     CHECK(rawEdgeLength(p, p.seam("front-gusset")->a) == Approx(2 * (240 - 40) + 50 * pi + (300 - 80) + 2 * 12));
 }
 
@@ -79,13 +84,16 @@ TEST_CASE("Strips that are joined make the length they are told for: piping and 
             const int ways = piece.owner.empty() ? 2 : 1; // a loop has a binding round each face
             const int strips = piece.count / ways;
             CHECK(piece.count % ways == 0);
-            const double lost = piece.grain == 45 ? width : 12; // at right angles, corner to corner; straight: two allowances of 6
+            const double lost = piece.grain == 45
+                ? width
+                : 12; // at right angles, corner to corner; straight: two allowances of 6
             CHECK(strips * length - (strips - 1) * lost == Approx(whole->result).margin(0.01));
             joined += strips > 1;
         }
     });
     CHECK(joined >= 0);
-    // A case with a joined binding: its strips go round the raw edge of a face of 560 × 500 with corners of 60; three make each, joined twice at right angles.
+    // A case with a joined binding: its strips go round the raw edge of a face of 560 × 500 with corners of 60; three
+    // make each, joined twice at right angles.
     const Pattern p = medium(with("zip-around", {"width=560", "height=500", "radius=60"}));
     const double raw = 2 * (440 + 380) + 2 * pi * 70;
     CHECK(worked(p, "binding.length") == Approx(raw + 20));
@@ -100,7 +108,8 @@ TEST_CASE("Strips that are joined make the length they are told for: piping and 
     const Pattern q = medium(big);
     CHECK(q.piece("piping")->count > 1);
     const Box strip = boundsOf(q.piece("piping")->cut);
-    CHECK(q.piece("piping")->count * strip.width() - (q.piece("piping")->count - 1) * strip.height() == Approx(worked(q, "piping.length")));
+    CHECK(q.piece("piping")->count * strip.width() - (q.piece("piping")->count - 1) * strip.height()
+        == Approx(worked(q, "piping.length")));
 }
 
 TEST_CASE("What goes round a curve is cut on the bias, what goes along straights is not")
@@ -111,7 +120,9 @@ TEST_CASE("What goes round a curve is cut on the bias, what goes along straights
                 continue;
             std::vector<EdgeUse> edges;
             for (const auto& seam : p.seams) {
-                const bool bound = piece.owner.empty() ? seam.key == "front-loop" : d.choices.at(piece.owner + ".covers") == "mouth" ? seam.key == "mouth" : false;
+                const bool bound = piece.owner.empty()                 ? seam.key == "front-loop"
+                    : d.choices.at(piece.owner + ".covers") == "mouth" ? seam.key == "mouth"
+                                                                       : false;
                 if (bound)
                     edges = seam.a;
             }
@@ -140,7 +151,8 @@ TEST_CASE("Rivets: as many are bought as there are places, no two on one spot; a
                 drills += m.owner == f.owner && distance(m.at, f.at) < 0.01;
             CHECK(drills == 1);
             for (std::size_t k = i + 1; k < p.fittings.size(); ++k)
-                if (p.fittings[k].piece == f.piece && p.fittings[k].kind == Fitting::Kind::Rivet && p.fittings[k].owner == f.owner) // of two parts: a check tells
+                if (p.fittings[k].piece == f.piece && p.fittings[k].kind == Fitting::Kind::Rivet
+                    && p.fittings[k].owner == f.owner) // of two parts: a check tells
                     CHECK(distance(f.at, p.fittings[k].at) > f.size / 4);
         }
         CHECK(bought == there);
@@ -149,7 +161,8 @@ TEST_CASE("Rivets: as many are bought as there are places, no two on one spot; a
     everyPattern([&](const std::string&, const Design&, const Pattern& p) { check(p); });
     CHECK(rivets > 1000);
     for (const int row : {1, 2, 3, 7, 12}) {
-        Design tote = with("large-tote", {"overlay.height=200", "corner.side=120", "corner.rivets=" + std::to_string(row)});
+        Design tote = with(
+            "large-tote", {"overlay.height=200", "corner.side=120", "corner.rivets=" + std::to_string(row)});
         INFO(row << " in a row");
         check(medium(tote));
         CHECK(worked(medium(tote), "rivet.count") == Approx(row == 1 ? 8 : 4 * (2 * row - 1)));
@@ -157,7 +170,8 @@ TEST_CASE("Rivets: as many are bought as there are places, no two on one spot; a
     CHECK(worked(medium(with("large-tote", {"corner.rivets=7"})), "rivet.count") == Approx(4 * 13));
 }
 
-TEST_CASE("Patch pockets: pleats lie beside one another, a boxed one has the height for its bottom, a hem has cloth for two folds")
+TEST_CASE("Patch pockets: pleats lie beside one another, a boxed one has the height for its bottom, a hem has cloth "
+          "for two folds")
 {
     forEveryDesign([&](const std::string& name, const Design& d) {
         for (const auto& p : draftAll(d))
@@ -204,7 +218,8 @@ TEST_CASE("Patch pockets: pleats lie beside one another, a boxed one has the hei
         if (line.name == "pleat")
             folds.push_back(startOf(line.run).x);
     REQUIRE(folds.size() == 4);
-    const double worked[] = {40.0 / 3, 40.0 / 3 + 160, 80.0 / 3 + 160, 80.0 / 3 + 320}; // two pleats of 2p at the finished thirds
+    const double worked[] = {
+        40.0 / 3, 40.0 / 3 + 160, 80.0 / 3 + 160, 80.0 / 3 + 320}; // two pleats of 2p at the finished thirds
     for (std::size_t i = 0; i < 4; ++i)
         CHECK(folds[i] == Approx(worked[i]));
 }

@@ -2,15 +2,16 @@
 // Walking seams: marks meet at the same stitch length; partial seams; pleats agree after folding.
 #include "drawn.hpp"
 
-#include "forms/form.hpp"
 #include "formats/design_file.hpp"
+#include "forms/form.hpp"
 #include "pattern/walk.hpp"
 #include "units/error.hpp"
 
 using namespace tectonis;
 using Catch::Contains;
 
-TEST_CASE("Walked, marks of both runs meet within a hundredth of a millimetre on every form, also across joins and curves")
+TEST_CASE(
+    "Walked, marks of both runs meet within a hundredth of a millimetre on every form, also across joins and curves")
 {
     int met = 0, seams = 0;
     for (const Form* form : forms()) {
@@ -49,7 +50,8 @@ TEST_CASE("A mark that lies beside its mate is told with the distance")
     for (const char* key : {"a", "b"}) {
         Piece piece{.key = key, .code = key};
         piece.edges = {{"side", lineRun({{0, 0}, {200, 0}}), 10, {}}};
-        piece.notches = {{"side", key[0] == 'a' ? 100.0 : 101.3, "centre", false}, {"side", key[0] == 'a' ? 40.0 : 170.0, "own", false}};
+        piece.notches = {{"side", key[0] == 'a' ? 100.0 : 101.3, "centre", false},
+            {"side", key[0] == 'a' ? 40.0 : 170.0, "own", false}};
         p.pieces.push_back(piece);
     }
     const Seam seam{.key = "s", .a = {{"a", "side"}}, .b = {{"b", "side"}}, .lengthA = 200, .lengthB = 200};
@@ -71,7 +73,8 @@ TEST_CASE("A reversed run is walked from its other end; ease is shared out evenl
     a.notches = {{"side", 25, "mark", false}};
     b.notches = {{"side", 110 - 27.5, "mark", false}};
     p.pieces = {a, b};
-    const auto stops = walked(p, {.key = "s", .a = {{"a", "side"}}, .b = {{"b", "side", 0, true}}, .ease = 10, .lengthA = 100, .lengthB = 110});
+    const auto stops = walked(p,
+        {.key = "s", .a = {{"a", "side"}}, .b = {{"b", "side", 0, true}}, .ease = 10, .lengthA = 100, .lengthB = 110});
     REQUIRE(stops.size() == 3);
     CHECK(stops[1].onB == Approx(27.5));
     CHECK(std::abs(stops[1].apart) < 1e-9);
@@ -130,9 +133,11 @@ TEST_CASE("Pleats at the base take 2p each; front and back agree after folding, 
         assign(d, "pleat=10");
         const Pattern p = medium(d), without = medium(plain);
         CHECK(worked(p, "box.pleats") == Approx(3 * 2 * 10));
-        CHECK(p.piece("front")->edge("bottom")->length() == Approx(without.piece("front")->edge("bottom")->length() + 3 * 2 * 10));
+        CHECK(p.piece("front")->edge("bottom")->length()
+            == Approx(without.piece("front")->edge("bottom")->length() + 3 * 2 * 10));
         CHECK(p.piece("front")->edge("top")->length() == Approx(without.piece("front")->edge("top")->length()));
-        CHECK(p.piece("lining.front")->edge("bottom")->length() == Approx(without.piece("lining.front")->edge("bottom")->length()));
+        CHECK(p.piece("lining.front")->edge("bottom")->length()
+            == Approx(without.piece("lining.front")->edge("bottom")->length()));
         CHECK(p.seam("box right")->lengthA == Approx(without.seam("box right")->lengthA));
         CHECK(mockupOf(d, p).litres == Approx(mockupOf(plain, without).litres).epsilon(0.02));
         CHECK(mockupOf(d, p).largestGap < 0.01);

@@ -27,7 +27,9 @@ std::vector<std::string> corpus()
 
 std::string mutated(std::string s, std::mt19937& random)
 {
-    static const char* words[] = {"1e999", "-1", "0", "null", "\"\"", "[]", "{}", "inf", "nan", "1e308", "\"front\"", "\"lining\"", "\xff", "\\u0000", "[[[[[[[[", "9999999999999", "/0", "pi", "in", "½", "width", "\"slip\"", "true", "-0", "1e-320", ",", "}"};
+    static const char* words[] = {"1e999", "-1", "0", "null", "\"\"", "[]", "{}", "inf", "nan", "1e308", "\"front\"",
+        "\"lining\"", "\xff", "\\u0000", "[[[[[[[[", "9999999999999", "/0", "pi", "in", "½", "width", "\"slip\"",
+        "true", "-0", "1e-320", ",", "}"};
     const auto at = [&](std::size_t n) { return n == 0 ? 0 : random() % n; };
     for (std::size_t i = 0, n = 1 + random() % 4; i < n && s.size() > 1; ++i) {
         const std::size_t p = 1 + at(s.size() - 1);

@@ -2,8 +2,8 @@
 #include "readers.hpp"
 
 #include "checks/finding.hpp"
-#include "editing/edits.hpp"
 #include "design/formula.hpp"
+#include "editing/edits.hpp"
 #include "files/files.hpp"
 #include "formats/design_file.hpp"
 #include "units/error.hpp"

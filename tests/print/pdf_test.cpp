@@ -11,11 +11,11 @@
 #include <poppler-document.h>
 #include <poppler-page.h>
 
-#include <cmath>
 #include <algorithm>
+#include <cmath>
 #include <memory>
-#include <sstream>
 #include <regex>
+#include <sstream>
 
 using namespace tectonis;
 using Catch::Contains;
@@ -30,7 +30,9 @@ constexpr double kPoint = 25.4 / 72;
 std::vector<Polyline> pathsOfPage(const std::string& pdf, int page)
 {
     const std::string svg = scratch / "page.svg";
-    REQUIRE(shell("pdftocairo -svg -f " + std::to_string(page) + " -l " + std::to_string(page) + " " + pdf + " " + svg).code == 0);
+    REQUIRE(
+        shell("pdftocairo -svg -f " + std::to_string(page) + " -l " + std::to_string(page) + " " + pdf + " " + svg).code
+        == 0);
     const std::string text = slurp(svg);
     std::vector<Polyline> out;
     static const std::regex tag("<path[^>]* d=\"([^\"]*)\"[^>]*?>"), matrix("transform=\"matrix\\(([^)]*)\\)\"");
@@ -45,7 +47,9 @@ std::vector<Polyline> pathsOfPage(const std::string& pdf, int page)
             for (double& v : m)
                 in >> v;
         }
-        const auto mm = [&](double x, double y) { return Point{(m[0] * x + m[2] * y + m[4]) * kPoint, (m[1] * x + m[3] * y + m[5]) * kPoint}; };
+        const auto mm = [&](double x, double y) {
+            return Point{(m[0] * x + m[2] * y + m[4]) * kPoint, (m[1] * x + m[3] * y + m[5]) * kPoint};
+        };
         std::istringstream in((*it)[1].str());
         std::string word;
         Polyline line;
@@ -91,7 +95,8 @@ bool hasSquare(const std::vector<Polyline>& paths, double side)
 
 TEST_CASE("Sheets at true scale: test squares and paper size measured back by poppler")
 {
-    for (const auto& [paper, w, h] : {std::tuple{"A4", 210.0, 297.0}, {"Letter", 215.9, 279.4}}) { // ISO 216, ANSI/ASME Y14.1
+    for (const auto& [paper, w, h] :
+        {std::tuple{"A4", 210.0, 297.0}, {"Letter", 215.9, 279.4}}) { // ISO 216, ANSI/ASME Y14.1
         const std::string pdf = scratch / (std::string(paper) + ".pdf");
         REQUIRE(cli("export " + demo + " sheets --size M --paper " + paper + " -o " + pdf).code == 0);
         CHECK(shell("qpdf --check " + pdf).code == 0);
@@ -119,29 +124,31 @@ TEST_CASE("A piece's outline on the sheet is the pattern's within 0.01 mm, measu
     const Design d = loadDesign(demo);
     int compared = 0;
     for (const auto& [size, index] : {std::pair{"M", 1}, {"L", 2}}) {
-    REQUIRE(cli(std::string("export ") + demo + " sheets --size " + size + " -o " + pdf).code == 0);
-    const Pattern p = draftAll(d)[std::size_t(index)];
-    const SheetPlan plan = planSheets({&p}, paperOf("A4"));
-    for (const auto& spot : plan.spots) {
-        for (std::size_t i = 0; i < plan.pages.size(); ++i) {
-            const Box& a = plan.pages[i].area;
-            const bool onPage = spot.box.x0 >= a.x0 && spot.box.x1 <= a.x1 && spot.box.y0 >= a.y0 && spot.box.y1 <= a.y1;
-            if (!onPage)
-                continue;
-            const Run cut = placed(p.piece(spot.pieceKey)->cut, spot.placement);
-            // Plan to page: margin from the page's own corner, y down.
-            Polyline want;
-            for (const Point q : flattened(cut, 0.005))
-                want.push_back({q.x - a.x0 + plan.margin, a.y1 - q.y + plan.margin});
-            const auto paths = pathsOfPage(pdf, int(i) + 2);
-            const bool found = std::any_of(paths.begin(), paths.end(), [&](const Polyline& line) {
-                return std::all_of(want.begin(), want.end(), [&](Point q) { return distanceTo(line, q) < 0.01; }) && std::all_of(line.begin(), line.end(), [&](Point q) { return distanceTo(want, q) < 0.01; });
-            });
-            INFO("piece " << spot.pieceKey << " on page " << plan.pages[i].name);
-            CHECK(found);
-            ++compared;
+        REQUIRE(cli(std::string("export ") + demo + " sheets --size " + size + " -o " + pdf).code == 0);
+        const Pattern p = draftAll(d)[std::size_t(index)];
+        const SheetPlan plan = planSheets({&p}, paperOf("A4"));
+        for (const auto& spot : plan.spots) {
+            for (std::size_t i = 0; i < plan.pages.size(); ++i) {
+                const Box& a = plan.pages[i].area;
+                const bool onPage = spot.box.x0 >= a.x0 && spot.box.x1 <= a.x1 && spot.box.y0 >= a.y0
+                    && spot.box.y1 <= a.y1;
+                if (!onPage)
+                    continue;
+                const Run cut = placed(p.piece(spot.pieceKey)->cut, spot.placement);
+                // Plan to page: margin from the page's own corner, y down.
+                Polyline want;
+                for (const Point q : flattened(cut, 0.005))
+                    want.push_back({q.x - a.x0 + plan.margin, a.y1 - q.y + plan.margin});
+                const auto paths = pathsOfPage(pdf, int(i) + 2);
+                const bool found = std::any_of(paths.begin(), paths.end(), [&](const Polyline& line) {
+                    return std::all_of(want.begin(), want.end(), [&](Point q) { return distanceTo(line, q) < 0.01; })
+                        && std::all_of(line.begin(), line.end(), [&](Point q) { return distanceTo(want, q) < 0.01; });
+                });
+                INFO("piece " << spot.pieceKey << " on page " << plan.pages[i].name);
+                CHECK(found);
+                ++compared;
+            }
         }
-    }
     }
     CHECK(compared >= 4);
 }
@@ -153,7 +160,8 @@ TEST_CASE("Large pieces: the corner radius on the sheet, measured over two pages
     const Design d = loadDesign(demo);
     const Pattern p = draftAll(d)[1];
     const SheetPlan plan = planSheets({&p}, paperOf("A4"));
-    const auto spot = std::find_if(plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
+    const auto spot = std::find_if(
+        plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
     // Poppler keeps the whole path and clips it: each page that carries the piece has all of it, in its own place.
     int pages = 0;
     for (std::size_t i = 0; i < plan.pages.size(); ++i) {
@@ -170,7 +178,8 @@ TEST_CASE("Large pieces: the corner radius on the sheet, measured over two pages
             int on = 0, all = 0;
             for (const Point q : flattened(cut, 0.05)) {
                 const Point at{q.x - a.x0 + plan.margin, a.y1 - q.y + plan.margin};
-                if (!Box{plan.margin, plan.margin, plan.paper.width - plan.margin, plan.paper.height - plan.margin - 8}.contains(at, -1))
+                if (!Box{plan.margin, plan.margin, plan.paper.width - plan.margin, plan.paper.height - plan.margin - 8}
+                         .contains(at, -1))
                     continue;
                 ++all;
                 on += distanceTo(line, at) < 0.015;

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Readers compared with one another: what booklet, cut list and sheets print of each size is what `measure` says of that size. Texts are read back by poppler's pdftotext.
+// Readers compared with one another: what booklet, cut list and sheets print of each size is what `measure` says of
+// that size. Texts are read back by poppler's pdftotext.
 #include "every_design.hpp"
 #include "process.hpp"
 
-#include "library/material.hpp"
 #include "edition/edition.hpp"
 #include "formats/design_file.hpp"
+#include "library/material.hpp"
 #include "sheets/plan.hpp"
 #include "units/length.hpp"
 
@@ -54,7 +55,10 @@ std::string row(const std::vector<std::string>& sizes, const std::vector<std::st
     return out;
 }
 
-std::string boxText(const json& box) { return formatLengthBare(box.at("width"), Unit::Mm) + " × " + formatLengthBare(box.at("height"), Unit::Mm); }
+std::string boxText(const json& box)
+{
+    return formatLengthBare(box.at("width"), Unit::Mm) + " × " + formatLengthBare(box.at("height"), Unit::Mm);
+}
 
 /// Compares booklet, cut list and sheets of a design with its measure.
 void compare(const Design& d)
@@ -82,14 +86,17 @@ void compare(const Design& d)
         std::vector<std::string> boxes;
         const json* any = nullptr;
         for (const auto& size : measured["sizes"]) {
-            const auto it = std::find_if(size["pieces"].begin(), size["pieces"].end(), [&](const json& p) { return p["key"] == key; });
+            const auto it = std::find_if(
+                size["pieces"].begin(), size["pieces"].end(), [&](const json& p) { return p["key"] == key; });
             boxes.push_back(it == size["pieces"].end() ? "–" : boxText((*it)["cut"]));
             if (it == size["pieces"].end())
                 continue;
             if (!any)
                 any = &*it;
-            const std::string line = (*it)["code"].get<std::string>() + "\t" + (*it)["name"].get<std::string>() + "\t" + std::to_string((*it)["count"].get<int>()) + "\t" + std::to_string((*it)["mirrored"].get<int>()) + "\t"
-                + formatLengthBare((*it)["cut"]["width"], Unit::Mm) + "\t" + formatLengthBare((*it)["cut"]["height"], Unit::Mm) + "\n";
+            const std::string line = (*it)["code"].get<std::string>() + "\t" + (*it)["name"].get<std::string>() + "\t"
+                + std::to_string((*it)["count"].get<int>()) + "\t" + std::to_string((*it)["mirrored"].get<int>()) + "\t"
+                + formatLengthBare((*it)["cut"]["width"], Unit::Mm) + "\t"
+                + formatLengthBare((*it)["cut"]["height"], Unit::Mm) + "\n";
             const auto from = cutList.find("\nSize " + size["name"].get<std::string>() + "\n");
             REQUIRE(from != std::string::npos);
             INFO("size " << size["name"] << ", cut list line " << line);
@@ -103,8 +110,11 @@ void compare(const Design& d)
     for (const auto& m : measured["sizes"][0]["materials"]) {
         std::vector<std::string> lengths;
         for (const auto& size : measured["sizes"]) {
-            const auto it = std::find_if(size["materials"].begin(), size["materials"].end(), [&](const json& o) { return o["id"] == m["id"]; });
-            lengths.push_back(it == size["materials"].end() ? "–" : formatNumber((*it)["sold_length"].get<double>() / 1000, 1) + " m");
+            const auto it = std::find_if(
+                size["materials"].begin(), size["materials"].end(), [&](const json& o) { return o["id"] == m["id"]; });
+            lengths.push_back(it == size["materials"].end()
+                    ? "–"
+                    : formatNumber((*it)["sold_length"].get<double>() / 1000, 1) + " m");
         }
         const std::string line = row(sizes, lengths);
         INFO("to buy: " << material(m["id"]).name << " " << line);
@@ -120,7 +130,8 @@ void compare(const Design& d)
             continue;
         std::vector<std::string> runs;
         for (const auto& size : measured["sizes"]) {
-            const auto it = std::find_if(size["seams"].begin(), size["seams"].end(), [&](const json& o) { return o["key"] == seam["key"]; });
+            const auto it = std::find_if(
+                size["seams"].begin(), size["seams"].end(), [&](const json& o) { return o["key"] == seam["key"]; });
             runs.push_back(it == size["seams"].end() ? "–" : exactLengthBare((*it)["a"]["length"], Unit::Mm));
         }
         INFO("seam " << seam["key"] << " " << row(sizes, runs));
@@ -132,12 +143,15 @@ void compare(const Design& d)
     const std::string printed = wordsOf(sheets);
     for (const auto& size : measured["sizes"]) {
         const auto& finished = size["finished"];
-        const std::string cover = size["name"].get<std::string>() + " " + formatLengthBare(finished["width"], Unit::Mm) + " × " + formatLengthBare(finished["height"], Unit::Mm) + " × " + formatLengthBare(finished["depth"], Unit::Mm) + " mm";
+        const std::string cover = size["name"].get<std::string>() + " " + formatLengthBare(finished["width"], Unit::Mm)
+            + " × " + formatLengthBare(finished["height"], Unit::Mm) + " × "
+            + formatLengthBare(finished["depth"], Unit::Mm) + " mm";
         INFO("cover: " << cover);
         CHECK(printed.find(squeezed(cover)) != std::string::npos);
         for (const auto& piece : size["pieces"]) {
             INFO("sheet of " << piece["key"]);
-            CHECK(printed.find(squeezed(piece["code"].get<std::string>() + "  " + piece["name"].get<std::string>())) != std::string::npos);
+            CHECK(printed.find(squeezed(piece["code"].get<std::string>() + "  " + piece["name"].get<std::string>()))
+                != std::string::npos);
         }
     }
     // Every step of every size.
@@ -150,7 +164,8 @@ void compare(const Design& d)
 
 } // namespace
 
-TEST_CASE("Every number in booklet and cut list is the one that measure says of that size: all forms, and with every part")
+TEST_CASE(
+    "Every number in booklet and cut list is the one that measure says of that size: all forms, and with every part")
 {
     for (const Form* form : forms()) {
         INFO(form->id());
@@ -198,9 +213,12 @@ TEST_CASE("Copied and searched text keeps its signs: ×, –, ½, brackets and c
             INFO(what << " in " << unit);
             CHECK_THAT(words, Contains("×") && Contains("(") && Contains(")") && Contains(":"));
             if (std::string(what) == "booklet")
-                CHECK_THAT(words, Contains("2.5–3mm") && Contains(squeezed("Width × height of the cut piece")) && Contains("(407g/m²)"));
+                CHECK_THAT(words,
+                    Contains("2.5–3mm") && Contains(squeezed("Width × height of the cut piece"))
+                        && Contains("(407g/m²)"));
             else
-                CHECK_THAT(words, Contains(squeezed("Sizes (width × height × depth):")) && Contains(squeezed("Size M: cut 1 shell")));
+                CHECK_THAT(words,
+                    Contains(squeezed("Sizes (width × height × depth):")) && Contains(squeezed("Size M: cut 1 shell")));
             if (std::string(unit) == "in")
                 CHECK_THAT(words, Contains("1/2"));
         }
@@ -216,7 +234,8 @@ TEST_CASE("Merged lists keep the order, and what later sizes add stands after wh
             out.push_back(&x);
         return out;
     };
-    const auto rows = mergedById<std::string>({pointers(s), pointers(m), pointers(l)}, [](const std::string& x) { return x; });
+    const auto rows = mergedById<std::string>(
+        {pointers(s), pointers(m), pointers(l)}, [](const std::string& x) { return x; });
     std::string order;
     for (const Row& r : rows)
         order += r.id;
@@ -229,12 +248,14 @@ TEST_CASE("Merged lists keep the order, and what later sizes add stands after wh
     const Edition e(d, {&all[0], &all[1], &all[2]});
     CHECK(e.bySize(std::vector<std::string>{"1", "1", "1"}) == "1");
     CHECK(e.bySize(std::vector<std::string>{"1", "2", ""}) == "S 1 · M 2 · L –");
-    CHECK(e.words({"sew at {10} now", "sew at {9.5} now", "sew at {10} now"}, Unit::Mm) == "sew at S 10 mm · M 9.5 mm · L 10 mm now");
+    CHECK(e.words({"sew at {10} now", "sew at {9.5} now", "sew at {10} now"}, Unit::Mm)
+        == "sew at S 10 mm · M 9.5 mm · L 10 mm now");
     CHECK(e.words({"sew at {10}", "sew at {10}", ""}, Unit::Cm) == "sew at 1 cm");
     CHECK(e.words({"with a board", "without", "without"}, Unit::Mm) == "S: with a board M, L: without");
 }
 
-TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are alike are printed once with all their names and counts; rectangles may be figures")
+TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are alike are printed once with all their "
+          "names and counts; rectangles may be figures")
 {
     int pages = 0, shared = 0;
     for (const Form* form : forms()) {
@@ -266,7 +287,9 @@ TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are
                 ++pages;
                 // A point of an outline, or of a piece's inside, that no other page shows.
                 const auto alone = [&](Point q) {
-                    return page.area.contains(q, 0.001) && std::none_of(plan.pages.begin(), plan.pages.end(), [&](const Page& other) { return &other != &page && other.area.contains(q, -0.06); });
+                    return page.area.contains(q, 0.001)
+                        && std::none_of(plan.pages.begin(), plan.pages.end(),
+                            [&](const Page& other) { return &other != &page && other.area.contains(q, -0.06); });
                 };
                 bool own = false;
                 for (const auto& line : lines) {
@@ -288,14 +311,17 @@ TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are
     setChoice(plain, "lining.fit", "same");
     const auto all = draftAll(plain);
     const SheetPlan plan = planSheets({&all[1]}, paperOf("A4"));
-    const auto front = std::find_if(plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
+    const auto front = std::find_if(
+        plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
     REQUIRE(front != plan.spots.end());
     CHECK(front->also == std::vector<std::string>{"back", "lining.front", "lining.back"});
     const std::string file = scratch / "alike.tectonis", pdf = scratch / "alike.pdf";
     saveDesign(plain, file);
     REQUIRE(cli("export " + file + " sheets --size M -o " + pdf).code == 0);
     const std::string words = wordsOf(pdf);
-    CHECK_THAT(words, Contains(squeezed("A Front B Back LA Lining front LB Lining back")) && Contains(squeezed("cut 1 shell + 1 shell + 1 lining + 1 lining")));
+    CHECK_THAT(words,
+        Contains(squeezed("A Front B Back LA Lining front LB Lining back"))
+            && Contains(squeezed("cut 1 shell + 1 shell + 1 lining + 1 lining")));
     // Rectangles as figures: fewer spots, more to measure, and the figures are on the cover.
     const SheetPlan figures = planSheets({&all[1]}, paperOf("A4"), Unit::Mm, {true});
     CHECK(figures.spots.size() + figures.toMeasure.size() >= plan.spots.size());

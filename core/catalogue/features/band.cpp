@@ -15,27 +15,40 @@ public:
     std::string unfit(const Form& form) const override
     {
         const auto sewn = form.dimensions();
-        return std::any_of(sewn.begin(), sewn.end(), [](const DimensionSpec& d) { return d.name == "allowance.body" || d.name == "allowance.lining"; }) ? "" : "its faces are glued, not sewn: there is no seam that a band could hang from";
+        return std::any_of(sewn.begin(), sewn.end(),
+                   [](const DimensionSpec& d) { return d.name == "allowance.body" || d.name == "allowance.lining"; })
+            ? ""
+            : "its faces are glued, not sewn: there is no seam that a band could hang from";
     }
     std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
-    std::vector<Run> silhouette() const override { return {lineRun({{10, 70}, {90, 70}, {90, 90}, {10, 90}, {10, 70}}), lineRun({{10, 66}, {90, 66}, {90, 10}, {10, 10}, {10, 66}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{10, 70}, {90, 70}, {90, 90}, {10, 90}, {10, 70}}),
+            lineRun({{10, 66}, {90, 66}, {90, 10}, {10, 10}, {10, 66}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
-        return {{"height", "Band height", "From the mouth down to the seam below the band.", "min(60, 0.25*face.height)", hold(), "15", "face.height/2"}};
+        return {{"height", "Band height", "From the mouth down to the seam below the band.",
+            "min(60, 0.25*face.height)", hold(), "15", "face.height/2"}};
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face whose upper part it is: a band outside, a facing in the lining.", [](const SiteSpec&) { return true; }, "lining front"),
-                {"cloth", "Cloth", "What the band is cut from.", {{"shell", "Shell"}, {"overlay", "Second cloth"}, {"lining", "Lining"}}}};
+        return {siteChoice(
+                    form, "The face whose upper part it is: a band outside, a facing in the lining.",
+                    [](const SiteSpec&) { return true; }, "lining front"),
+            {"cloth", "Cloth", "What the band is cut from.",
+                {{"shell", "Shell"}, {"overlay", "Second cloth"}, {"lining", "Lining"}}}};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double y = site.top - f("height"), s = d(site.lining && d.pattern.values.contains("allowance.lining") ? "allowance.lining" : "allowance.body");
+        const double y = site.top - f("height"),
+                     s = d(site.lining && d.pattern.values.contains("allowance.lining") ? "allowance.lining"
+                                                                                        : "allowance.body");
         const Piece face = d.pieceAt(site, y);
         AcrossCut cut = acrossAt(face, y, s);
         cut.edgeNames = {"below " + f.id};
@@ -46,11 +59,28 @@ public:
         if (site.lining)
             band.wholeRole.clear(); // a facing is no lining: it takes no interlining of the lining's
         const std::string title = site.lining ? "facing" : "top band";
-        d.add(Seam{.key = f.key("seam"), .name = band.name + ", to the part below", .a = {{cut.upper.key, "below " + f.id}}, .b = {{cut.lower.key, "below " + f.id, 0, true}}, .allowance = s});
-        d.pattern.handles.push_back({f.id + ".height", cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
-        d.addBeforeUse(Step{.id = f.key("seam"), .title = "Sew the " + title + " to the " + lowered(face.name), .text = "Right sides together, sew at " + lengthToken(s) + "; press down, topstitch {3.2} below the seam.", .kind = StepKind::Flat, .phase = site.phase,
-                            .consumes = {cut.upper.key, cut.lower.key}, .yields = face.key, .pieces = {cut.upper.key, cut.lower.key}, .seams = {f.key("seam")}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301",
-                            .tool = "sewing machine, iron", .check = "Laid flat, it is as tall as it was drafted."}, face.key);
+        d.add(Seam{.key = f.key("seam"),
+            .name = band.name + ", to the part below",
+            .a = {{cut.upper.key, "below " + f.id}},
+            .b = {{cut.lower.key, "below " + f.id, 0, true}},
+            .allowance = s});
+        d.pattern.handles.push_back(
+            {f.id + ".height", cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
+        d.addBeforeUse(Step{.id = f.key("seam"),
+                           .title = "Sew the " + title + " to the " + lowered(face.name),
+                           .text = "Right sides together, sew at " + lengthToken(s)
+                               + "; press down, topstitch {3.2} below the seam.",
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {cut.upper.key, cut.lower.key},
+                           .yields = face.key,
+                           .pieces = {cut.upper.key, cut.lower.key},
+                           .seams = {f.key("seam")},
+                           .allowance = s,
+                           .stitch = "2.5–3 mm, lockstitch 301",
+                           .tool = "sewing machine, iron",
+                           .check = "Laid flat, it is as tall as it was drafted."},
+            face.key);
     }
 };
 

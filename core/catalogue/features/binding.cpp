@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Binding: a strip folded over raw edges, at the mouth of a dropped-in lining or over the allowances inside round a face.
-#include "library/material.hpp"
+// Binding: a strip folded over raw edges, at the mouth of a dropped-in lining or over the allowances inside round a
+// face.
+#include "drafting/edging.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "drafting/edging.hpp"
+#include "library/material.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -19,19 +20,27 @@ class Binding : public FeatureKind {
 public:
     std::string kind() const override { return "binding"; }
     std::string name() const override { return "Binding"; }
-    std::vector<Run> silhouette() const override { return {lineRun({{10, 10}, {90, 10}, {90, 74}, {10, 74}, {10, 10}}), lineRun({{6, 66}, {94, 66}, {94, 84}, {6, 84}, {6, 66}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{10, 10}, {90, 10}, {90, 74}, {10, 74}, {10, 10}}),
+            lineRun({{6, 66}, {94, 66}, {94, 84}, {6, 84}, {6, 66}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Binding, shown width", "Finished width of the binding on one side of the edge.", "10", hold(), "5", "25"},
+            {"width", "Binding, shown width", "Finished width of the binding on one side of the edge.", "10", hold(),
+                "5", "25"},
             {"overlap", "Binding overlap", "Where the ends meet.", "20", hold(), "8", "60"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        ChoiceSpec covers{"covers", "Covers", "Raw edges that it is folded over: the allowances inside round a face, or the mouth of a dropped-in lining.", {}};
+        ChoiceSpec covers{"covers", "Covers",
+            "Raw edges that it is folded over: the allowances inside round a face, or the mouth of a dropped-in "
+            "lining.",
+            {}};
         for (const auto& site : form.sites())
             if (!site.lining)
                 covers.options.push_back({site.name, "Seams round the " + lowered(site.label)});
@@ -43,7 +52,8 @@ public:
     static bool hasMouth(const Form& form)
     {
         const auto choices = form.choices();
-        return std::any_of(choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "assembly" && c.options.size() > 1; });
+        return std::any_of(choices.begin(), choices.end(),
+            [](const ChoiceSpec& c) { return c.name == "assembly" && c.options.size() > 1; });
     }
 
     void draft(FeatureScope& f) const override
@@ -59,21 +69,48 @@ public:
             run += covers == "mouth" ? d.pattern.lengthOfSide(seam.a) : rawEdgeLength(d.pattern, onA ? seam.a : seam.b);
             bias |= curves(d.pattern, onA ? seam.a : seam.b);
         }
-        const double cut = d.work({f.id, f.key("cut"), "Binding cut width", "4*width", {{"width", f("width")}}, 0, Kind::Trade, "mm", "both edges to the middle and folded again"});
-        const double length = d.work({f.id, f.key("length"), "Binding, whole length", "run + overlap", {{"run", run}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "run: once along the raw edges, which are longer than the stitch line round convex corners and reach to the cut line at their ends"});
-        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each binding strip", length, cut, bias, material(d.pattern.materials.at("lining")));
-        drawRectangle(d.add({.key = f.id, .code = d.freeCode("G"), .name = f.named("Binding strip"), .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = joined.count, .grain = bias ? 45.0 : 0.0}), cut, joined.length, 0);
+        const double cut = d.work({f.id, f.key("cut"), "Binding cut width", "4*width", {{"width", f("width")}}, 0,
+            Kind::Trade, "mm", "both edges to the middle and folded again"});
+        const double length = d.work({f.id, f.key("length"), "Binding, whole length", "run + overlap",
+            {{"run", run}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
+            "run: once along the raw edges, which are longer than the stitch line round convex corners and reach to "
+            "the cut line at their ends"});
+        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each binding strip", length, cut, bias,
+            material(d.pattern.materials.at("lining")));
+        drawRectangle(d.add({.key = f.id,
+                          .code = d.freeCode("G"),
+                          .name = f.named("Binding strip"),
+                          .group = PieceGroup::Strip,
+                          .role = "binding",
+                          .material = "lining",
+                          .count = joined.count,
+                          .grain = bias ? 45.0 : 0.0}),
+            cut, joined.length, 0);
         for (auto& seam : d.pattern.seams)
             if (std::find(seams.begin(), seams.end(), seam.key) != seams.end())
                 seam.bound = f.id;
         const auto last = std::find_if(d.steps.rbegin(), d.steps.rend(), [&](const Step& step) {
-            return step.kind == StepKind::Seam && std::find_first_of(step.seams.begin(), step.seams.end(), seams.begin(), seams.end()) != step.seams.end();
+            return step.kind == StepKind::Seam
+                && std::find_first_of(step.seams.begin(), step.seams.end(), seams.begin(), seams.end())
+                != step.seams.end();
         });
         if (last == d.steps.rend())
             throw InputError(f.id, "no step sews the seams that are to be bound");
         const std::string part = last->yields;
-        Step bind{.id = f.key("on"), .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers, .text = joinWords(joined, bias) + "Trim the allowances level. Open the binding, sew it on along its first fold, fold it over the edge and stitch the other side through all layers. Fold the end in over the beginning.",
-                  .kind = StepKind::Topstitch, .phase = last->phase, .consumes = {part, f.id}, .yields = part, .pieces = {f.id}, .seams = {seams.front()}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The row catches the binding on both sides."};
+        Step bind{.id = f.key("on"),
+            .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers,
+            .text = joinWords(joined, bias)
+                + "Trim the allowances level. Open the binding, sew it on along its first fold, fold it over the edge "
+                  "and stitch the other side through all layers. Fold the end in over the beginning.",
+            .kind = StepKind::Topstitch,
+            .phase = last->phase,
+            .consumes = {part, f.id},
+            .yields = part,
+            .pieces = {f.id},
+            .seams = {seams.front()},
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The row catches the binding on both sides."};
         d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
     }
 
@@ -100,14 +137,16 @@ public:
     {
         Drafter& d = f.d;
         if (!d.pattern.seam("mouth") || d.choice("assembly") != "drop-in")
-            throw InputError(f.id + ".covers", "a mouth can be bound only where the lining is dropped in: choose that way of joining first");
+            throw InputError(f.id + ".covers",
+                "a mouth can be bound only where the lining is dropped in: choose that way of joining first");
         for (const auto* side : {&d.pattern.seam("mouth")->a, &d.pattern.seam("mouth")->b})
             for (const auto& use : *side)
                 d.piece(use.piece).edge(use.edge)->allowance = 0;
         for (auto& step : d.steps)
             if (step.id == "mouth") {
                 step.title = "Drop the lining in and baste the mouth";
-                step.text = "Put the lining, wrong side out, into the shell, raw edges level; match seams and centres; baste {4} from the edge all round.";
+                step.text = "Put the lining, wrong side out, into the shell, raw edges level; match seams and centres; "
+                            "baste {4} from the edge all round.";
                 step.stitch = "4–5 mm, basting", step.allowance = 4, step.check = "No pleats in either layer.";
             }
         return {"mouth"};

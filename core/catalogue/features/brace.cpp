@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Anchor triangles: doubled triangles in the lower corners of a face, caught in its side and base seams, each holding a length of webbing.
+// Anchor triangles: doubled triangles in the lower corners of a face, caught in its side and base seams, each holding a
+// length of webbing.
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
@@ -19,21 +20,25 @@ public:
     std::string name() const override { return "Anchor triangles"; }
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{30, 92}, {30, 8}, {92, 8}, {92, 92}}), lineRun({{30, 8}, {66, 8}, {30, 44}, {30, 8}}), lineRun({{44, 34}, {8, 66}, {2, 58}, {40, 26}})};
+        return {lineRun({{30, 92}, {30, 8}, {92, 8}, {92, 92}}), lineRun({{30, 8}, {66, 8}, {30, 44}, {30, 8}}),
+            lineRun({{44, 34}, {8, 66}, {2, 58}, {40, 26}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"side", "Triangle side", "Length of the two sides that lie in the seams, from the corner of the face.", "min(80, 0.4*min(face.width, face.height))", hold(), "25", "0.48*min(face.width, face.height)"},
-            {"webbing", "Webbing width", "Width of the webbing that leaves each triangle.", "25", hold(), "10", "@side"},
+            {"side", "Triangle side", "Length of the two sides that lie in the seams, from the corner of the face.",
+                "min(80, 0.4*min(face.width, face.height))", hold(), "25", "0.48*min(face.width, face.height)"},
+            {"webbing", "Webbing width", "Width of the webbing that leaves each triangle.", "25", hold(), "10",
+                "@side"},
             {"tail", "Webbing tail", "Length of each piece of webbing.", "400", hold(), "80", "1200"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face in whose lower corners they lie.", [](const SiteSpec& s) { return !s.lining; }, "back")};
+        return {siteChoice(
+            form, "The face in whose lower corners they lie.", [](const SiteSpec& s) { return !s.lining; }, "back")};
     }
 
     void draft(FeatureScope& f) const override
@@ -44,31 +49,86 @@ public:
         const Piece& face = d.pieceAt(site, site.folded ? site.top - site.height + f("side") / 3 : low + f("side") / 3);
         auto edges = cornerOf(face, site, true, f("side"), true);
         if (edges.empty())
-            throw InputError(f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a triangle of that size");
+            throw InputError(
+                f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a triangle of that size");
         const double s = d("allowance.body");
-        Piece& tri = d.add({.key = f.id, .code = d.freeCode("V"), .name = f.named("Anchor triangle"), .group = PieceGroup::Shell, .role = "brace", .material = face.material, .count = 4, .mirrored = 2});
+        Piece& tri = d.add({.key = f.id,
+            .code = d.freeCode("V"),
+            .name = f.named("Anchor triangle"),
+            .group = PieceGroup::Shell,
+            .role = "brace",
+            .material = face.material,
+            .count = 4,
+            .mirrored = 2});
         tri.plies = 2; // each triangle is of two layers
         for (auto& e : edges)
             if (!face.edge(e.name))
                 e.allowance = s; // sewn and turned: the slant, and legs at which the wall goes on
         tri.edges = edges;
         for (int pair = 0; pair < 2; ++pair)
-            d.add(Seam{.key = f.key(pair ? "slant left" : "slant right"), .name = tri.name + (pair ? ", left" : ", right"), .a = {{f.id, "slant", pair}}, .b = {{f.id, "slant", pair + 2}}, .allowance = s});
-        drawRectangle(d.add({.key = f.key("webbing"), .code = d.freeCode("W"), .name = f.named("Anchor webbing"), .group = PieceGroup::Strip, .role = "webbing", .material = "strap", .count = 2}), f("webbing"), f("tail"), 0);
-        d.pattern.hardware.push_back({"Webbing slider", 2, f("webbing"), lengthToken(f("webbing")) + " inside width", "one finish for all metal"});
-        d.work({f.id, f.key("slant.length"), "Slanting side", "side*sqrt(2)", {{"side", f("side")}}, 0, Kind::Geometry, "mm", "between square legs of equal length; round corners leave it as it is, slanting sides change it a little"});
+            d.add(Seam{.key = f.key(pair ? "slant left" : "slant right"),
+                .name = tri.name + (pair ? ", left" : ", right"),
+                .a = {{f.id, "slant", pair}},
+                .b = {{f.id, "slant", pair + 2}},
+                .allowance = s});
+        drawRectangle(d.add({.key = f.key("webbing"),
+                          .code = d.freeCode("W"),
+                          .name = f.named("Anchor webbing"),
+                          .group = PieceGroup::Strip,
+                          .role = "webbing",
+                          .material = "strap",
+                          .count = 2}),
+            f("webbing"), f("tail"), 0);
+        d.pattern.hardware.push_back({"Webbing slider", 2, f("webbing"), lengthToken(f("webbing")) + " inside width",
+            "one finish for all metal"});
+        d.work({f.id, f.key("slant.length"), "Slanting side", "side*sqrt(2)", {{"side", f("side")}}, 0, Kind::Geometry,
+            "mm",
+            "between square legs of equal length; round corners leave it as it is, slanting sides change it a little"});
         // Seams that hold the triangle: those that use an edge which it shares.
         for (auto& seam : d.pattern.seams)
             for (const auto* run : {&seam.a, &seam.b})
-                if (seam.stitch == "construction" && std::any_of(run->begin(), run->end(), [&](const EdgeUse& u) { return u.piece == face.key && u.edge != "slant" && tri.edge(u.edge); }) && std::find(seam.trapped.begin(), seam.trapped.end(), f.id) == seam.trapped.end())
+                if (seam.stitch == "construction"
+                    && std::any_of(run->begin(), run->end(),
+                        [&](const EdgeUse& u) { return u.piece == face.key && u.edge != "slant" && tri.edge(u.edge); })
+                    && std::find(seam.trapped.begin(), seam.trapped.end(), f.id) == seam.trapped.end())
                     seam.trapped.push_back(f.id);
         d.pattern.overlays.push_back({f.id, face.key, {}});
         d.pattern.overlays.push_back({f.id, face.key, {2 * site.x, 0, 0, true}});
-        d.addBeforeUse(Step{.id = f.key("make"), .title = "Make the anchor triangles", .text = "Right sides together in pairs, the webbing between and square to the slanting side, sew that side at " + lengthToken(s) + "; turn, topstitch twice over the webbing.", .kind = StepKind::Flat,
-                            .phase = "Small parts", .consumes = {f.id, f.key("webbing")}, .yields = f.key("ready"), .pieces = {f.id, f.key("webbing")}, .seams = {f.key("slant right"), f.key("slant left")}, .allowance = s,
-                            .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The webbing leaves the triangle at its middle.", .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}}, face.key);
-        d.addBeforeUse(Step{.id = f.key("on"), .title = "Baste the triangles to the " + lowered(face.name), .text = std::string("Corners into the lower corners of the face, ") + (site.folded ? "legs level with its lines; edge-stitch the legs that no seam will catch, " : "legs level with its edges, ") + "the webbing pointing in and up; baste {4} from the edge.", .kind = StepKind::Baste, .phase = site.phase,
-                            .consumes = {face.key, f.key("ready")}, .yields = face.key, .pieces = {f.id, face.key}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "Both triangles mirror each other."}, face.key);
+        d.addBeforeUse(
+            Step{.id = f.key("make"),
+                .title = "Make the anchor triangles",
+                .text = "Right sides together in pairs, the webbing between and square to the slanting side, sew that "
+                        "side at "
+                    + lengthToken(s) + "; turn, topstitch twice over the webbing.",
+                .kind = StepKind::Flat,
+                .phase = "Small parts",
+                .consumes = {f.id, f.key("webbing")},
+                .yields = f.key("ready"),
+                .pieces = {f.id, f.key("webbing")},
+                .seams = {f.key("slant right"), f.key("slant left")},
+                .allowance = s,
+                .stitch = "3 mm, lockstitch 301",
+                .tool = "sewing machine",
+                .check = "The webbing leaves the triangle at its middle.",
+                .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}},
+            face.key);
+        d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = "Baste the triangles to the " + lowered(face.name),
+                .text = std::string("Corners into the lower corners of the face, ")
+                    + (site.folded ? "legs level with its lines; edge-stitch the legs that no seam will catch, "
+                                   : "legs level with its edges, ")
+                    + "the webbing pointing in and up; baste {4} from the edge.",
+                .kind = StepKind::Baste,
+                .phase = site.phase,
+                .consumes = {face.key, f.key("ready")},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .allowance = 4,
+                .stitch = "4–5 mm, basting",
+                .tool = "sewing machine",
+                .check = "Both triangles mirror each other."},
+            face.key);
     }
 };
 

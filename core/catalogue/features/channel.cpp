@@ -14,18 +14,29 @@ public:
     std::string kind() const override { return "channel"; }
     std::string shortName() const override { return "casing"; }
     std::string name() const override { return "Channel"; }
-    std::vector<Run> silhouette() const override { return {lineRun({{8, 88}, {8, 12}, {92, 12}, {92, 88}, {8, 88}}), lineRun({{16, 58}, {84, 58}, {84, 74}, {16, 74}, {16, 58}}), lineRun({{2, 66}, {98, 66}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{8, 88}, {8, 12}, {92, 12}, {92, 88}, {8, 88}}),
+            lineRun({{16, 58}, {84, 58}, {84, 74}, {16, 74}, {16, 58}}), lineRun({{2, 66}, {98, 66}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"length", "Channel length", "Finished length of the channel.", "face.width - 40", follow(), "30", "face.width - 20"},
-            {"drop", "Channel drop", "From the mouth down to the channel's upper stitching.", "min(25, 0.2*face.height)", hold(), "12", "face.height - 30"},
-            {"across", "Sideways", "From the middle of the face to the middle of the channel; to the right is positive.", "0", hold(), "-(face.width - @length)/2", "(face.width - @length)/2"},
-            {"thing", "Width of what it holds", "Width of the stay or elastic, or diameter of the cord.", "10", hold(), "2", "40"},
-            {"thick", "Thickness of what it holds", "Thickness of the stay or elastic, or diameter of the cord.", "2", hold(), "0.5", "12"},
+            {"length", "Channel length", "Finished length of the channel.", "face.width - 40", follow(), "30",
+                "face.width - 20"},
+            {"drop", "Channel drop", "From the mouth down to the channel's upper stitching.",
+                "min(25, 0.2*face.height)", hold(), "12", "face.height - 30"},
+            {"across", "Sideways",
+                "From the middle of the face to the middle of the channel; to the right is positive.", "0", hold(),
+                "-(face.width - @length)/2", "(face.width - @length)/2"},
+            {"thing", "Width of what it holds", "Width of the stay or elastic, or diameter of the cord.", "10", hold(),
+                "2", "40"},
+            {"thick", "Thickness of what it holds", "Thickness of the stay or elastic, or diameter of the cord.", "2",
+                hold(), "0.5", "12"},
             {"play", "Play", "What the channel is wider than needed.", "3", hold(), "1", "12"},
-            {"clear", "Ends clear", "From each end of a stay to the channel's end.", "5", hold(), "0", "20", DimensionSpec::Quantity::Length, "@holds=stay"},
+            {"clear", "Ends clear", "From each end of a stay to the channel's end.", "5", hold(), "0", "20",
+                DimensionSpec::Quantity::Length, "@holds=stay"},
             {"hem", "Ends folded in", "Folded under at both ends.", "8", hold(), "4", "15"},
             {"allowance", "Edges folded in", "Folded under along both long edges.", "7", hold(), "4", "12"},
         };
@@ -33,38 +44,75 @@ public:
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face that it is stitched onto.", [](const SiteSpec&) { return true; }, "lining back"),
-                {"holds", "Holds", "What runs through it.", {{"stay", "A metal stay"}, {"cord", "A cord"}, {"elastic", "An elastic"}}}};
+        return {siteChoice(
+                    form, "The face that it is stitched onto.", [](const SiteSpec&) { return true; }, "lining back"),
+            {"holds", "Holds", "What runs through it.",
+                {{"stay", "A metal stay"}, {"cord", "A cord"}, {"elastic", "An elastic"}}}};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double tall = d.work({f.id, f.key("height"), "Channel between its stitchings", "thing + thick + play", {{"thing", f("thing")}, {"thick", f("thick")}, {"play", f("play")}}, 0, Kind::Trade, "mm", "width and thickness of what it holds, and play to slide it in"});
-        const double half = f("length") / 2, top = site.top - f("drop"), low = top - tall, x = site.x + f("across"), w = f("length");
+        const double tall = d.work({f.id, f.key("height"), "Channel between its stitchings", "thing + thick + play",
+            {{"thing", f("thing")}, {"thick", f("thick")}, {"play", f("play")}}, 0, Kind::Trade, "mm",
+            "width and thickness of what it holds, and play to slide it in"});
+        const double half = f("length") / 2, top = site.top - f("drop"), low = top - tall, x = site.x + f("across"),
+                     w = f("length");
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string holds = f.choice("holds"), role = site.lining ? "lining" : "shell";
-        Piece& strip = d.add({.key = f.id, .code = d.freeCode("J"), .name = f.named("Channel"), .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell, .role = "channel strip", .material = role, .grain = 0});
+        Piece& strip = d.add({.key = f.id,
+            .code = d.freeCode("J"),
+            .name = f.named("Channel"),
+            .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
+            .role = "channel strip",
+            .material = role,
+            .grain = 0});
         drawRectangle(strip, w, tall, f("allowance"));
         strip.edge("left")->allowance = strip.edge("right")->allowance = f("hem");
         const std::string mark = f.named("channel");
         f.placeOn(face, mark, rectangleRun(x - half, low, x + half, top));
         for (const auto& [edge, y] : {std::pair{"top", top}, {"bottom", low}}) {
-            face.lines.push_back({mark + " " + edge, FaceLine::Kind::Topstitch, lineRun({{x - half, y}, {x + half, y}})});
-            d.add(Seam{.key = f.key(edge), .name = f.named("Channel") + " on its face, " + edge, .a = {{face.key, mark + " " + edge}}, .b = {{f.id, edge, 0, std::string(edge) == "top"}}, .stitch = "topstitch"});
+            face.lines.push_back(
+                {mark + " " + edge, FaceLine::Kind::Topstitch, lineRun({{x - half, y}, {x + half, y}})});
+            d.add(Seam{.key = f.key(edge),
+                .name = f.named("Channel") + " on its face, " + edge,
+                .a = {{face.key, mark + " " + edge}},
+                .b = {{f.id, edge, 0, std::string(edge) == "top"}},
+                .stitch = "topstitch"});
         }
         d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
-        const double cut = holds == "stay" ? d.work({f.id, f.key("stay"), "Stay", "length - 2*clear", {{"length", w}, {"clear", f("clear")}}, 0, Kind::Geometry, "mm", "clear of both ends"})
-            : holds == "cord"              ? d.work({f.id, f.key("cord"), "Cord", "length + 2*tail", {{"length", w}, {"tail", 200}}, 0, Kind::Trade, "mm", "with a tail of {200} at both ends"})
-                                           : d.work({f.id, f.key("elastic"), "Elastic", "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0, Kind::Trade, "mm", "four fifths of the channel at rest, {15} to sew at both ends"});
-        d.pattern.hardware.push_back({holds == "stay" ? "Metal stay" : holds == "cord" ? "Cord" : "Elastic", 1, cut, lengthToken(cut) + ", " + lengthToken(f("thing")) + " wide", "in a channel"});
+        const double cut = holds == "stay" ? d.work({f.id, f.key("stay"), "Stay", "length - 2*clear",
+                               {{"length", w}, {"clear", f("clear")}}, 0, Kind::Geometry, "mm", "clear of both ends"})
+            : holds == "cord"
+            ? d.work({f.id, f.key("cord"), "Cord", "length + 2*tail", {{"length", w}, {"tail", 200}}, 0, Kind::Trade,
+                "mm", "with a tail of {200} at both ends"})
+            : d.work({f.id, f.key("elastic"), "Elastic", "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0,
+                Kind::Trade, "mm", "four fifths of the channel at rest, {15} to sew at both ends"});
+        d.pattern.hardware.push_back({holds == "stay" ? "Metal stay"
+                : holds == "cord"                     ? "Cord"
+                                                      : "Elastic",
+            1, cut, lengthToken(cut) + ", " + lengthToken(f("thing")) + " wide", "in a channel"});
         d.pattern.handles.push_back({f.id + ".length", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.id + ".drop", face.key, {x, top}, {0, -1}, 1});
-        d.addBeforeUse(Step{.id = f.key("on"), .title = "Stitch the channel onto the " + lowered(face.name), .text = "Fold in both ends by " + lengthToken(f("hem")) + " and stitch; fold in the long edges by " + lengthToken(f("allowance")) + ". Lay it on its line, edge-stitch both long edges; leave the ends open"
-                                + (holds == "elastic" ? ", and the elastic drawn in and sewn over at both ends." : holds == "stay" ? ", slide the stay in and bar-tack both ends." : "."),
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key}, .seams = {f.key("top"), f.key("bottom")}, .stitch = "2.5–3 mm, lockstitch 301",
-                            .tool = "iron, sewing machine", .check = "What it holds slides through before the ends are closed."}, face.key);
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = "Stitch the channel onto the " + lowered(face.name),
+                           .text = "Fold in both ends by " + lengthToken(f("hem"))
+                               + " and stitch; fold in the long edges by " + lengthToken(f("allowance"))
+                               + ". Lay it on its line, edge-stitch both long edges; leave the ends open"
+                               + (holds == "elastic"     ? ", and the elastic drawn in and sewn over at both ends."
+                                       : holds == "stay" ? ", slide the stay in and bar-tack both ends."
+                                                         : "."),
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face.key, f.id},
+                           .yields = face.key,
+                           .pieces = {f.id, face.key},
+                           .seams = {f.key("top"), f.key("bottom")},
+                           .stitch = "2.5–3 mm, lockstitch 301",
+                           .tool = "iron, sewing machine",
+                           .check = "What it holds slides through before the ends are closed."},
+            face.key);
     }
 };
 

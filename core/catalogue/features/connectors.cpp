@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Ring connectors: two tabs looped through rings and caught in the mouth seam at the gusset tops.
-#include "library/material.hpp"
 #include "drafting/panels.hpp"
-#include "features/feature.hpp"
 #include "drafting/strip_width.hpp"
+#include "features/feature.hpp"
+#include "library/material.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -19,22 +19,31 @@ public:
     std::string kind() const override { return "connectors"; }
     std::string name() const override { return "Ring connectors"; }
 
-    std::vector<Run> silhouette() const override { return {circleRun({50, 62}, 22), lineRun({{38, 44}, {38, 10}, {62, 10}, {62, 44}, {38, 44}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {circleRun({50, 62}, 22), lineRun({{38, 44}, {38, 10}, {62, 10}, {62, 44}, {38, 44}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"ring", "Ring inside width", "Inside width of the rings; rings are also sold by outside width, so measure.", "32", stock("ring"), "10", "60"},
-            {"width", "Connector width", "Finished width of the tabs; just under the ring's inside width.", "@ring - 1", follow(), "8", "60"},
-            {"loop", "Connector loop", "From the mouth seam up to the ring, along the folded tab.", "25", hold(), "10", "80"},
-            {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6", hold(), "0", "20"},
+            {"ring", "Ring inside width",
+                "Inside width of the rings; rings are also sold by outside width, so measure.", "32", stock("ring"),
+                "10", "60"},
+            {"width", "Connector width", "Finished width of the tabs; just under the ring's inside width.", "@ring - 1",
+                follow(), "8", "60"},
+            {"loop", "Connector loop", "From the mouth seam up to the ring, along the folded tab.", "25", hold(), "10",
+                "80"},
+            {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6",
+                hold(), "0", "20"},
         };
     }
 
     std::string unfit(const Form& form) const override
     {
         const auto dimensions = form.dimensions();
-        const bool mouth = std::any_of(dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
+        const bool mouth = std::any_of(
+            dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
         return mouth ? "" : "this form has no mouth seam for connectors to be caught in";
     }
 
@@ -43,9 +52,16 @@ public:
         Drafter& d = f.d;
         const Material& cloth = material(d.pattern.materials.at("shell"));
         const double length = d.work({f.id, f.key("length"), "Connector cut length", "2*(loop + allowance + overlap)",
-                                      {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "looped: both ends lie in the seam"});
+            {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
+            "looped: both ends lie in the seam"});
         const double cut = workCutWidth(d, f.id, f.key("cut"), "Connector cut width", f("width"), cloth);
-        Piece& tab = d.add({.key = f.id, .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E", .name = "Connector", .group = PieceGroup::Strip, .role = "connector", .material = "shell", .count = 2});
+        Piece& tab = d.add({.key = f.id,
+            .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E",
+            .name = "Connector",
+            .group = PieceGroup::Strip,
+            .role = "connector",
+            .material = "shell",
+            .count = 2});
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
         tab.plies *= 2; // looped: both ends lie in the seam
@@ -54,26 +70,50 @@ public:
         std::vector<const Anchor*> anchors;
         for (const auto& anchor : d.pattern.anchors)
             if (anchor.name == "left" || anchor.name == "right") {
-                const bool same = !anchors.empty() && anchors.front()->piece == anchor.piece && anchors.front()->at == anchor.at; // on two copies of one piece
+                const bool same = !anchors.empty() && anchors.front()->piece == anchor.piece
+                    && anchors.front()->at == anchor.at; // on two copies of one piece
                 anchors.push_back(&anchor);
                 if (!same)
-                    d.pattern.fittings.push_back({f.key(anchor.name), "Ring, " + anchor.name, anchor.piece, Fitting::Kind::Ring, anchor.at, f("ring"), 0, "trapped in the mouth seam"});
+                    d.pattern.fittings.push_back({f.key(anchor.name), "Ring, " + anchor.name, anchor.piece,
+                        Fitting::Kind::Ring, anchor.at, f("ring"), 0, "trapped in the mouth seam"});
             }
         if (anchors.size() != 2)
             throw InputError(f.id, "this form has no two places at its mouth for connectors");
         const Anchor& first = *anchors.front();
-        d.pattern.hardware.push_back({"Ring", 2, f("ring"), lengthToken(f("ring")) + " inside width", "one finish for all metal"});
+        d.pattern.hardware.push_back(
+            {"Ring", 2, f("ring"), lengthToken(f("ring")) + " inside width", "one finish for all metal"});
         for (auto& seam : d.pattern.seams)
             if (seam.key == "mouth")
                 seam.trapped.push_back(f.id);
 
-        d.addFlatWork({.id = f.key("make"), .title = "Make the connectors", .text = "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges. Thread each through a ring and fold in half.",
-                       .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .fittings = {f.key("left")}, .stitch = "3 mm, lockstitch 301",
-                       .tool = "iron, sewing machine", .check = "The ring turns freely: the tab is " + lengthToken(f("width")) + " wide in a ring of " + lengthToken(f("ring")) + "."});
-        Step baste{.id = f.key("baste"), .title = "Baste the connectors to the mouth",
-                   .text = "Centre each connector on its side of the mouth, ring inwards, raw ends " + lengthToken(f("overlap")) + " past the edge; baste {5} from the edge, trim level.",
-                   .kind = StepKind::Baste, .phase = first.phase, .consumes = {first.part, f.id}, .yields = first.part, .pieces = {first.piece, f.id}, .fittings = {f.key("left")},
-                   .allowance = 5, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The ring points down, into the bag side of the piece."};
+        d.addFlatWork({.id = f.key("make"),
+            .title = "Make the connectors",
+            .text = "Fold " + foldWords(cut, f("width"))
+                + ", press, edge-stitch both long edges. Thread each through a ring and fold in half.",
+            .kind = StepKind::Flat,
+            .phase = "Small parts",
+            .consumes = {f.id},
+            .yields = f.id,
+            .pieces = {f.id},
+            .fittings = {f.key("left")},
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "iron, sewing machine",
+            .check = "The ring turns freely: the tab is " + lengthToken(f("width")) + " wide in a ring of "
+                + lengthToken(f("ring")) + "."});
+        Step baste{.id = f.key("baste"),
+            .title = "Baste the connectors to the mouth",
+            .text = "Centre each connector on its side of the mouth, ring inwards, raw ends "
+                + lengthToken(f("overlap")) + " past the edge; baste {5} from the edge, trim level.",
+            .kind = StepKind::Baste,
+            .phase = first.phase,
+            .consumes = {first.part, f.id},
+            .yields = first.part,
+            .pieces = {first.piece, f.id},
+            .fittings = {f.key("left")},
+            .allowance = 5,
+            .stitch = "4–5 mm, basting",
+            .tool = "sewing machine",
+            .check = "The ring points down, into the bag side of the piece."};
         d.addBeforeJoining(std::move(baste));
     }
 };

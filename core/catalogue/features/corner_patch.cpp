@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Corner patches on the lower corners of a face, with rows of rivets along their free sides.
 #include "drafting/cut.hpp"
-#include "features/feature.hpp"
 #include "drafting/rivet.hpp"
+#include "features/feature.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -22,41 +22,65 @@ public:
     std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{8, 88}, {8, 10}, {92, 10}, {92, 88}}), lineRun({{8, 10}, {42, 10}, {42, 44}, {8, 44}, {8, 10}}), lineRun({{92, 10}, {58, 10}, {58, 44}, {92, 44}, {92, 10}}), circleRun({18, 38}, 3), circleRun({36, 20}, 3), circleRun({82, 38}, 3), circleRun({64, 20}, 3)};
+        return {lineRun({{8, 88}, {8, 10}, {92, 10}, {92, 88}}),
+            lineRun({{8, 10}, {42, 10}, {42, 44}, {8, 44}, {8, 10}}),
+            lineRun({{92, 10}, {58, 10}, {58, 44}, {92, 44}, {92, 10}}), circleRun({18, 38}, 3), circleRun({36, 20}, 3),
+            circleRun({82, 38}, 3), circleRun({64, 20}, 3)};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"side", "Patch side", "How far each patch reaches from the corner of the face, across and up.", "min(60, 0.25*min(face.width, face.height))", hold(), "20", "0.45*min(face.width, face.height)"},
-            {"rivets", "Rivets in a row", "Rivets along each of a patch's two free sides; both rows share the one in the corner, so 7 in a row are 13 in a patch.", "3", hold(), "1", "12", DimensionSpec::Quantity::Count},
-            {"margin", "Rivet margin", "From the patch's free edge to the rivets' centres.", "8", hold(), "4", "@side/3"},
+            {"side", "Patch side", "How far each patch reaches from the corner of the face, across and up.",
+                "min(60, 0.25*min(face.width, face.height))", hold(), "20", "0.45*min(face.width, face.height)"},
+            {"rivets", "Rivets in a row",
+                "Rivets along each of a patch's two free sides; both rows share the one in the corner, so 7 in a row "
+                "are 13 in a patch.",
+                "3", hold(), "1", "12", DimensionSpec::Quantity::Count},
+            {"margin", "Rivet margin", "From the patch's free edge to the rivets' centres.", "8", hold(), "4",
+                "@side/3"},
             {"rivet", "Rivet head", "Diameter of the rivet heads.", "8", hold(), "4", "15"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face whose corners are covered.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+        return {siteChoice(
+            form, "The face whose corners are covered.", [](const SiteSpec& s) { return !s.lining; }, "front")};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        Piece& face = d.pieceAt(site, site.folded ? site.top - site.height + f("side") / 2 : boundsOf(d.piece(site.pieces.back()).stitch()).y0 + f("side") / 2);
+        Piece& face = d.pieceAt(site,
+            site.folded ? site.top - site.height + f("side") / 2
+                        : boundsOf(d.piece(site.pieces.back()).stitch()).y0 + f("side") / 2);
         const auto edges = cornerOf(face, site, true, f("side"), false);
-        const auto has = [&](const char* name) { return std::any_of(edges.begin(), edges.end(), [&](const Edge& e) { return e.name == name; }); };
+        const auto has = [&](const char* name) {
+            return std::any_of(edges.begin(), edges.end(), [&](const Edge& e) { return e.name == name; });
+        };
         if (!has("across") || !has("up"))
-            throw InputError(f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a patch of that size");
-        Piece& patch = d.add({.key = f.id, .code = d.freeCode("Q"), .name = f.named("Corner patch"), .group = PieceGroup::Shell, .role = "patch", .material = "overlay", .count = 2, .mirrored = 1});
+            throw InputError(
+                f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a patch of that size");
+        Piece& patch = d.add({.key = f.id,
+            .code = d.freeCode("Q"),
+            .name = f.named("Corner patch"),
+            .group = PieceGroup::Shell,
+            .role = "patch",
+            .material = "overlay",
+            .count = 2,
+            .mirrored = 1});
         patch.edges = edges;
         const std::string faceKey = face.key;
         const double n = std::round(f("rivets"));
-        const double count = d.work({f.id, f.key("count"), "Rivets", "(2*row - shared)*patches", {{"row", n}, {"shared", n > 1 ? 1.0 : 0.0}, {"patches", 2}}, 0, Kind::Trade, "", "two rows to a patch, which share the rivet in the corner"});
+        const double count = d.work({f.id, f.key("count"), "Rivets", "(2*row - shared)*patches",
+            {{"row", n}, {"shared", n > 1 ? 1.0 : 0.0}, {"patches", 2}}, 0, Kind::Trade, "",
+            "two rows to a patch, which share the rivet in the corner"});
         std::vector<Pierced> through{{face.role, face.key, face.material}, {"patch", f.id, "overlay"}};
         for (const auto& o : d.pattern.overlays)
-            if (const Piece& on = d.piece(o.piece); o.on == face.key && on.role == "overlay") // a second layer lies under the patch
+            if (const Piece& on = d.piece(o.piece);
+                o.on == face.key && on.role == "overlay") // a second layer lies under the patch
                 through.push_back({on.role, on.key, on.material});
         addRivets(d, f.id, f.id, int(count), f("rivet"), through);
 
@@ -64,7 +88,8 @@ public:
         const Run top = patch.edge("across")->stitch, inner = patch.edge("up")->stitch;
         const auto insideOf = [&](const Run& run) {
             const Point way = tangentAlong(run, lengthOf(run) / 2);
-            return std::pair{pointAlong(run, lengthOf(run) / 2) - rightOf(way) * std::min(f("margin"), lengthOf(run) / 3), way};
+            return std::pair{
+                pointAlong(run, lengthOf(run) / 2) - rightOf(way) * std::min(f("margin"), lengthOf(run) / 3), way};
         };
         const auto [onTop, along] = insideOf(top);
         const auto [onInner, down] = insideOf(inner);
@@ -78,28 +103,49 @@ public:
                 const Run run = patch.edge(edge)->stitch;
                 const std::string line = f.named("corner patch") + ", " + side + " " + edge;
                 face.lines.push_back({line, FaceLine::Kind::Topstitch, right ? run : reversed(placed(run, mirror))});
-                d.add(Seam{.key = f.key(side + " " + edge), .name = patch.name + ", " + side + ", " + edge, .a = {{faceKey, line, 0, !right}}, .b = {{f.id, edge, right ? 0 : 1}}, .stitch = "topstitch"});
-                // From the corner rivet, which both rows share, to the last one before the face's own seam, where the foot must pass beside the head.
+                d.add(Seam{.key = f.key(side + " " + edge),
+                    .name = patch.name + ", " + side + ", " + edge,
+                    .a = {{faceKey, line, 0, !right}},
+                    .b = {{f.id, edge, right ? 0 : 1}},
+                    .stitch = "topstitch"});
+                // From the corner rivet, which both rows share, to the last one before the face's own seam, where the
+                // foot must pass beside the head.
                 const double length = lengthOf(run), margin = std::min(f("margin"), length / 3);
-                const bool across = std::string(edge) == "across"; // ends in the patch's free corner; the other begins there
-                const double atSeam = std::min(std::max(margin, f("rivet") / 2 + d.design.workshop.footWidth + 1), length / 2);
-                const Point in = rightOf(tangentAlong(run, length / 2)) * -margin, last = pointAlong(run, across ? atSeam : length - atSeam) + in;
+                const bool across = std::string(edge)
+                    == "across"; // ends in the patch's free corner; the other begins there
+                const double atSeam = std::min(
+                    std::max(margin, f("rivet") / 2 + d.design.workshop.footWidth + 1), length / 2);
+                const Point in = rightOf(tangentAlong(run, length / 2)) * -margin,
+                            last = pointAlong(run, across ? atSeam : length - atSeam) + in;
                 for (int i = across ? 0 : 1; i < std::max(int(n), across ? 1 : 2); ++i) {
                     if (n > 1 && i >= int(n))
                         break;
                     const Point at = there(n == 1 ? pointAlong(run, length / 2) + in : lerp(shared, last, i / (n - 1)));
                     const std::string key = f.key(side + "." + edge + std::to_string(i + 1));
-                    d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0, "patch and face, not the lining"});
+                    d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0,
+                        "patch and face, not the lining"});
                     face.drills.push_back({at, "rivet"});
                     set.push_back(key);
                 }
             }
             d.pattern.overlays.push_back({f.id, faceKey, right ? Placement{} : mirror});
         }
-        d.addBeforeUse(Step{.id = f.key("on"), .title = "Rivet the corner patches to the " + lowered(face.name), .text = "Lay the patches on their lines; punch at the drill marks, set the rivets through patch and face; edge-stitch the free sides, baste the others {4} from the edge.",
-                            .kind = StepKind::Hardware, .phase = site.phase, .consumes = {faceKey, f.id}, .yields = faceKey, .pieces = {f.id, faceKey},
-                            .seams = {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")}, .fittings = set, .stitch = "3 mm, lockstitch 301", .tool = "punch, rivet setter, hammer", .check = "No rivet turns.",
-                            .cautions = {"Punch and hammer: wear eye protection."}}, faceKey);
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = "Rivet the corner patches to the " + lowered(face.name),
+                           .text = "Lay the patches on their lines; punch at the drill marks, set the rivets through "
+                                   "patch and face; edge-stitch the free sides, baste the others {4} from the edge.",
+                           .kind = StepKind::Hardware,
+                           .phase = site.phase,
+                           .consumes = {faceKey, f.id},
+                           .yields = faceKey,
+                           .pieces = {f.id, faceKey},
+                           .seams = {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")},
+                           .fittings = set,
+                           .stitch = "3 mm, lockstitch 301",
+                           .tool = "punch, rivet setter, hammer",
+                           .check = "No rivet turns.",
+                           .cautions = {"Punch and hammer: wear eye protection."}},
+            faceKey);
     }
 };
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Drawstring round the mouth: through eyelets, slits or a channel; positions evenly divided round the mouth's stitch line.
+// Drawstring round the mouth: through eyelets, slits or a channel; positions evenly divided round the mouth's stitch
+// line.
 #include "features/feature.hpp"
 #include "geometry/outline.hpp"
 #include "units/error.hpp"
@@ -21,24 +22,33 @@ public:
     std::string name() const override { return "Drawstring"; }
     std::vector<Run> silhouette() const override
     {
-        return {Run{Cubic{{8, 56}, {8, 78}, {92, 78}, {92, 56}}}, Run{Cubic{{8, 56}, {8, 40}, {92, 40}, {92, 56}}}, Run{Cubic{{44, 44}, {30, 10}, {20, 30}, {26, 12}}}, Run{Cubic{{56, 44}, {70, 10}, {80, 30}, {74, 12}}}};
+        return {Run{Cubic{{8, 56}, {8, 78}, {92, 78}, {92, 56}}}, Run{Cubic{{8, 56}, {8, 40}, {92, 40}, {92, 56}}},
+            Run{Cubic{{44, 44}, {30, 10}, {20, 30}, {26, 12}}}, Run{Cubic{{56, 44}, {70, 10}, {80, 30}, {74, 12}}}};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"count", "Eyelets or slits", "Number of eyelets or slits round the mouth; even, so that the cord ends on one side of the cloth.", "8", hold(), "4", "24", DimensionSpec::Quantity::Count, "@through=eyelets|slits"},
+            {"count", "Eyelets or slits",
+                "Number of eyelets or slits round the mouth; even, so that the cord ends on one side of the cloth.",
+                "8", hold(), "4", "24", DimensionSpec::Quantity::Count, "@through=eyelets|slits"},
             {"drop", "Drop", "From the mouth down to the cord.", "35", hold(), "15", "0.4*face.height"},
-            {"size", "Eyelet", "Inside diameter of the eyelets, or length of the slits.", "10", hold(), "4", "25", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
-            {"astride", "Pair astride each strap", "Between the two eyelets or slits beside each strap at the sides; 0 divides all of them evenly.", "0", hold(), "0", "face.width/3", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
-            {"channel", "Channel width", "Between the two rows that make a channel.", "15", hold(), "6", "40", DimensionSpec::Quantity::Length, "@through=channel"},
+            {"size", "Eyelet", "Inside diameter of the eyelets, or length of the slits.", "10", hold(), "4", "25",
+                DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
+            {"astride", "Pair astride each strap",
+                "Between the two eyelets or slits beside each strap at the sides; 0 divides all of them evenly.", "0",
+                hold(), "0", "face.width/3", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
+            {"channel", "Channel width", "Between the two rows that make a channel.", "15", hold(), "6", "40",
+                DimensionSpec::Quantity::Length, "@through=channel"},
             {"tail", "Cord tail", "Length of cord left free at each end.", "250", hold(), "50", "800"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form&) const override
     {
-        return {{"through", "Cord runs through", "Eyelets or slits through all layers, or a channel between shell and lining.", {{"eyelets", "Eyelets"}, {"slits", "Slits"}, {"channel", "A channel"}}}};
+        return {{"through", "Cord runs through",
+            "Eyelets or slits through all layers, or a channel between shell and lining.",
+            {{"eyelets", "Eyelets"}, {"slits", "Slits"}, {"channel", "A channel"}}}};
     }
 
     void draft(FeatureScope& f) const override
@@ -52,7 +62,8 @@ public:
         for (const auto& use : rim)
             girth += lengthOf(d.pattern.runOf(use));
         const std::string& through = f.choice("through");
-        const double cord = d.work({f.id, f.key("cord"), "Cord", "mouth + 2*tail", {{"mouth", girth}, {"tail", f("tail")}}, 0, Kind::Geometry, "mm", "once round the mouth and two tails"});
+        const double cord = d.work({f.id, f.key("cord"), "Cord", "mouth + 2*tail",
+            {{"mouth", girth}, {"tail", f("tail")}}, 0, Kind::Geometry, "mm", "once round the mouth and two tails"});
         d.pattern.hardware.push_back({"Cord", 1, cord, lengthToken(cord), "as you like"});
         const int n = 2 * int(std::lround(f("count") / 2));
         std::vector<std::string> set;
@@ -68,17 +79,40 @@ public:
             for (const double along : positions(f, mouthLine, girth, n))
                 set.push_back(mark(f, mouthLine.at(along), ++number, slits));
             if (!slits)
-                d.pattern.hardware.push_back({"Eyelet", n, f("size"), lengthToken(f("size")) + " inside", "one finish for all metal"});
+                d.pattern.hardware.push_back(
+                    {"Eyelet", n, f("size"), lengthToken(f("size")) + " inside", "one finish for all metal"});
         }
         const bool hardware = through == "eyelets";
-        d.add(Step{.id = f.key("set"), .title = hardware ? "Set the eyelets" : slits ? "Work the slits" : "Sew the channel",
-                   .text = hardware ? "Punch at the drill marks through shell and lining, set the eyelets over a washer."
-                       : slits     ? "Work a buttonhole of " + lengthToken(f("size")) + " at each mark through all layers and cut it open."
-                                   : "Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the middle of the front for the cord.",
-                   .kind = hardware ? StepKind::Hardware : StepKind::Topstitch, .phase = "Strap", .consumes = {"bag"}, .yields = "bag", .pieces = {first}, .fittings = set, .tool = hardware ? "punch, eyelet setter, hammer" : "sewing machine",
-                   .check = "They are at their marks and equally far from the mouth.", .cautions = hardware ? std::vector<std::string>{"Punch and hammer: wear eye protection."} : std::vector<std::string>{}});
-        d.add(Step{.id = f.key("thread"), .title = "Thread the drawstring", .text = "Thread " + lengthToken(cord) + " of cord once round; knot or stop both ends.", .kind = StepKind::Strap, .phase = "Strap", .consumes = {"bag"}, .yields = "bag", .pieces = {first},
-                   .tool = "bodkin", .check = "Pulled, the mouth closes evenly.", .cautions = {"Long cords: a strangulation hazard for small children."}});
+        d.add(Step{.id = f.key("set"),
+            .title = hardware ? "Set the eyelets"
+                : slits       ? "Work the slits"
+                              : "Sew the channel",
+            .text = hardware ? "Punch at the drill marks through shell and lining, set the eyelets over a washer."
+                : slits
+                ? "Work a buttonhole of " + lengthToken(f("size")) + " at each mark through all layers and cut it open."
+                : "Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the "
+                  "middle of the front for the cord.",
+            .kind = hardware ? StepKind::Hardware : StepKind::Topstitch,
+            .phase = "Strap",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {first},
+            .fittings = set,
+            .tool = hardware ? "punch, eyelet setter, hammer" : "sewing machine",
+            .check = "They are at their marks and equally far from the mouth.",
+            .cautions = hardware ? std::vector<std::string>{"Punch and hammer: wear eye protection."}
+                                 : std::vector<std::string>{}});
+        d.add(Step{.id = f.key("thread"),
+            .title = "Thread the drawstring",
+            .text = "Thread " + lengthToken(cord) + " of cord once round; knot or stop both ends.",
+            .kind = StepKind::Strap,
+            .phase = "Strap",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {first},
+            .tool = "bodkin",
+            .check = "Pulled, the mouth closes evenly.",
+            .cautions = {"Long cords: a strangulation hazard for small children."}});
     }
 
 private:
@@ -103,7 +137,8 @@ private:
     /// The line below the mouth on which the holes lie, and what is in their way.
     class Mouth {
     public:
-        Mouth(FeatureScope& f, const std::vector<EdgeUse>& rim, bool slits) : m_d(f.d), m_drop(f("drop")), m_reach(slits ? 1.5 : f("size") / 2), m_length(slits ? f("size") / 2 : 0)
+        Mouth(FeatureScope& f, const std::vector<EdgeUse>& rim, bool slits)
+            : m_d(f.d), m_drop(f("drop")), m_reach(slits ? 1.5 : f("size") / 2), m_length(slits ? f("size") / 2 : 0)
         {
             const double allowance = m_d("allowance.body");
             for (const auto& use : rim) {
@@ -141,7 +176,8 @@ private:
                 const double local = along - r.from;
                 if (local > lengthOf(r.run) + 1e-9 && i + 1 < m_runs.size())
                     continue;
-                const Point way = tangentAlong(r.run, local), in = rightOf(way) * (r.use.reversed ? 1.0 : -1.0), at = pointAlong(r.run, local) + in * m_drop;
+                const Point way = tangentAlong(r.run, local), in = rightOf(way) * (r.use.reversed ? 1.0 : -1.0),
+                            at = pointAlong(r.run, local) + in * m_drop;
                 return {clothUnder(r.root, at), at, in};
             }
             return {};
@@ -160,8 +196,10 @@ private:
                 if (root == rootOf(*spot.piece))
                     least = std::min(least, away(box, spot) - m_reach - kSetter);
             for (const auto& other : m_d.pattern.fittings)
-                if (other.kind != Fitting::Kind::Ring && m_d.pattern.piece(other.piece) && rootOf(*m_d.pattern.piece(other.piece)) == rootOf(*spot.piece))
-                    least = std::min(least, distance(other.at, spot.at) - other.size / 2 - m_reach - m_length - kSetter);
+                if (other.kind != Fitting::Kind::Ring && m_d.pattern.piece(other.piece)
+                    && rootOf(*m_d.pattern.piece(other.piece)) == rootOf(*spot.piece))
+                    least = std::min(
+                        least, distance(other.at, spot.at) - other.size / 2 - m_reach - m_length - kSetter);
             return least;
         }
 
@@ -184,9 +222,11 @@ private:
             double least = 1e9;
             for (const double up : {-m_length, 0.0, m_length}) {
                 const Point p = spot.at + spot.in * up;
-                const double dx = std::max({box.x0 - p.x, 0.0, p.x - box.x1}), dy = std::max({box.y0 - p.y, 0.0, p.y - box.y1});
+                const double dx = std::max({box.x0 - p.x, 0.0, p.x - box.x1}),
+                             dy = std::max({box.y0 - p.y, 0.0, p.y - box.y1});
                 const bool inside = dx == 0 && dy == 0;
-                least = std::min(least, inside ? -std::min({p.x - box.x0, box.x1 - p.x, p.y - box.y0, box.y1 - p.y}) : std::hypot(dx, dy));
+                least = std::min(least,
+                    inside ? -std::min({p.x - box.x0, box.x1 - p.x, p.y - box.y0, box.y1 - p.y}) : std::hypot(dx, dy));
             }
             return least;
         }
@@ -194,12 +234,13 @@ private:
         double m_drop, m_reach, m_length, m_girth = 0;
         std::vector<On> m_runs;
         std::vector<std::pair<Piece*, Polyline>> m_cloth;
-        std::vector<std::pair<double, double>> m_barriers;      ///< along the mouth, and how wide each side
-        std::vector<std::pair<std::string, Box>> m_taken;       ///< places of other parts, by the wall that they are on
+        std::vector<std::pair<double, double>> m_barriers; ///< along the mouth, and how wide each side
+        std::vector<std::pair<std::string, Box>> m_taken;  ///< places of other parts, by the wall that they are on
     };
 
-    /// Lengths along the mouth: evenly divided, or a pair astride each strap and the others evenly between the pairs. All are turned round together until nothing is
-    /// in their way; where that is impossible, single ones give way to the nearest free place.
+    /// Lengths along the mouth: evenly divided, or a pair astride each strap and the others evenly between the pairs.
+    /// All are turned round together until nothing is in their way; where that is impossible, single ones give way to
+    /// the nearest free place.
     static std::vector<double> positions(FeatureScope& f, const Mouth& mouth, double girth, int n)
     {
         Drafter& d = f.d;
@@ -207,7 +248,9 @@ private:
         const double astride = f("astride");
         const auto straps = astride > 0 ? anchorsAlong(d, mouth.rim()) : std::vector<double>{};
         if (straps.size() != 2 || n < 6) {
-            const double spacing = d.work({f.id, f.key("spacing"), "Spacing", "mouth/count", {{"mouth", girth}, {"count", double(n)}}, 0, Kind::Geometry, "mm", "evenly divided round the mouth's stitch line, clear of seams, straps and parts where that can be"});
+            const double spacing = d.work({f.id, f.key("spacing"), "Spacing", "mouth/count",
+                {{"mouth", girth}, {"count", double(n)}}, 0, Kind::Geometry, "mm",
+                "evenly divided round the mouth's stitch line, clear of seams, straps and parts where that can be"});
             double best = -1e9, phase = 0.5;
             for (int i = 0; i < 60 && best < 0; ++i) {
                 const double tried = 0.5 + (i % 2 ? 1 : -1) * ((i + 1) / 2) / 60.0; // from half a spacing outwards
@@ -218,16 +261,23 @@ private:
                     best = least, phase = tried;
             }
             for (int i = 0; i < n; ++i)
-                out.push_back(freeNear(mouth, std::fmod(girth * (i + phase) / n, girth), spacing / 2 - f("size") / 2 - kSetter));
+                out.push_back(
+                    freeNear(mouth, std::fmod(girth * (i + phase) / n, girth), spacing / 2 - f("size") / 2 - kSetter));
             return out;
         }
         const int between = (n - 4) / 2;
         for (int side = 0; side < 2; ++side) {
-            const double from = straps[std::size_t(side)] + astride / 2, span = (side == 0 ? straps[1] - straps[0] : girth - straps[1] + straps[0]) - astride;
+            const double from = straps[std::size_t(side)] + astride / 2,
+                         span = (side == 0 ? straps[1] - straps[0] : girth - straps[1] + straps[0]) - astride;
             if (span < 10 * (between + 1))
-                throw InputError(f.id + ".astride", fmt::format("between the straps {:.1f} mm of mouth are left for {} eyelets; bring the pairs closer together or take fewer", span, between));
-            const double spacing = d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"), side == 0 ? "Spacing on one side" : "Spacing on the other side", "(span - astride)/(between + 1)",
-                    {{"span", span + astride}, {"astride", astride}, {"between", double(between)}}, 0, Kind::Geometry, "mm", "between the pairs astride the straps, evenly divided"});
+                throw InputError(f.id + ".astride",
+                    fmt::format("between the straps {:.1f} mm of mouth are left for {} eyelets; bring the pairs closer "
+                                "together or take fewer",
+                        span, between));
+            const double spacing = d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"),
+                side == 0 ? "Spacing on one side" : "Spacing on the other side", "(span - astride)/(between + 1)",
+                {{"span", span + astride}, {"astride", astride}, {"between", double(between)}}, 0, Kind::Geometry, "mm",
+                "between the pairs astride the straps, evenly divided"});
             for (int i = 0; i <= between + 1; ++i) {
                 const double at = std::fmod(from + span * i / (between + 1) + girth, girth);
                 const bool ofPair = i == 0 || i == between + 1; // these stay astride their strap
@@ -237,14 +287,16 @@ private:
         return out;
     }
 
-    /// The place itself if nothing is in its way, else the nearest that is free within @p reach; the place itself if there is none: a check tells.
+    /// The place itself if nothing is in its way, else the nearest that is free within @p reach; the place itself if
+    /// there is none: a check tells.
     static double freeNear(const Mouth& mouth, double along, double reach)
     {
         if (mouth.room(along) >= 0)
             return along;
         for (double by = 0.5; by < reach; by += 0.5)
             for (const double sign : {-1.0, 1.0})
-                if (const double there = std::fmod(along + sign * by + mouth.girth(), mouth.girth()); mouth.room(there) >= 0)
+                if (const double there = std::fmod(along + sign * by + mouth.girth(), mouth.girth());
+                    mouth.room(there) >= 0)
                     return there;
         return along;
     }
@@ -264,7 +316,8 @@ private:
                 for (int i = 0; i <= 400; ++i)
                     if (const double away = distance(pointAlong(run, length * i / 400), anchor.at); away < nearest)
                         nearest = away, at = from + length * i / 400;
-                const bool known = std::any_of(out.begin(), out.end(), [&](double other) { return std::abs(other - at) < 1; });
+                const bool known = std::any_of(
+                    out.begin(), out.end(), [&](double other) { return std::abs(other - at) < 1; });
                 if (nearest < 0.5 && !known)
                     out.push_back(at);
             }
@@ -280,10 +333,13 @@ private:
         Drafter& d = f.d;
         const Run run = d.pattern.runOf(use);
         const double half = lengthOf(run) / 2;
-        const Point way = tangentAlong(run, half), in = rightOf(way) * (use.reversed ? 1.0 : -1.0), middle = pointAlong(run, half) + in * row;
+        const Point way = tangentAlong(run, half), in = rightOf(way) * (use.reversed ? 1.0 : -1.0),
+                    middle = pointAlong(run, half) + in * row;
         Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
         if (!piece)
-            throw InputError(f.id + ".drop", fmt::format("no cloth of the {} lies {:.1f} mm below its mouth", lowered(d.piece(use.piece).name), row));
+            throw InputError(f.id + ".drop",
+                fmt::format(
+                    "no cloth of the {} lies {:.1f} mm below its mouth", lowered(d.piece(use.piece).name), row));
         // Out to the nearest side in both directions.
         const Polyline outline = flattened(piece->stitch(), 0.01);
         double back = 1e9, on = 1e9;
@@ -295,7 +351,8 @@ private:
             const double along = dot(way, lerp(a, b, side / (side - other)) - middle);
             (along > 0 ? on : back) = std::min(along > 0 ? on : back, std::abs(along));
         }
-        piece->lines.push_back({f.named("channel"), FaceLine::Kind::Topstitch, lineRun({middle - way * back, middle + way * on}), true});
+        piece->lines.push_back(
+            {f.named("channel"), FaceLine::Kind::Topstitch, lineRun({middle - way * back, middle + way * on}), true});
     }
 
     /// One eyelet or slit.
@@ -303,12 +360,15 @@ private:
     {
         Drafter& d = f.d;
         if (!spot.piece)
-            throw InputError(f.id + ".drop", fmt::format("no cloth lies {:.1f} mm below the mouth where a hole would be", f("drop")));
+            throw InputError(f.id + ".drop",
+                fmt::format("no cloth lies {:.1f} mm below the mouth where a hole would be", f("drop")));
         spot.piece->drills.push_back({spot.at, slit ? "slit" : "eyelet"});
         if (slit)
-            spot.piece->lines.push_back({f.named("slit"), FaceLine::Kind::Slash, lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
+            spot.piece->lines.push_back({f.named("slit"), FaceLine::Kind::Slash,
+                lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
         const std::string key = f.key("eyelet" + std::to_string(number));
-        d.pattern.fittings.push_back({key, f.named(slit ? "Slit" : "Eyelet") + " " + std::to_string(number), spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, "shell and lining", true});
+        d.pattern.fittings.push_back({key, f.named(slit ? "Slit" : "Eyelet") + " " + std::to_string(number),
+            spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, "shell and lining", true});
         return key;
     }
 
@@ -320,7 +380,8 @@ public:
         // A second one runs below the first.
         for (const auto& other : design.features)
             if (other.kind == "drawstring" && other.id != id)
-                design.dimensions.at(id + ".drop").value = "min(0.4*face.height, " + other.id + ".drop + " + other.id + ".size + 20)";
+                design.dimensions.at(id + ".drop").value = "min(0.4*face.height, " + other.id + ".drop + " + other.id
+                    + ".size + 20)";
     }
 };
 

@@ -41,6 +41,7 @@ const std::vector<const FeatureKind*>& featureKinds();
 const FeatureKind& featureKind(const std::string& kind);
 
 /// The choice "site": where on the form's faces the feature sits; the first that fits is the default.
-ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits, const std::string& preferred = {});
+ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
+    const std::string& preferred = {});
 
 } // namespace tectonis

@@ -18,28 +18,41 @@ public:
     bool cutsAcross() const override { return true; }
     std::string name() const override { return "Flap"; }
 
-    std::vector<Run> silhouette() const override { return {Run{Line{{14, 80}, {14, 44}}, Cubic{{14, 44}, {14, 14}, {86, 14}, {86, 44}}, Line{{86, 44}, {86, 80}}, Line{{86, 80}, {14, 80}}}, lineRun({{6, 80}, {94, 80}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {Run{Line{{14, 80}, {14, 44}}, Cubic{{14, 44}, {14, 14}, {86, 14}, {86, 44}}, Line{{86, 44}, {86, 80}},
+                    Line{{86, 80}, {14, 80}}},
+            lineRun({{6, 80}, {94, 80}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"hinge", "Hinge drop", "From the back's top edge down to the seam that holds the flap.", "25", hold(), "15", "face.height/3"},
-            {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.", "@hinge + mouth.depth + 0.6*face.height", follow(), "60",
-             "@hinge + mouth.depth + 1.1*face.height"},
+            {"hinge", "Hinge drop", "From the back's top edge down to the seam that holds the flap.", "25", hold(),
+                "15", "face.height/3"},
+            {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.",
+                "@hinge + mouth.depth + 0.6*face.height", follow(), "60", "@hinge + mouth.depth + 1.1*face.height"},
             {"width", "Flap width", "Finished width of the flap.", "face.width - 24", follow(), "40", "face.width - 4"},
-            {"radius", "Flap corner radius", "Radius of the flap's two lower corners.", "min(60, 0.4*@width)", hold(), "4", "min(@width/2, @length)"},
-            {"allowance", "Flap allowance", "Seam allowance round the flap; graded and clipped before turning.", "6.4", hold(), "4", "15"},
+            {"radius", "Flap corner radius", "Radius of the flap's two lower corners.", "min(60, 0.4*@width)", hold(),
+                "4", "min(@width/2, @length)"},
+            {"allowance", "Flap allowance", "Seam allowance round the flap; graded and clipped before turning.", "6.4",
+                hold(), "4", "15"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
         const auto sites = form.sites();
-        ChoiceSpec mount{"mount", "Flap held by", "Caught in a seam across the face, or stitched onto it.", {{"on", "Two rows on the face"}}};
+        ChoiceSpec mount{"mount", "Flap held by", "Caught in a seam across the face, or stitched onto it.",
+            {{"on", "Two rows on the face"}}};
         if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return s.seam; }))
             mount.options.insert(mount.options.begin(), {"seam", "A seam across the face"});
-        return {siteChoice(form, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"), mount,
-                {"edge", "Flap's edge", "Sewn right sides together and turned; or wrong sides together, the raw edges painted.", {{"turned", "Turned"}, {"raw", "Raw, painted"}}}};
+        return {siteChoice(
+                    form, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"),
+            mount,
+            {"edge", "Flap's edge",
+                "Sewn right sides together and turned; or wrong sides together, the raw edges painted.",
+                {{"turned", "Turned"}, {"raw", "Raw, painted"}}}};
     }
 
     void settle(Design& design, const std::string& id) const override
@@ -54,14 +67,32 @@ public:
     {
         Drafter& d = f.d;
         const bool raw = f.choice("edge") == "raw"; // cut at its finished edge
-        const UPanel shape{.width = f("width"), .height = f("length"), .radius = f("radius"), .allowance = raw ? 0 : f("allowance"), .topAllowance = d("allowance.body"),
-                           .top = "hinge"};
-        Piece& outer = d.add({.key = f.key("outer"), .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D", .name = "Flap", .group = PieceGroup::Shell, .role = "flap", .material = "shell"});
+        const UPanel shape{.width = f("width"),
+            .height = f("length"),
+            .radius = f("radius"),
+            .allowance = raw ? 0 : f("allowance"),
+            .topAllowance = d("allowance.body"),
+            .top = "hinge"};
+        Piece& outer = d.add({.key = f.key("outer"),
+            .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D",
+            .name = "Flap",
+            .group = PieceGroup::Shell,
+            .role = "flap",
+            .material = "shell"});
         drawUPanel(outer, shape);
-        Piece& under = d.add({.key = f.key("lining"), .code = "L" + outer.code, .name = "Flap lining", .group = PieceGroup::Lining, .role = "flap lining", .material = "lining"});
+        Piece& under = d.add({.key = f.key("lining"),
+            .code = "L" + outer.code,
+            .name = "Flap lining",
+            .group = PieceGroup::Lining,
+            .role = "flap lining",
+            .material = "lining"});
         drawUPanel(under, shape);
-        d.add(Seam{.key = f.key("turned"), .name = "Flap to its lining", .a = d.runWithout(f.key("outer"), "hinge"), .b = d.runWithout(f.key("lining"), "hinge"),
-                   .allowance = raw ? 0 : f("allowance"), .stitch = raw ? "topstitch" : "construction"});
+        d.add(Seam{.key = f.key("turned"),
+            .name = "Flap to its lining",
+            .a = d.runWithout(f.key("outer"), "hinge"),
+            .b = d.runWithout(f.key("lining"), "hinge"),
+            .allowance = raw ? 0 : f("allowance"),
+            .stitch = raw ? "topstitch" : "construction"});
 
         d.pattern.handles.push_back({f.id + ".length", f.key("outer"), {0, 0}, {0, -1}, 1});
         // Everything is done before the face is sewn into the bag.
@@ -82,9 +113,20 @@ public:
         cutAcross(d, cut);
         const std::string upper = cut.upper.key, lower = cut.lower.key;
         const std::vector<EdgeUse> above{{upper, "left of hinge"}, {upper, "hinge"}, {upper, "right of hinge"}};
-        const std::vector<EdgeUse> below{{lower, "left of hinge", 0, true}, {lower, "hinge", 0, true}, {lower, "right of hinge", 0, true}};
-        d.add(Seam{.key = f.key("hinge"), .name = face.name + " seam with the flap", .a = above, .b = below, .allowance = s, .trapped = {f.key("outer"), f.key("lining")}});
-        d.add(Seam{.key = f.key("caught"), .name = "Flap in the " + lowered(face.name) + " seam", .a = {{upper, "hinge"}}, .b = {{f.key("outer"), "hinge", 0, true}}, .allowance = s, .stitch = "baste"});
+        const std::vector<EdgeUse> below{
+            {lower, "left of hinge", 0, true}, {lower, "hinge", 0, true}, {lower, "right of hinge", 0, true}};
+        d.add(Seam{.key = f.key("hinge"),
+            .name = face.name + " seam with the flap",
+            .a = above,
+            .b = below,
+            .allowance = s,
+            .trapped = {f.key("outer"), f.key("lining")}});
+        d.add(Seam{.key = f.key("caught"),
+            .name = "Flap in the " + lowered(face.name) + " seam",
+            .a = {{upper, "hinge"}},
+            .b = {{f.key("outer"), "hinge", 0, true}},
+            .allowance = s,
+            .stitch = "baste"});
         for (const auto& half2 : {upper, lower}) {
             auto& notches = d.piece(half2).notches;
             const Edge& e = *d.piece(half2).edge("hinge");
@@ -92,15 +134,36 @@ public:
             notches.push_back({"hinge", e.length(), "flap ends", true});
         }
         const std::string outer = f.key("outer"), what = lowered(face.name);
-        d.addBeforeUse(Step{.id = f.key("baste"), .title = "Baste the flap to the lower " + what,
-                   .text = "Flap lining against the right side of the lower " + what + "'s top edge, ends on the stop squares; baste {4} from the edge.", .kind = StepKind::Baste,
-                   .phase = site.phase, .consumes = {f.id, lower}, .yields = lower, .pieces = {outer, lower}, .seams = {f.key("caught")},
-                   .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The flap is centred: both ends on their marks."}, face.key);
-        d.addBeforeUse(Step{.id = f.key("join"), .title = "Join the upper and the lower " + what + " over the flap",
-                   .text = "Right sides together with the flap between, sew at " + lengthToken(s) + ". Press the allowances up and topstitch {3.2} above the seam.",
-                   .kind = StepKind::Seam, .phase = site.phase, .consumes = {upper, lower}, .yields = face.key, .pieces = {upper, lower, outer},
-                   .seams = {f.key("hinge")}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine",
-                   .check = "Laid flat, the " + what + " is as tall as it was drafted."}, face.key);
+        d.addBeforeUse(Step{.id = f.key("baste"),
+                           .title = "Baste the flap to the lower " + what,
+                           .text = "Flap lining against the right side of the lower " + what
+                               + "'s top edge, ends on the stop squares; baste {4} from the edge.",
+                           .kind = StepKind::Baste,
+                           .phase = site.phase,
+                           .consumes = {f.id, lower},
+                           .yields = lower,
+                           .pieces = {outer, lower},
+                           .seams = {f.key("caught")},
+                           .allowance = 4,
+                           .stitch = "4–5 mm, basting",
+                           .tool = "sewing machine",
+                           .check = "The flap is centred: both ends on their marks."},
+            face.key);
+        d.addBeforeUse(Step{.id = f.key("join"),
+                           .title = "Join the upper and the lower " + what + " over the flap",
+                           .text = "Right sides together with the flap between, sew at " + lengthToken(s)
+                               + ". Press the allowances up and topstitch {3.2} above the seam.",
+                           .kind = StepKind::Seam,
+                           .phase = site.phase,
+                           .consumes = {upper, lower},
+                           .yields = face.key,
+                           .pieces = {upper, lower, outer},
+                           .seams = {f.key("hinge")},
+                           .allowance = s,
+                           .stitch = "2.5–3 mm, lockstitch 301",
+                           .tool = "sewing machine",
+                           .check = "Laid flat, the " + what + " is as tall as it was drafted."},
+            face.key);
     }
 
     /// The hinge edge is folded in and stitched onto the face with two rows.
@@ -112,11 +175,24 @@ public:
         Piece& face = d.pieceAt(site, y);
         const std::string line = f.named("flap hinge"), outer = f.key("outer"), what = lowered(face.name);
         face.lines.push_back({line, FaceLine::Kind::Placement, lineRun({{site.x - half, y}, {site.x + half, y}})});
-        d.add(Seam{.key = f.key("on"), .name = "Flap on the " + what, .a = {{face.key, line}}, .b = {{outer, "hinge", 0, true}}, .stitch = "topstitch"});
-        Step on{.id = f.key("on"), .title = "Stitch the flap onto the " + what,
-                .text = "Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over the mouth; stitch {3.2} and {9.5} from the edge, bar tacks at both ends.",
-                .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {outer, face.key}, .seams = {f.key("on")},
-                .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The flap is centred and level with the mouth."};
+        d.add(Seam{.key = f.key("on"),
+            .name = "Flap on the " + what,
+            .a = {{face.key, line}},
+            .b = {{outer, "hinge", 0, true}},
+            .stitch = "topstitch"});
+        Step on{.id = f.key("on"),
+            .title = "Stitch the flap onto the " + what,
+            .text = "Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over the "
+                    "mouth; stitch {3.2} and {9.5} from the edge, bar tacks at both ends.",
+            .kind = StepKind::Flat,
+            .phase = site.phase,
+            .consumes = {face.key, f.id},
+            .yields = face.key,
+            .pieces = {outer, face.key},
+            .seams = {f.key("on")},
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The flap is centred and level with the mouth."};
         d.addBeforeUse(on, face.key);
     }
 
@@ -125,11 +201,35 @@ public:
     {
         Drafter& d = f.d;
         const std::string outer = f.key("outer"), lining = f.key("lining");
-        d.addBeforeUse(Step{.id = f.key("sew"), .title = "Lay the flap's layers together and stitch", .text = "Wrong sides together, glue lightly within {6} of the edges; stitch {3.2} from the free edges. Trim both layers level with a sharp knife.", .kind = StepKind::Seam,
-                            .phase = f.site().phase, .consumes = {outer, lining}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")}, .allowance = 3.2, .stitch = "3–3.5 mm, lockstitch 301", .tool = "contact adhesive, sewing machine, knife",
-                            .check = "The snap half on the lining is set; the edge is one clean line.", .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}}, face);
-        d.addBeforeUse(Step{.id = f.key("turn"), .title = "Paint the flap's edges", .text = "Sand the edge, paint it, let it dry; sand and paint once more. Let it dry fully before the flap is sewn on.", .kind = StepKind::Press, .phase = f.site().phase, .consumes = {f.id}, .yields = f.id, .pieces = {outer, lining},
-                            .tool = "sandpaper, edge paint", .check = "Dry to the touch: it does not mark a white cloth.", .cautions = {"Edge paint: air the room, no flame."}}, face);
+        d.addBeforeUse(Step{.id = f.key("sew"),
+                           .title = "Lay the flap's layers together and stitch",
+                           .text = "Wrong sides together, glue lightly within {6} of the edges; stitch {3.2} from the "
+                                   "free edges. Trim both layers level with a sharp knife.",
+                           .kind = StepKind::Seam,
+                           .phase = f.site().phase,
+                           .consumes = {outer, lining},
+                           .yields = f.id,
+                           .pieces = {outer, lining},
+                           .seams = {f.key("turned")},
+                           .allowance = 3.2,
+                           .stitch = "3–3.5 mm, lockstitch 301",
+                           .tool = "contact adhesive, sewing machine, knife",
+                           .check = "The snap half on the lining is set; the edge is one clean line.",
+                           .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}},
+            face);
+        d.addBeforeUse(Step{.id = f.key("turn"),
+                           .title = "Paint the flap's edges",
+                           .text = "Sand the edge, paint it, let it dry; sand and paint once more. Let it dry fully "
+                                   "before the flap is sewn on.",
+                           .kind = StepKind::Press,
+                           .phase = f.site().phase,
+                           .consumes = {f.id},
+                           .yields = f.id,
+                           .pieces = {outer, lining},
+                           .tool = "sandpaper, edge paint",
+                           .check = "Dry to the touch: it does not mark a white cloth.",
+                           .cautions = {"Edge paint: air the room, no flame."}},
+            face);
     }
 
     void makeSteps(FeatureScope& f, const std::string& face) const
@@ -137,17 +237,39 @@ public:
         Drafter& d = f.d;
         const double s = f("allowance");
         d.work({f.key("outer"), f.key("clip"), "Clip spacing at the flap's corners", "opening*radius/allowance",
-                {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm", "notch out wedges on the convex corner; {3} is common practice"});
+            {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm",
+            "notch out wedges on the convex corner; {3} is common practice"});
         const std::string outer = f.key("outer"), lining = f.key("lining");
-        d.addBeforeUse(Step{.id = f.key("sew"), .title = "Sew the flap to its lining",
-                   .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s) + "; leave the hinge edge open.", .kind = StepKind::Seam,
-                   .phase = f.site().phase, .consumes = {outer, lining}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")}, .allowance = s,
-                   .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The snap half on the lining is set."}, face);
-        d.addBeforeUse(Step{.id = f.key("turn"), .title = "Turn and topstitch the flap",
-                   .text = "Grade the allowances, notch the corners, turn through the hinge edge, roll the seam to the edge, press. Topstitch {3.2} from the edge.",
-                   .kind = StepKind::Topstitch, .phase = f.site().phase, .consumes = {f.id}, .yields = f.id, .pieces = {outer, lining}, .seams = {f.key("turned")},
-                   .stitch = "3.5–4 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Both corners mirror each other.",
-                   .cautions = {"Iron and steam: mind your hands; test the heat on an offcut."}}, face);
+        d.addBeforeUse(Step{.id = f.key("sew"),
+                           .title = "Sew the flap to its lining",
+                           .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s)
+                               + "; leave the hinge edge open.",
+                           .kind = StepKind::Seam,
+                           .phase = f.site().phase,
+                           .consumes = {outer, lining},
+                           .yields = f.id,
+                           .pieces = {outer, lining},
+                           .seams = {f.key("turned")},
+                           .allowance = s,
+                           .stitch = "2.5–3 mm, lockstitch 301",
+                           .tool = "sewing machine",
+                           .check = "The snap half on the lining is set."},
+            face);
+        d.addBeforeUse(Step{.id = f.key("turn"),
+                           .title = "Turn and topstitch the flap",
+                           .text = "Grade the allowances, notch the corners, turn through the hinge edge, roll the "
+                                   "seam to the edge, press. Topstitch {3.2} from the edge.",
+                           .kind = StepKind::Topstitch,
+                           .phase = f.site().phase,
+                           .consumes = {f.id},
+                           .yields = f.id,
+                           .pieces = {outer, lining},
+                           .seams = {f.key("turned")},
+                           .stitch = "3.5–4 mm, lockstitch 301",
+                           .tool = "iron, sewing machine",
+                           .check = "Both corners mirror each other.",
+                           .cautions = {"Iron and steam: mind your hands; test the heat on an offcut."}},
+            face);
     }
 };
 

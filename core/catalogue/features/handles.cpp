@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A pair of handles on front and back: flat or rolled round a cord, stitched onto the face below the mouth.
-#include "library/material.hpp"
 #include "drafting/panels.hpp"
-#include "features/feature.hpp"
 #include "drafting/strip_width.hpp"
+#include "features/feature.hpp"
+#include "library/material.hpp"
 #include "units/words.hpp"
 
 #include <cmath>
@@ -18,23 +18,35 @@ public:
     std::string kind() const override { return "handles"; }
     std::string name() const override { return "Handles"; }
 
-    std::vector<Run> silhouette() const override { return {Run{Cubic{{22, 40}, {22, 108}, {78, 108}, {78, 40}}}, Run{Cubic{{34, 40}, {34, 88}, {66, 88}, {66, 40}}}, lineRun({{8, 40}, {92, 40}}), lineRun({{22, 40}, {22, 20}, {34, 20}, {34, 40}}), lineRun({{66, 40}, {66, 20}, {78, 20}, {78, 40}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {Run{Cubic{{22, 40}, {22, 108}, {78, 108}, {78, 40}}},
+            Run{Cubic{{34, 40}, {34, 88}, {66, 88}, {66, 40}}}, lineRun({{8, 40}, {92, 40}}),
+            lineRun({{22, 40}, {22, 20}, {34, 20}, {34, 40}}), lineRun({{66, 40}, {66, 20}, {78, 20}, {78, 40}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Handle width", "Finished width of a flat handle; a rolled one lies flat at this width at its ends.", "30", hold(), "12", "80"},
+            {"width", "Handle width",
+                "Finished width of a flat handle; a rolled one lies flat at this width at its ends.", "30", hold(),
+                "12", "80"},
             {"drop", "Handle drop", "From the mouth up to the inside of the handle's top.", "220", hold(), "60", "450"},
-            {"spread", "Spread", "Between the middles of a handle's two ends.", "0.4*face.width", follow(), "@width + 20", "face.width - @width - 20"},
-            {"end", "Handle end", "How far each end reaches down the face below the mouth.", "min(60, 0.25*face.height)", hold(), "25", "0.5*face.height"},
-            {"fold", "Ends folded under", "Cloth at each end that is folded under before it is sewn down.", "15", hold(), "0", "40"},
-            {"cord", "Cord", "Diameter of the cord in a rolled handle.", "10", hold(), "4", "25", DimensionSpec::Quantity::Length, "@make=rolled"},
+            {"spread", "Spread", "Between the middles of a handle's two ends.", "0.4*face.width", follow(),
+                "@width + 20", "face.width - @width - 20"},
+            {"end", "Handle end", "How far each end reaches down the face below the mouth.",
+                "min(60, 0.25*face.height)", hold(), "25", "0.5*face.height"},
+            {"fold", "Ends folded under", "Cloth at each end that is folded under before it is sewn down.", "15",
+                hold(), "0", "40"},
+            {"cord", "Cord", "Diameter of the cord in a rolled handle.", "10", hold(), "4", "25",
+                DimensionSpec::Quantity::Length, "@make=rolled"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form&) const override
     {
-        return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.", {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}}};
+        return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.",
+            {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}}};
     }
 
     std::string unfit(const Form& form) const override
@@ -52,22 +64,47 @@ public:
         const std::string role = make == "webbing" ? "strap" : "shell";
         const Material& cloth = material(d.pattern.materials.at(role));
         // The free part is half an ellipse over the spread; each end goes down the face.
-        const double bow = d.work({f.id, f.key("bow"), "Length of the free part", "pi/2*(a + b)*(1 + 3*h/(10 + sqrt(4 - 3*h)))",
-                                   {{"a", f("spread") / 2}, {"b", f("drop")}, {"h", std::pow((f("spread") / 2 - f("drop")) / (f("spread") / 2 + f("drop")), 2)}}, 0, Kind::Geometry, "mm",
-                                   "half an ellipse over the spread, as high as the drop (Ramanujan's second formula)"});
-        const double length = d.work({f.id, f.key("length"), "Handle cut length", "bow + 2*(end + fold)", {{"bow", bow}, {"end", f("end")}, {"fold", f("fold")}}, 0, Kind::Geometry, "mm", "both ends lie on the face, their raw edges folded under"});
+        const double bow = d.work(
+            {f.id, f.key("bow"), "Length of the free part", "pi/2*(a + b)*(1 + 3*h/(10 + sqrt(4 - 3*h)))",
+                {{"a", f("spread") / 2}, {"b", f("drop")},
+                    {"h", std::pow((f("spread") / 2 - f("drop")) / (f("spread") / 2 + f("drop")), 2)}},
+                0, Kind::Geometry, "mm",
+                "half an ellipse over the spread, as high as the drop (Ramanujan's second formula)"});
+        const double length = d.work({f.id, f.key("length"), "Handle cut length", "bow + 2*(end + fold)",
+            {{"bow", bow}, {"end", f("end")}, {"fold", f("fold")}}, 0, Kind::Geometry, "mm",
+            "both ends lie on the face, their raw edges folded under"});
         double cut = workCutWidth(d, f.id, f.key("cut"), "Handle cut width", f("width"), cloth);
         if (make == "rolled") {
-            cut = d.work({f.id, f.key("roll"), "Rolled handle cut width", "pi*cord + 2*allowance", {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm", "once round the cord and two allowances"});
-            d.pattern.hardware.push_back({"Cord", 2, bow, lengthToken(bow) + ", " + lengthToken(f("cord")) + " thick", ""});
+            cut = d.work({f.id, f.key("roll"), "Rolled handle cut width", "pi*cord + 2*allowance",
+                {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
+                "once round the cord and two allowances"});
+            d.pattern.hardware.push_back(
+                {"Cord", 2, bow, lengthToken(bow) + ", " + lengthToken(f("cord")) + " thick", ""});
         }
-        Piece& piece = d.add({.key = f.id, .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H", .name = f.named("Handle"), .group = PieceGroup::Strip, .role = "handle", .material = role, .count = 2});
+        Piece& piece = d.add({.key = f.id,
+            .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H",
+            .name = f.named("Handle"),
+            .group = PieceGroup::Strip,
+            .role = "handle",
+            .material = role,
+            .count = 2});
         drawRectangle(piece, cut, length, 0);
         if (make == "flat")
             addStripFolds(piece, f("width"), cut, length);
-        d.add(Step{.id = f.key("make"), .title = "Make the handles",
-                   .text = make == "webbing" ? "Cut two lengths; seal the ends." : make == "rolled" ? "Sew the long edges round the cord, right side out, between the ends; flatten and fold in both ends." : "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges.",
-                   .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.key("ready"), .pieces = {f.id}, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Both handles are equally long."});
+        d.add(Step{.id = f.key("make"),
+            .title = "Make the handles",
+            .text = make == "webbing" ? "Cut two lengths; seal the ends."
+                : make == "rolled"
+                ? "Sew the long edges round the cord, right side out, between the ends; flatten and fold in both ends."
+                : "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges.",
+            .kind = StepKind::Flat,
+            .phase = "Small parts",
+            .consumes = {f.id},
+            .yields = f.key("ready"),
+            .pieces = {f.id},
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "iron, sewing machine",
+            .check = "Both handles are equally long."});
         for (const char* name : {"front", "back"})
             place(f, d.site(name));
     }
@@ -79,13 +116,27 @@ public:
         Piece& face = d.pieceAt(site, (top + low) / 2);
         for (const double side : {-1.0, 1.0}) {
             const double x = site.x + side * f("spread") / 2;
-            face.lines.push_back({f.named("handle") + (side < 0 ? ", left" : ", right"), FaceLine::Kind::Placement, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
+            face.lines.push_back({f.named("handle") + (side < 0 ? ", left" : ", right"), FaceLine::Kind::Placement,
+                lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
         }
         const bool back = site.name == "back";
-        d.addBeforeUse(Step{.id = f.key(back ? "on back" : "on front"), .title = "Stitch a handle onto the " + lowered(face.name), .text = "Ends on their placement lines, " + (f("fold") > 0 ? "folded under by " + lengthToken(f("fold")) : std::string("raw ends sealed")) + "; box-X stitch from the lower edge up to {12} below the mouth's stitch line.",
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = back ? std::vector<std::string>{face.key} : std::vector<std::string>{face.key, f.key("ready")}, .yields = face.key, .pieces = {f.id, face.key},
-                            .stitch = "3 mm, lockstitch 301, box-X", .tool = "sewing machine", .check = "The handle is not twisted.", .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}},
-                       face.key);
+        d.addBeforeUse(
+            Step{.id = f.key(back ? "on back" : "on front"),
+                .title = "Stitch a handle onto the " + lowered(face.name),
+                .text = "Ends on their placement lines, "
+                    + (f("fold") > 0 ? "folded under by " + lengthToken(f("fold")) : std::string("raw ends sealed"))
+                    + "; box-X stitch from the lower edge up to {12} below the mouth's stitch line.",
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = back ? std::vector<std::string>{face.key}
+                                 : std::vector<std::string>{face.key, f.key("ready")},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .stitch = "3 mm, lockstitch 301, box-X",
+                .tool = "sewing machine",
+                .check = "The handle is not twisted.",
+                .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}},
+            face.key);
     }
 };
 

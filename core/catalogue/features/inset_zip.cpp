@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Inset zip pockets: the face is cut in two, the zip lies in the gap, and the face stays as tall as it was. Several may be stacked.
+// Inset zip pockets: the face is cut in two, the zip lies in the gap, and the face stays as tall as it was. Several may
+// be stacked.
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
@@ -23,36 +24,52 @@ public:
 
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{10, 60}, {90, 60}, {90, 88}, {10, 88}, {10, 60}}), lineRun({{10, 10}, {90, 10}, {90, 52}, {10, 52}, {10, 10}}), lineRun({{10, 56}, {90, 56}}), lineRun({{76, 60}, {84, 60}, {84, 52}, {76, 52}, {76, 60}})};
+        return {lineRun({{10, 60}, {90, 60}, {90, 88}, {10, 88}, {10, 60}}),
+            lineRun({{10, 10}, {90, 10}, {90, 52}, {10, 52}, {10, 10}}), lineRun({{10, 56}, {90, 56}}),
+            lineRun({{76, 60}, {84, 60}, {84, 52}, {76, 52}, {76, 60}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"count", "Zips, stacked", "How many zips lie one below the other, each with its own pocket bag.", "1", hold(), "1", "3", DimensionSpec::Quantity::Count},
-            {"drop", "Inset zip drop", "From the mouth down to the middle of the first zip.", "0.3*face.height", follow(), "20", "face.height - (@count - 1)*@spacing - 30"},
-            {"spacing", "Between zips", "From the middle of one zip to the middle of the next.", "min(60, 0.2*face.height)", follow(), "@tape - 2*@sewn + 15", "face.height/2", DimensionSpec::Quantity::Length, "@count > 1"},
-            {"width", "Pocket bag width", "Width of the pocket bags, seam to seam, and of the zip's opening; tabs of cloth make up the rest to the sides. The bags hang free behind the face.", "0.7*face.width", follow(), "40", "face.width - 16"},
-            {"depth", "Pocket bag depth", "From the zip down to the bottom of each pocket bag.", "0.8*(face.height - @drop - (@count - 1)*@spacing)", follow(), "25", "face.height - @drop - (@count - 1)*@spacing - 5"},
-            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
+            {"count", "Zips, stacked", "How many zips lie one below the other, each with its own pocket bag.", "1",
+                hold(), "1", "3", DimensionSpec::Quantity::Count},
+            {"drop", "Inset zip drop", "From the mouth down to the middle of the first zip.", "0.3*face.height",
+                follow(), "20", "face.height - (@count - 1)*@spacing - 30"},
+            {"spacing", "Between zips", "From the middle of one zip to the middle of the next.",
+                "min(60, 0.2*face.height)", follow(), "@tape - 2*@sewn + 15", "face.height/2",
+                DimensionSpec::Quantity::Length, "@count > 1"},
+            {"width", "Pocket bag width",
+                "Width of the pocket bags, seam to seam, and of the zip's opening; tabs of cloth make up the rest to "
+                "the sides. The bags hang free behind the face.",
+                "0.7*face.width", follow(), "40", "face.width - 16"},
+            {"depth", "Pocket bag depth", "From the zip down to the bottom of each pocket bag.",
+                "0.8*(face.height - @drop - (@count - 1)*@spacing)", follow(), "25",
+                "face.height - @drop - (@count - 1)*@spacing - 5"},
+            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
+                DimensionSpec::Quantity::Count},
             {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
             {"sewn", "Tape sewn at", "From the tape's edge to the stitch line.", "10", hold(), "4", "@tape/2 - 3"},
-            {"allowance", "Zip seam allowance", "Seam allowance along the zip and round the pocket bag.", "10", hold(), "5", "15"},
+            {"allowance", "Zip seam allowance", "Seam allowance along the zip and round the pocket bag.", "10", hold(),
+                "5", "15"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face that is cut in two for the zip.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+        return {siteChoice(
+            form, "The face that is cut in two for the zip.", [](const SiteSpec& s) { return !s.lining; }, "front")};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn", {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
+        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn",
+            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
         const Site& site = f.site();
-        d.work({f.id, f.key("kept"), "Face, stitch to stitch, without what the zips show", "height - count*gap", {{"height", site.height}, {"count", f("count")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
-                "upper and lower parts together: H − g for each zip, so that the finished face is not taller"});
+        d.work({f.id, f.key("kept"), "Face, stitch to stitch, without what the zips show", "height - count*gap",
+            {{"height", site.height}, {"count", f("count")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
+            "upper and lower parts together: H − g for each zip, so that the finished face is not taller"});
         for (int i = 0; i < int(std::lround(f("count"))); ++i)
             addZip(f, i, site.top - f("drop") - i * f("spacing"), gap);
     }
@@ -66,45 +83,134 @@ public:
         const std::string tag = number == 0 ? "" : " " + std::to_string(number + 1), bagEdge = "bag of " + f.id + tag;
         AcrossCut cut = acrossAt(face, y, s);
         cut.gap = gap;
-        cut.stops = {site.x - half, site.x + half}, cut.edgeNames = {"left of " + bagEdge, bagEdge, "right of " + bagEdge};
+        cut.stops = {site.x - half, site.x + half},
+        cut.edgeNames = {"left of " + bagEdge, bagEdge, "right of " + bagEdge};
         cutAcross(d, cut);
         const std::string &upper = cut.upper.key, &lower = cut.lower.key;
-        const Box opening = boundsOf(lineRun({startOf(d.piece(lower).edge("right of " + bagEdge)->stitch), endOf(d.piece(lower).edge("left of " + bagEdge)->stitch)}));
+        const Box opening = boundsOf(lineRun({startOf(d.piece(lower).edge("right of " + bagEdge)->stitch),
+            endOf(d.piece(lower).edge("left of " + bagEdge)->stitch)}));
 
         // The bag's front hangs from the lower tape, its back from the upper one: it is taller by the gap.
-        const std::string front = f.key("bag front" + tag), back = f.key("bag back" + tag), title = f.named("Inset zip") + tag;
+        const std::string front = f.key("bag front" + tag), back = f.key("bag back" + tag),
+                          title = f.named("Inset zip") + tag;
         const double w = f("width"), h = f("depth");
-        drawRectangle(d.add({.key = front, .code = d.freeCode("P"), .name = title + ", bag front", .group = PieceGroup::Lining, .role = "pocket", .material = "lining"}), w, h, s);
-        Piece& behind = d.add({.key = back, .code = d.freeCode("P"), .name = title + ", bag back", .group = PieceGroup::Lining, .role = "pocket", .material = "lining"});
-        behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}}, {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
-                        {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+        drawRectangle(d.add({.key = front,
+                          .code = d.freeCode("P"),
+                          .name = title + ", bag front",
+                          .group = PieceGroup::Lining,
+                          .role = "pocket",
+                          .material = "lining"}),
+            w, h, s);
+        Piece& behind = d.add({.key = back,
+            .code = d.freeCode("P"),
+            .name = title + ", bag back",
+            .group = PieceGroup::Lining,
+            .role = "pocket",
+            .material = "lining"});
+        behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
+            {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
+            {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}},
+            {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
         const std::string lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
-        d.add(Seam{.key = lowSeam, .name = title + ", lower edge", .a = {{lower, bagEdge}}, .b = {{front, "top"}}, .allowance = s});
-        d.add(Seam{.key = upSeam, .name = title + ", upper edge", .a = {{upper, bagEdge}}, .b = {{back, "top", 0, true}}, .allowance = s});
-        d.add(Seam{.key = bagSeam, .name = title + ", sides of the bag", .a = {{front, "left"}, {front, "bottom"}, {front, "right"}}, .b = {{back, "left"}, {back, "bottom"}, {back, "right"}}, .allowance = s});
+        d.add(Seam{.key = lowSeam,
+            .name = title + ", lower edge",
+            .a = {{lower, bagEdge}},
+            .b = {{front, "top"}},
+            .allowance = s});
+        d.add(Seam{.key = upSeam,
+            .name = title + ", upper edge",
+            .a = {{upper, bagEdge}},
+            .b = {{back, "top", 0, true}},
+            .allowance = s});
+        d.add(Seam{.key = bagSeam,
+            .name = title + ", sides of the bag",
+            .a = {{front, "left"}, {front, "bottom"}, {front, "right"}},
+            .b = {{back, "left"}, {back, "bottom"}, {back, "right"}},
+            .allowance = s});
 
         const double length = w;
-        const double tape = d.work({f.id, f.key("tape cut" + tag), "Tape cut from continuous zip", "opening + 2*lap", {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm", "the opening is as long as the bag is wide, so that nothing gapes into the lining; {12} at both ends lie in the tabs"});
-        const double tab = d.work({f.id, f.key("tab" + tag), "Tab at each end of the zip, cut length", "(face - opening)/2 + lap + allowance", {{"face", opening.width()}, {"opening", length}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
-                                   "from the zip's end to the side of the face, over the tape's end and into the side seam"});
-        Piece& cover = d.add({.key = f.key("tab" + tag), .code = d.freeCode("X"), .name = title + ", end tab", .group = PieceGroup::Shell, .role = "tab", .material = face.material, .count = 4});
+        const double tape = d.work({f.id, f.key("tape cut" + tag), "Tape cut from continuous zip", "opening + 2*lap",
+            {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
+            "the opening is as long as the bag is wide, so that nothing gapes into the lining; {12} at both ends lie "
+            "in the tabs"});
+        const double tab = d.work(
+            {f.id, f.key("tab" + tag), "Tab at each end of the zip, cut length", "(face - opening)/2 + lap + allowance",
+                {{"face", opening.width()}, {"opening", length}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0,
+                Kind::Geometry, "mm",
+                "from the zip's end to the side of the face, over the tape's end and into the side seam"});
+        Piece& cover = d.add({.key = f.key("tab" + tag),
+            .code = d.freeCode("X"),
+            .name = title + ", end tab",
+            .group = PieceGroup::Shell,
+            .role = "tab",
+            .material = face.material,
+            .count = 4});
         drawRectangle(cover, tab, f("tape"), 0);
         cover.note = "Two to each end, right sides together over the tape, turned outwards.";
-        d.pattern.zips.push_back({title, lower, int(f("gauge")), length, tape, f("tape"), gap, "coil", "to the right", 1, true});
-        d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0, "between the halves of the face"});
-        d.pattern.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
+        d.pattern.zips.push_back(
+            {title, lower, int(f("gauge")), length, tape, f("tape"), gap, "coil", "to the right", 1, true});
+        d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
+            "between the halves of the face"});
+        d.pattern.hardware.push_back({"Continuous zip", 1, tape,
+            "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
         d.pattern.spaces.push_back({number == 0 ? f.id : f.id + tag, title, w, h, d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({number == 0 ? f.id + ".drop" : f.id + ".spacing", upper, {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
+        d.pattern.handles.push_back({number == 0 ? f.id + ".drop" : f.id + ".spacing", upper,
+            {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
 
         const std::string what = lowered(face.name), stitch = "3 mm, lockstitch 301";
-        d.addBeforeUse(Step{.id = lowSeam, .title = "Sew the zip to the lower " + what, .text = "Slider on. Lay a tab on each side of either tape end, right sides together, {12} over it, sew across beside the chain, turn both outwards. Zip face down on the right side of the lower edge, the bag's front on top; sew {" + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn down, topstitch {3.2} from the fold.",
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {lower, front, cover.key}, .yields = lower, .pieces = {lower, front, cover.key}, .seams = {lowSeam}, .fittings = {f.key("zip" + tag)}, .allowance = s, .stitch = stitch,
-                            .tool = "sewing machine, zip foot", .check = "The slider runs freely.", .cautions = {"Needle strike: turn the handwheel by hand over the coil."}}, face.key);
-        d.addBeforeUse(Step{.id = upSeam, .title = "Sew the zip to the upper " + what, .text = "The other tape to the upper edge, the bag's back on top, right sides together; sew {" + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn up, topstitch {3.2} from the fold. Baste the tabs' ends {4} from the sides.",
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {upper, lower, back}, .yields = face.key, .pieces = {upper, lower, back}, .seams = {upSeam}, .allowance = s, .stitch = stitch, .tool = "sewing machine, zip foot",
-                            .check = "Laid flat, the face is as tall as its lining: " + lengthToken(gap) + " of zip show."}, face.key);
-        d.addBeforeUse(Step{.id = bagSeam, .title = "Close the pocket bag", .text = "Fold the face out of the way; sew sides and bottom of the bag at " + lengthToken(s) + ".", .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key},
-                            .yields = face.key, .pieces = {front, back}, .seams = {bagSeam}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The slider is in the middle, so that the ends can be sewn over."}, face.key);
+        d.addBeforeUse(
+            Step{.id = lowSeam,
+                .title = "Sew the zip to the lower " + what,
+                .text = "Slider on. Lay a tab on each side of either tape end, right sides together, {12} over it, sew "
+                        "across beside the chain, turn both outwards. Zip face down on the right side of the lower "
+                        "edge, the bag's front on top; sew {"
+                    + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn down, topstitch {3.2} from the fold.",
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {lower, front, cover.key},
+                .yields = lower,
+                .pieces = {lower, front, cover.key},
+                .seams = {lowSeam},
+                .fittings = {f.key("zip" + tag)},
+                .allowance = s,
+                .stitch = stitch,
+                .tool = "sewing machine, zip foot",
+                .check = "The slider runs freely.",
+                .cautions = {"Needle strike: turn the handwheel by hand over the coil."}},
+            face.key);
+        d.addBeforeUse(
+            Step{.id = upSeam,
+                .title = "Sew the zip to the upper " + what,
+                .text = "The other tape to the upper edge, the bag's back on top, right sides together; sew {"
+                    + formatNumber(f("sewn"), 3)
+                    + "} from the tape's edge. Turn up, topstitch {3.2} from the fold. Baste the tabs' ends {4} from "
+                      "the sides.",
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {upper, lower, back},
+                .yields = face.key,
+                .pieces = {upper, lower, back},
+                .seams = {upSeam},
+                .allowance = s,
+                .stitch = stitch,
+                .tool = "sewing machine, zip foot",
+                .check = "Laid flat, the face is as tall as its lining: " + lengthToken(gap) + " of zip show."},
+            face.key);
+        d.addBeforeUse(
+            Step{.id = bagSeam,
+                .title = "Close the pocket bag",
+                .text = "Fold the face out of the way; sew sides and bottom of the bag at " + lengthToken(s) + ".",
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {face.key},
+                .yields = face.key,
+                .pieces = {front, back},
+                .seams = {bagSeam},
+                .allowance = s,
+                .stitch = "2.5–3 mm, lockstitch 301",
+                .tool = "sewing machine",
+                .check = "The slider is in the middle, so that the ends can be sewn over."},
+            face.key);
     }
 };
 

@@ -11,19 +11,29 @@ class Label : public FeatureKind {
 public:
     std::string kind() const override { return "label"; }
     std::string name() const override { return "Label"; }
-    std::vector<Run> silhouette() const override { return {lineRun({{12, 34}, {88, 34}, {88, 70}, {12, 70}, {12, 34}}), lineRun({{26, 58}, {74, 58}}), lineRun({{34, 46}, {66, 46}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{12, 34}, {88, 34}, {88, 70}, {12, 70}, {12, 34}}), lineRun({{26, 58}, {74, 58}}),
+            lineRun({{34, 46}, {66, 46}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
             {"width", "Label width", "Finished width of the label.", "60", hold(), "10", "face.width - 30"},
             {"height", "Label height", "Finished height of the label.", "25", hold(), "8", "face.height - 30"},
-            {"drop", "Label drop", "From the mouth down to the label's upper edge.", "20", hold(), "12", "face.height - 30"},
-            {"across", "Sideways", "From the middle of the face to the middle of the label; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
+            {"drop", "Label drop", "From the mouth down to the label's upper edge.", "20", hold(), "12",
+                "face.height - 30"},
+            {"across", "Sideways", "From the middle of the face to the middle of the label; to the right is positive.",
+                "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back")}; }
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(
+            form, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back")};
+    }
 
     std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }
 
@@ -31,15 +41,36 @@ public:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2, x = site.x + f("across");
+        const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2,
+                     x = site.x + f("across");
         Piece& face = d.pieceAt(site, top - h / 2);
         f.placeOn(face, f.named("label"), rectangleRun(x - half, top - h, x + half, top));
-        Piece& label = d.add({.key = f.id, .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T", .name = f.named("Label"), .group = PieceGroup::Strip, .role = "label", .material = "strap"});
+        Piece& label = d.add({.key = f.id,
+            .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T",
+            .name = f.named("Label"),
+            .group = PieceGroup::Strip,
+            .role = "label",
+            .material = "strap"});
         drawRectangle(label, w, h, 0);
         d.pattern.overlays.push_back({f.id, face.key, {x - half, top - h}});
-        d.add(Seam{.key = f.key("on"), .name = f.named("Label") + " on its face", .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}}, .b = {{face.key, f.named("label")}}, .stitch = "topstitch"});
-        d.addBeforeUse(Step{.id = f.key("on"), .title = "Sew the label onto the " + lowered(face.name), .text = "Lay it on its line, edge-stitch all round.", .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key,
-                            .pieces = {f.id, face.key}, .seams = {f.key("on")}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "It reads upright when the bag stands."}, face.key);
+        d.add(Seam{.key = f.key("on"),
+            .name = f.named("Label") + " on its face",
+            .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}},
+            .b = {{face.key, f.named("label")}},
+            .stitch = "topstitch"});
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = "Sew the label onto the " + lowered(face.name),
+                           .text = "Lay it on its line, edge-stitch all round.",
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face.key, f.id},
+                           .yields = face.key,
+                           .pieces = {f.id, face.key},
+                           .seams = {f.key("on")},
+                           .stitch = "2.5 mm, lockstitch 301",
+                           .tool = "sewing machine",
+                           .check = "It reads upright when the bag stands."},
+            face.key);
     }
 };
 

@@ -13,17 +13,24 @@ public:
     std::string kind() const override { return "overlay"; }
     std::string name() const override { return "Overlay"; }
     std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
-    std::vector<Run> silhouette() const override { return {lineRun({{10, 10}, {90, 10}, {90, 88}, {10, 88}, {10, 10}}), lineRun({{10, 44}, {90, 44}}), lineRun({{10, 10}, {90, 10}, {90, 48}, {10, 48}, {10, 10}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{10, 10}, {90, 10}, {90, 88}, {10, 88}, {10, 10}}), lineRun({{10, 44}, {90, 44}}),
+            lineRun({{10, 10}, {90, 10}, {90, 48}, {10, 48}, {10, 10}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
-        return {{"height", "Overlay height", "From the base, or from the mouth, to the overlay's free edge.", "0.35*face.height", follow(), "15", "face.height - 15"}};
+        return {{"height", "Overlay height", "From the base, or from the mouth, to the overlay's free edge.",
+            "0.35*face.height", follow(), "15", "face.height - 15"}};
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face that it lies on.", [](const SiteSpec& s) { return !s.lining; }, "front"),
-                {"from", "Reaches from", "From the base up, or from the mouth down.", {{"base", "The base up"}, {"mouth", "The mouth down"}}}};
+        return {siteChoice(
+                    form, "The face that it lies on.", [](const SiteSpec& s) { return !s.lining; }, "front"),
+            {"from", "Reaches from", "From the base up, or from the mouth down.",
+                {{"base", "The base up"}, {"mouth", "The mouth down"}}}};
     }
 
     void draft(FeatureScope& f) const override
@@ -34,19 +41,47 @@ public:
         const double y = low ? site.top - site.height + f("height") : site.top - f("height"), s = d("allowance.body");
         Piece& face = d.pieceAt(site, y);
         const std::string line = f.named("overlay");
-        Piece& piece = d.add({.key = f.id, .code = d.freeCode("O"), .name = f.named("Overlay"), .group = PieceGroup::Shell, .role = "overlay", .material = "overlay"});
-        piece.edges = clipped(face.edges, {0, low ? -1.0 : 1.0}, low ? -y : y, {.name = "free", .stitch = {}, .allowance = s, .allowanceAtEnd = {}, .corner = Corner::FoldBack, .hem = true});
+        Piece& piece = d.add({.key = f.id,
+            .code = d.freeCode("O"),
+            .name = f.named("Overlay"),
+            .group = PieceGroup::Shell,
+            .role = "overlay",
+            .material = "overlay"});
+        piece.edges = clipped(face.edges, {0, low ? -1.0 : 1.0}, low ? -y : y,
+            {.name = "free",
+                .stitch = {},
+                .allowance = s,
+                .allowanceAtEnd = {},
+                .corner = Corner::FoldBack,
+                .hem = true});
         if (piece.edges.empty())
-            throw InputError(f.id + ".height", "the overlay's free edge does not fall between two sides of the " + lowered(face.name));
+            throw InputError(f.id + ".height",
+                "the overlay's free edge does not fall between two sides of the " + lowered(face.name));
         const Run free = piece.edge("free")->stitch;
         face.lines.push_back({line, FaceLine::Kind::Topstitch, reversed(free)});
         d.pattern.overlays.push_back({f.id, face.key, {}});
-        d.add(Seam{.key = f.key("free"), .name = f.named("Overlay") + ", free edge", .a = {{face.key, line}}, .b = {{f.id, "free", 0, true}}, .stitch = "topstitch"});
+        d.add(Seam{.key = f.key("free"),
+            .name = f.named("Overlay") + ", free edge",
+            .a = {{face.key, line}},
+            .b = {{f.id, "free", 0, true}},
+            .stitch = "topstitch"});
         const Point middle = pointAlong(free, lengthOf(free) / 2);
         d.pattern.handles.push_back({f.id + ".height", face.key, middle, {0, low ? 1.0 : -1.0}, 1});
-        d.addBeforeUse(Step{.id = f.key("on"), .title = "Lay the " + lowered(piece.name) + " on the " + lowered(face.name), .text = "Fold the free edge in by " + lengthToken(s) + ", lay it on its line, topstitch {3.2} from the fold; baste the other edges {4} from the edge.",
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key}, .seams = {f.key("free")}, .stitch = "3.5 mm, lockstitch 301", .tool = "sewing machine",
-                            .check = "The overlay lies flat; nap up."}, face.key);
+        d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = "Lay the " + lowered(piece.name) + " on the " + lowered(face.name),
+                .text = "Fold the free edge in by " + lengthToken(s)
+                    + ", lay it on its line, topstitch {3.2} from the fold; baste the other edges {4} from the edge.",
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {face.key, f.id},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .seams = {f.key("free")},
+                .stitch = "3.5 mm, lockstitch 301",
+                .tool = "sewing machine",
+                .check = "The overlay lies flat; nap up."},
+            face.key);
     }
 };
 

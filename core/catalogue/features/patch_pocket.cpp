@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Patch pocket stitched onto a face: flat and divided, pleated, with fullness, or a bellows pocket on a strip; with a flap if wanted.
+// Patch pocket stitched onto a face: flat and divided, pleated, with fullness, or a bellows pocket on a strip; with a
+// flap if wanted.
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
 #include "units/words.hpp"
@@ -18,30 +19,46 @@ public:
     std::string name() const override { return "Patch pocket"; }
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{14, 74}, {14, 14}, {86, 14}, {86, 74}, {14, 74}}), lineRun({{14, 74}, {24, 54}, {76, 54}, {86, 74}}), lineRun({{50, 54}, {50, 14}})};
+        return {lineRun({{14, 74}, {14, 14}, {86, 14}, {86, 74}, {14, 74}}),
+            lineRun({{14, 74}, {24, 54}, {76, 54}, {86, 74}}), lineRun({{50, 54}, {50, 14}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Pocket width", "Finished width of the pocket on the face.", "0.5*face.width", follow(), "40", "face.width - 30"},
-            {"height", "Pocket height", "Finished height of the pocket.", "0.45*face.height", follow(), "40", "face.height - 30"},
-            {"drop", "Pocket drop", "From the mouth down to the pocket's top edge.", "0.35*face.height", follow(), "15", "face.height - 40"},
-            {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
-            {"hem", "Hem", "Finished depth of the hem along the pocket's top edge; the cloth for turning its raw edge in is added.", "25", hold(), "8", "60"},
-            {"depth", "Thing's thickness", "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5", "80", DimensionSpec::Quantity::Length, "@body=pleated|full|elastic|bellows"},
-            {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1", hold(), "1", "8", DimensionSpec::Quantity::Count, "@body=flat"},
-            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "max(20, 0.35*@height)", follow(), "15", "max(20, @height)", DimensionSpec::Quantity::Length, "@lid=yes"},
+            {"width", "Pocket width", "Finished width of the pocket on the face.", "0.5*face.width", follow(), "40",
+                "face.width - 30"},
+            {"height", "Pocket height", "Finished height of the pocket.", "0.45*face.height", follow(), "40",
+                "face.height - 30"},
+            {"drop", "Pocket drop", "From the mouth down to the pocket's top edge.", "0.35*face.height", follow(), "15",
+                "face.height - 40"},
+            {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.",
+                "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
+            {"hem", "Hem",
+                "Finished depth of the hem along the pocket's top edge; the cloth for turning its raw edge in is "
+                "added.",
+                "25", hold(), "8", "60"},
+            {"depth", "Thing's thickness",
+                "Thickness of what goes in: the bellows' depth, the pleats' depth or the fullness.", "20", hold(), "5",
+                "80", DimensionSpec::Quantity::Length, "@body=pleated|full|elastic|bellows"},
+            {"parts", "Divided into", "Compartments of a flat pocket, stitched from the bottom to the top edge.", "1",
+                hold(), "1", "8", DimensionSpec::Quantity::Count, "@body=flat"},
+            {"flap", "Flap length", "Length of the pocket's flap where it has one.", "max(20, 0.35*@height)", follow(),
+                "15", "max(20, @height)", DimensionSpec::Quantity::Length, "@lid=yes"},
             {"allowance", "Pocket allowance", "Seam allowance round pocket, strip and flap.", "8", hold(), "4", "15"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front"),
-                {"body", "Pocket body", "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; gathered at the top by an elastic; or on a strip that folds like bellows.",
-                 {{"flat", "Flat"}, {"pleated", "Pleated"}, {"full", "With fullness"}, {"elastic", "Elastic top"}, {"bellows", "Bellows"}}},
-                {"lid", "Flap", "A flap of two layers over the pocket.", {{"no", "Without"}, {"yes", "With flap"}}}};
+        return {siteChoice(
+                    form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front"),
+            {"body", "Pocket body",
+                "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; "
+                "gathered at the top by an elastic; or on a strip that folds like bellows.",
+                {{"flat", "Flat"}, {"pleated", "Pleated"}, {"full", "With fullness"}, {"elastic", "Elastic top"},
+                    {"bellows", "Bellows"}}},
+            {"lid", "Flap", "A flap of two layers over the pocket.", {{"no", "Without"}, {"yes", "With flap"}}}};
     }
 
     void draft(FeatureScope& f) const override
@@ -49,100 +66,237 @@ public:
         Drafter& d = f.d;
         const Site& site = f.site();
         const std::string& body = f.choice("body");
-        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x + f("across"), top = site.top - f("drop"), low = top - h, half = w / 2;
-        const double extra = body == "pleated" ? d.work({f.id, f.key("pleats"), "Width taken by the pleats", "2*2*depth", {{"depth", t}}, 0, Kind::Geometry, "mm", "each of two pleats of visible depth p takes 2p"})
-            : body == "full"             ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t for a boxed shape; the height takes one thickness for the bottom"})
-            : body == "elastic"          ? d.work({f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry, "mm", "front = back + 2t: gathered by the elastic above, pleated into the corners below"})
-                                         : 0;
+        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x + f("across"),
+                     top = site.top - f("drop"), low = top - h, half = w / 2;
+        const double extra = body == "pleated"
+            ? d.work({f.id, f.key("pleats"), "Width taken by the pleats", "2*2*depth", {{"depth", t}}, 0,
+                Kind::Geometry, "mm", "each of two pleats of visible depth p takes 2p"})
+            : body == "full" ? d.work(
+                  {f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry,
+                      "mm", "front = back + 2t for a boxed shape; the height takes one thickness for the bottom"})
+            : body == "elastic" ? d.work(
+                  {f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry,
+                      "mm", "front = back + 2t: gathered by the elastic above, pleated into the corners below"})
+                                : 0;
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string mark = f.named("patch pocket"), role = site.lining ? "lining" : "shell";
         f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
-        Piece& pocket = d.add({.key = f.id, .code = d.freeCode("P"), .name = f.named("Patch pocket"), .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role});
+        Piece& pocket = d.add({.key = f.id,
+            .code = d.freeCode("P"),
+            .name = f.named("Patch pocket"),
+            .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
+            .role = "pocket",
+            .material = role});
         const double wide = w + extra;
-        const double hem = hemCloth(f), box = body == "full" ? t : 0; // a boxed pocket has side walls and a bottom, with squares cut from its lower corners
+        const double hem = hemCloth(f),
+                     box = body == "full"
+            ? t
+            : 0; // a boxed pocket has side walls and a bottom, with squares cut from its lower corners
         if (box == 0)
-            pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}}, {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, h}, {0, h}}), hem, {}, Corner::FoldBack, true}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+            pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}},
+                {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack},
+                {"top", lineRun({{wide, h}, {0, h}}), hem, {}, Corner::FoldBack, true},
+                {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
         else {
-            pocket.edges = {{"bottom", lineRun({{box, 0}, {box + w, 0}}), s, {}}, {"right wall", lineRun({{box + w, 0}, {box + w, box}}), s, {}}, {"right ledge", lineRun({{box + w, box}, {wide, box}}), s, {}},
-                            {"right", lineRun({{wide, box}, {wide, box + h}}), s, {}, Corner::FoldBack}, {"top", lineRun({{wide, box + h}, {0, box + h}}), hem, {}, Corner::FoldBack, true},
-                            {"left", lineRun({{0, box + h}, {0, box}}), s, {}}, {"left ledge", lineRun({{0, box}, {box, box}}), s, {}}, {"left wall", lineRun({{box, box}, {box, 0}}), s, {}}};
+            pocket.edges = {{"bottom", lineRun({{box, 0}, {box + w, 0}}), s, {}},
+                {"right wall", lineRun({{box + w, 0}, {box + w, box}}), s, {}},
+                {"right ledge", lineRun({{box + w, box}, {wide, box}}), s, {}},
+                {"right", lineRun({{wide, box}, {wide, box + h}}), s, {}, Corner::FoldBack},
+                {"top", lineRun({{wide, box + h}, {0, box + h}}), hem, {}, Corner::FoldBack, true},
+                {"left", lineRun({{0, box + h}, {0, box}}), s, {}},
+                {"left ledge", lineRun({{0, box}, {box, box}}), s, {}},
+                {"left wall", lineRun({{box, box}, {box, 0}}), s, {}}};
             for (const char* side : {"right", "left"})
-                d.add(Seam{.key = f.key(std::string("box ") + side), .name = pocket.name + ", boxed corner, " + side, .a = {{f.id, std::string(side) + " wall", 0, std::string(side) == "right"}}, .b = {{f.id, std::string(side) + " ledge", 0, std::string(side) == "left"}}, .allowance = s});
-            for (const auto& [from, to] : {std::pair{Point{box, box}, Point{box, box + h}}, {Point{box + w, box}, Point{box + w, box + h}}, {Point{box, box}, Point{box + w, box}}})
+                d.add(Seam{.key = f.key(std::string("box ") + side),
+                    .name = pocket.name + ", boxed corner, " + side,
+                    .a = {{f.id, std::string(side) + " wall", 0, std::string(side) == "right"}},
+                    .b = {{f.id, std::string(side) + " ledge", 0, std::string(side) == "left"}},
+                    .allowance = s});
+            for (const auto& [from, to] : {std::pair{Point{box, box}, Point{box, box + h}},
+                     {Point{box + w, box}, Point{box + w, box + h}}, {Point{box, box}, Point{box + w, box}}})
                 pocket.lines.push_back({"box fold", FaceLine::Kind::Fold, lineRun({from, to})});
         }
         pocket.areas["face"] = rectangleRun(box, box, box + w, box + h);
         for (int i = 1; body == "flat" && i < int(std::lround(f("parts"))); ++i)
-            pocket.lines.push_back({"divider", FaceLine::Kind::Topstitch, lineRun({{w * i / f("parts"), 0}, {w * i / f("parts"), h}})});
+            pocket.lines.push_back(
+                {"divider", FaceLine::Kind::Topstitch, lineRun({{w * i / f("parts"), 0}, {w * i / f("parts"), h}})});
         if (body == "pleated")
-            for (const double at : {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
+            for (const double at :
+                {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
                 pocket.lines.push_back({"pleat", FaceLine::Kind::Pleat, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
         d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
-        d.pattern.spaces.push_back({f.id, f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h, body == "flat" ? 8 : t, 0, true});
+        d.pattern.spaces.push_back({f.id, f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h,
+            body == "flat" ? 8 : t, 0, true});
         d.pattern.handles.push_back({f.id + ".width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.id + ".height", face.key, {x, low}, {0, -1}, 1});
         const std::vector<EdgeUse> sides{{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}};
         if (body == "bellows")
             addBellows(f, sides, face.key, mark, role);
         else
-            d.add(Seam{.key = f.key("on"), .name = f.named("Patch pocket") + " on its face", .a = sides, .b = {{face.key, mark}}, .ease = box > 0 ? 0 : -extra,
-                       .easeNote = extra > 0 && box == 0 ? (body == "pleated" ? "folded into the pleats" : "pleated into the lower corners") : "", .stitch = "topstitch"});
-        const double elastic = body != "elastic" ? 0 : d.work({f.id, f.key("elastic"), "Elastic, cut", "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0, Kind::Trade, "mm", "nine tenths of the place, {12} caught at both ends"});
+            d.add(Seam{.key = f.key("on"),
+                .name = f.named("Patch pocket") + " on its face",
+                .a = sides,
+                .b = {{face.key, mark}},
+                .ease = box > 0 ? 0 : -extra,
+                .easeNote = extra > 0 && box == 0
+                    ? (body == "pleated" ? "folded into the pleats" : "pleated into the lower corners")
+                    : "",
+                .stitch = "topstitch"});
+        const double elastic = body != "elastic"
+            ? 0
+            : d.work({f.id, f.key("elastic"), "Elastic, cut", "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0,
+                Kind::Trade, "mm", "nine tenths of the place, {12} caught at both ends"});
         if (elastic > 0)
-            d.pattern.hardware.push_back({"Elastic", 1, elastic, lengthToken(elastic) + ", under " + lengthToken(f("hem")) + " wide", "in the pocket's hem"});
-        const std::string make = body == "elastic" ? "Lay a pleat into both lower corners and baste them; draw " + lengthToken(elastic) + " of elastic into the hem and sew it over at both ends. " : body == "pleated" ? "Lay both pleats along their folds and baste them. " : body == "full" ? "Pull each lower corner's square together, right sides together, and sew it at " + lengthToken(s) + ". " : "";
-        const std::vector<std::string> boxes = box > 0 ? std::vector<std::string>{f.key("box right"), f.key("box left")} : std::vector<std::string>{};
-        d.addBeforeUse(Step{.id = f.key("make"), .title = "Hem the " + lowered(pocket.name), .text = make + "Fold the top edge " + lengthToken(hem - f("hem")) + " to the inside, then the hem of " + lengthToken(f("hem")) + ", topstitch; press the allowances of " + lengthToken(s) + " under.", .kind = StepKind::Flat,
-                            .phase = site.phase, .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = boxes, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine", .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."}, face.key);
+            d.pattern.hardware.push_back({"Elastic", 1, elastic,
+                lengthToken(elastic) + ", under " + lengthToken(f("hem")) + " wide", "in the pocket's hem"});
+        const std::string make = body == "elastic" ? "Lay a pleat into both lower corners and baste them; draw "
+                + lengthToken(elastic) + " of elastic into the hem and sew it over at both ends. "
+            : body == "pleated" ? "Lay both pleats along their folds and baste them. "
+            : body == "full"
+            ? "Pull each lower corner's square together, right sides together, and sew it at " + lengthToken(s) + ". "
+            : "";
+        const std::vector<std::string> boxes = box > 0 ? std::vector<std::string>{f.key("box right"), f.key("box left")}
+                                                       : std::vector<std::string>{};
+        d.addBeforeUse(
+            Step{.id = f.key("make"),
+                .title = "Hem the " + lowered(pocket.name),
+                .text = make + "Fold the top edge " + lengthToken(hem - f("hem")) + " to the inside, then the hem of "
+                    + lengthToken(f("hem")) + ", topstitch; press the allowances of " + lengthToken(s) + " under.",
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {f.id},
+                .yields = f.id,
+                .pieces = {f.id},
+                .seams = boxes,
+                .stitch = "3 mm, lockstitch 301",
+                .tool = "iron, sewing machine",
+                .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."},
+            face.key);
         if (body == "bellows")
             bellowsStep(f, face.key);
-        d.addBeforeUse(Step{.id = f.key("on"), .title = "Stitch the " + lowered(pocket.name) + " onto the " + lowered(face.name),
-                            .text = std::string("Lay it on its placement line; edge-stitch sides and bottom, bar tacks at both upper corners.") + (f("parts") > 1 && body == "flat" ? " Sew the dividers from the bottom up." : ""), .kind = StepKind::Flat,
-                            .phase = site.phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key}, .seams = {f.key("on")}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The pocket's top edge is level with the mouth."}, face.key);
+        d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = "Stitch the " + lowered(pocket.name) + " onto the " + lowered(face.name),
+                .text =
+                    std::string(
+                        "Lay it on its placement line; edge-stitch sides and bottom, bar tacks at both upper corners.")
+                    + (f("parts") > 1 && body == "flat" ? " Sew the dividers from the bottom up." : ""),
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {face.key, f.id},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .seams = {f.key("on")},
+                .stitch = "3 mm, lockstitch 301",
+                .tool = "sewing machine",
+                .check = "The pocket's top edge is level with the mouth."},
+            face.key);
         if (f.choice("lid") == "yes")
             addLid(f, face.key, role);
     }
 
-    /// Cloth that the hem takes: folded once to its finished depth, its raw edge turned in by 8 mm, or by a narrower hem's own depth (common practice, no source).
+    /// Cloth that the hem takes: folded once to its finished depth, its raw edge turned in by 8 mm, or by a narrower
+    /// hem's own depth (common practice, no source).
     static double hemCloth(FeatureScope& f)
     {
-        return f.d.work({f.id, f.key("hem.cloth"), "Cloth for the hem", "hem + min(8, hem)", {{"hem", f("hem")}}, 0, Kind::Trade, "mm", "folded twice: the raw edge is turned in, then the hem"});
+        return f.d.work({f.id, f.key("hem.cloth"), "Cloth for the hem", "hem + min(8, hem)", {{"hem", f("hem")}}, 0,
+            Kind::Trade, "mm", "folded twice: the raw edge is turned in, then the hem"});
     }
 
     /// A strip round three sides: one long edge to the pocket, the other onto the face.
-    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const std::string& face, const std::string& mark, const std::string& role) const
+    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const std::string& face,
+        const std::string& mark, const std::string& role) const
     {
         Drafter& d = f.d;
-        const double run = d.work({f.id, f.key("strip"), "Bellows strip, stitch length", "2*height + width", {{"height", f("height")}, {"width", f("width")}}, 0, Kind::Geometry, "mm", "once round the pocket's three sewn sides"});
-        Piece& strip = d.add({.key = f.key("bellows"), .code = d.freeCode("P"), .name = f.named("Bellows strip"), .group = role == "lining" ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = role, .grain = 0});
+        const double run = d.work({f.id, f.key("strip"), "Bellows strip, stitch length", "2*height + width",
+            {{"height", f("height")}, {"width", f("width")}}, 0, Kind::Geometry, "mm",
+            "once round the pocket's three sewn sides"});
+        Piece& strip = d.add({.key = f.key("bellows"),
+            .code = d.freeCode("P"),
+            .name = f.named("Bellows strip"),
+            .group = role == "lining" ? PieceGroup::Lining : PieceGroup::Shell,
+            .role = "pocket",
+            .material = role,
+            .grain = 0});
         drawRectangle(strip, run, f("depth"), f("allowance"));
-        strip.lines.push_back({"bellows fold", FaceLine::Kind::Fold, lineRun({{0, f("depth") / 2}, {run, f("depth") / 2}})});
-        d.add(Seam{.key = f.key("bellows"), .name = f.named("Patch pocket") + " to its bellows", .a = sides, .b = {{strip.key, "bottom"}}, .allowance = f("allowance")});
-        d.add(Seam{.key = f.key("on"), .name = f.named("Bellows") + " on the face", .a = {{strip.key, "top", 0, true}}, .b = {{face, mark}}, .stitch = "topstitch"});
+        strip.lines.push_back(
+            {"bellows fold", FaceLine::Kind::Fold, lineRun({{0, f("depth") / 2}, {run, f("depth") / 2}})});
+        d.add(Seam{.key = f.key("bellows"),
+            .name = f.named("Patch pocket") + " to its bellows",
+            .a = sides,
+            .b = {{strip.key, "bottom"}},
+            .allowance = f("allowance")});
+        d.add(Seam{.key = f.key("on"),
+            .name = f.named("Bellows") + " on the face",
+            .a = {{strip.key, "top", 0, true}},
+            .b = {{face, mark}},
+            .stitch = "topstitch"});
     }
 
     void bellowsStep(FeatureScope& f, const std::string& face) const
     {
-        f.d.addBeforeUse(Step{.id = f.key("bellows"), .title = "Sew the bellows strip to the pocket", .text = "Right sides together, sew round three sides at " + lengthToken(f("allowance")) + "; at the corners clip the strip at its stop squares and turn. Press the strip's other edge under.",
-                              .kind = StepKind::Flat, .phase = f.site().phase, .consumes = {f.id, f.key("bellows")}, .yields = f.id, .pieces = {f.id, f.key("bellows")}, .seams = {f.key("bellows")}, .allowance = f("allowance"), .stitch = "2.5–3 mm, lockstitch 301",
-                              .tool = "sewing machine, scissors", .check = "The strip's ends are level with the hem."}, face);
+        f.d.addBeforeUse(Step{.id = f.key("bellows"),
+                             .title = "Sew the bellows strip to the pocket",
+                             .text = "Right sides together, sew round three sides at " + lengthToken(f("allowance"))
+                                 + "; at the corners clip the strip at its stop squares and turn. Press the strip's "
+                                   "other edge under.",
+                             .kind = StepKind::Flat,
+                             .phase = f.site().phase,
+                             .consumes = {f.id, f.key("bellows")},
+                             .yields = f.id,
+                             .pieces = {f.id, f.key("bellows")},
+                             .seams = {f.key("bellows")},
+                             .allowance = f("allowance"),
+                             .stitch = "2.5–3 mm, lockstitch 301",
+                             .tool = "sewing machine, scissors",
+                             .check = "The strip's ends are level with the hem."},
+            face);
     }
 
     void addLid(FeatureScope& f, const std::string& face, const std::string& role) const
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double w = f("width") + 6, x = site.x + f("across"), y = site.top - f("drop") + 12, s = f("allowance"), radius = std::min({12.0, w / 4, f("flap") / 2});
+        const double w = f("width") + 6, x = site.x + f("across"), y = site.top - f("drop") + 12, s = f("allowance"),
+                     radius = std::min({12.0, w / 4, f("flap") / 2});
         for (const bool under : {false, true}) {
-            Piece& lid = d.add({.key = f.key(under ? "lid.under" : "lid"), .code = d.freeCode("P"), .name = f.named(under ? "Pocket flap lining" : "Pocket flap"), .group = under || role == "lining" ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = under ? "lining" : role});
-            drawUPanel(lid, {.width = w, .height = f("flap"), .radius = radius, .allowance = s, .topAllowance = s, .top = "hinge"});
+            Piece& lid = d.add({.key = f.key(under ? "lid.under" : "lid"),
+                .code = d.freeCode("P"),
+                .name = f.named(under ? "Pocket flap lining" : "Pocket flap"),
+                .group = under || role == "lining" ? PieceGroup::Lining : PieceGroup::Shell,
+                .role = "pocket",
+                .material = under ? "lining" : role});
+            drawUPanel(lid,
+                {.width = w, .height = f("flap"), .radius = radius, .allowance = s, .topAllowance = s, .top = "hinge"});
         }
-        d.add(Seam{.key = f.key("lid"), .name = f.named("Pocket flap") + " to its lining", .a = d.runWithout(f.key("lid"), "hinge"), .b = d.runWithout(f.key("lid.under"), "hinge"), .allowance = s});
-        d.piece(face).lines.push_back({f.named("pocket flap"), FaceLine::Kind::Placement, lineRun({{x - w / 2, y}, {x + w / 2, y}})});
-        d.add(Seam{.key = f.key("lid.on"), .name = f.named("Pocket flap") + " on its face", .a = {{face, f.named("pocket flap")}}, .b = {{f.key("lid"), "hinge", 0, true}}, .stitch = "topstitch"});
-        d.addBeforeUse(Step{.id = f.key("lid"), .title = "Make the pocket's flap and stitch it on", .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s) + "; notch the corners, turn, press, topstitch. Lay the hinge on its line, sew, fold down and sew again {6.4} below.",
-                            .kind = StepKind::Flat, .phase = site.phase, .consumes = {face, f.key("lid"), f.key("lid.under")}, .yields = face, .pieces = {f.key("lid"), f.key("lid.under"), face}, .seams = {f.key("lid"), f.key("lid.on")}, .allowance = s,
-                            .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, iron", .check = "The flap covers the pocket's mouth on both sides."}, face);
+        d.add(Seam{.key = f.key("lid"),
+            .name = f.named("Pocket flap") + " to its lining",
+            .a = d.runWithout(f.key("lid"), "hinge"),
+            .b = d.runWithout(f.key("lid.under"), "hinge"),
+            .allowance = s});
+        d.piece(face).lines.push_back(
+            {f.named("pocket flap"), FaceLine::Kind::Placement, lineRun({{x - w / 2, y}, {x + w / 2, y}})});
+        d.add(Seam{.key = f.key("lid.on"),
+            .name = f.named("Pocket flap") + " on its face",
+            .a = {{face, f.named("pocket flap")}},
+            .b = {{f.key("lid"), "hinge", 0, true}},
+            .stitch = "topstitch"});
+        d.addBeforeUse(Step{.id = f.key("lid"),
+                           .title = "Make the pocket's flap and stitch it on",
+                           .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s)
+                               + "; notch the corners, turn, press, topstitch. Lay the hinge on its line, sew, fold "
+                                 "down and sew again {6.4} below.",
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face, f.key("lid"), f.key("lid.under")},
+                           .yields = face,
+                           .pieces = {f.key("lid"), f.key("lid.under"), face},
+                           .seams = {f.key("lid"), f.key("lid.on")},
+                           .allowance = s,
+                           .stitch = "2.5–3 mm, lockstitch 301",
+                           .tool = "sewing machine, iron",
+                           .check = "The flap covers the pocket's mouth on both sides."},
+            face);
     }
 };
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Piping: a cord in a bias strip, caught in the seams round a face.
-#include "library/material.hpp"
+#include "drafting/edging.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "drafting/edging.hpp"
+#include "library/material.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -21,7 +21,10 @@ public:
     std::string name() const override { return "Piping"; }
     std::vector<Run> silhouette() const override
     {
-        return {Run{Line{{12, 90}, {12, 30}}, Arc{{32, 30}, 20, pi, pi / 2}, Line{{32, 10}, {68, 10}}, Arc{{68, 30}, 20, -pi / 2, pi / 2}, Line{{88, 30}, {88, 90}}}, Run{Line{{6, 90}, {6, 30}}, Arc{{32, 30}, 26, pi, pi / 2}, Line{{32, 4}, {68, 4}}, Arc{{68, 30}, 26, -pi / 2, pi / 2}, Line{{94, 30}, {94, 90}}}};
+        return {Run{Line{{12, 90}, {12, 30}}, Arc{{32, 30}, 20, pi, pi / 2}, Line{{32, 10}, {68, 10}},
+                    Arc{{68, 30}, 20, -pi / 2, pi / 2}, Line{{88, 30}, {88, 90}}},
+            Run{Line{{6, 90}, {6, 30}}, Arc{{32, 30}, 26, pi, pi / 2}, Line{{32, 4}, {68, 4}},
+                Arc{{68, 30}, 26, -pi / 2, pi / 2}, Line{{94, 30}, {94, 90}}}};
     }
 
     std::vector<DimensionSpec> dimensions() const override
@@ -34,14 +37,16 @@ public:
 
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
-        return {siteChoice(form, "The face that it goes round.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+        return {siteChoice(
+            form, "The face that it goes round.", [](const SiteSpec& s) { return !s.lining; }, "front")};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const std::string mainKey = d.piece(site.pieces.back()).whole.empty() ? site.pieces.back() : d.piece(site.pieces.back()).whole;
+        const std::string mainKey = d.piece(site.pieces.back()).whole.empty() ? site.pieces.back()
+                                                                              : d.piece(site.pieces.back()).whole;
         std::vector<EdgeUse> run;
         for (const auto& [key, onA] : seamsRound(d.pattern, site))
             for (auto& seam : d.pattern.seams)
@@ -52,24 +57,67 @@ public:
         if (run.empty())
             throw InputError(f.id, "the face has no seam that piping could be caught in");
         const double s = d("allowance.body"), length = d.pattern.lengthOfSide(run);
-        const double wide = d.work({f.id, f.key("cut"), "Piping strip cut width", "pi*cord + 2*allowance", {{"cord", f("cord")}, {"allowance", s}}, 0, Kind::Geometry, "mm", "once round the cord and two allowances"});
-        const double whole = d.work({f.id, f.key("length"), "Piping strip, whole length", "run + 2*overlap", {{"run", length}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm", "the seams' stitch length and both ends"});
-        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each piping strip", whole, wide, true, material(d.pattern.materials.at("shell")));
+        const double wide = d.work({f.id, f.key("cut"), "Piping strip cut width", "pi*cord + 2*allowance",
+            {{"cord", f("cord")}, {"allowance", s}}, 0, Kind::Geometry, "mm",
+            "once round the cord and two allowances"});
+        const double whole = d.work({f.id, f.key("length"), "Piping strip, whole length", "run + 2*overlap",
+            {{"run", length}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
+            "the seams' stitch length and both ends"});
+        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each piping strip", whole, wide, true,
+            material(d.pattern.materials.at("shell")));
         const int strips = joined.count;
-        Piece& strip = d.add({.key = f.id, .code = d.freeCode("Y"), .name = f.named("Piping strip"), .group = PieceGroup::Strip, .role = "piping", .material = "shell", .count = strips, .grain = 45});
+        Piece& strip = d.add({.key = f.id,
+            .code = d.freeCode("Y"),
+            .name = f.named("Piping strip"),
+            .group = PieceGroup::Strip,
+            .role = "piping",
+            .material = "shell",
+            .count = strips,
+            .grain = 45});
         strip.plies = 2; // folded round the cord
         drawRectangle(strip, length / strips, wide, 0);
-        strip.edge("left")->allowance = strip.edge("right")->allowance = (joined.length - length / strips) / 2; // what joins and ends take, shared out
+        strip.edge("left")->allowance = strip.edge("right")->allowance = (joined.length - length / strips)
+            / 2; // what joins and ends take, shared out
         std::vector<EdgeUse> piping;
         for (int i = 0; i < strips; ++i)
             piping.push_back({f.id, "bottom", i});
-        d.add(Seam{.key = f.key("in"), .name = strip.name + " round the " + lowered(site.label), .a = run, .b = piping, .allowance = s, .stitch = "baste"});
-        d.pattern.hardware.push_back({"Piping cord", 1, whole, lengthToken(whole) + ", " + lengthToken(f("cord")) + " thick", ""});
-        d.addBeforeUse(Step{.id = f.key("make"), .title = "Make the piping", .text = joinWords(joined, true) + "Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id},
-                            .yields = f.id, .pieces = {f.id}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "The allowance is " + lengthToken(s) + " all along."}, mainKey);
-        d.addBeforeUse(Step{.id = f.key("in"), .title = "Baste the piping round the " + lowered(site.label), .text = "Raw edges level; clip the piping's allowance at the curves and corners; baste beside the cord. Pull the cord's ends back by the allowance of crossing seams.", .kind = StepKind::Baste,
-                            .phase = site.phase, .consumes = {mainKey, f.id}, .yields = mainKey, .pieces = withFace(site, f.id), .seams = {f.key("in")}, .allowance = s, .stitch = "4–5 mm, basting", .tool = "sewing machine, zip foot", .check = "The cord lies just outside the stitch line."},
-                       mainKey);
+        d.add(Seam{.key = f.key("in"),
+            .name = strip.name + " round the " + lowered(site.label),
+            .a = run,
+            .b = piping,
+            .allowance = s,
+            .stitch = "baste"});
+        d.pattern.hardware.push_back(
+            {"Piping cord", 1, whole, lengthToken(whole) + ", " + lengthToken(f("cord")) + " thick", ""});
+        d.addBeforeUse(
+            Step{.id = f.key("make"),
+                .title = "Make the piping",
+                .text = joinWords(joined, true)
+                    + "Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.",
+                .kind = StepKind::Flat,
+                .phase = "Small parts",
+                .consumes = {f.id},
+                .yields = f.id,
+                .pieces = {f.id},
+                .stitch = "3 mm, lockstitch 301",
+                .tool = "sewing machine, zip foot",
+                .check = "The allowance is " + lengthToken(s) + " all along."},
+            mainKey);
+        d.addBeforeUse(Step{.id = f.key("in"),
+                           .title = "Baste the piping round the " + lowered(site.label),
+                           .text = "Raw edges level; clip the piping's allowance at the curves and corners; baste "
+                                   "beside the cord. Pull the cord's ends back by the allowance of crossing seams.",
+                           .kind = StepKind::Baste,
+                           .phase = site.phase,
+                           .consumes = {mainKey, f.id},
+                           .yields = mainKey,
+                           .pieces = withFace(site, f.id),
+                           .seams = {f.key("in")},
+                           .allowance = s,
+                           .stitch = "4–5 mm, basting",
+                           .tool = "sewing machine, zip foot",
+                           .check = "The cord lies just outside the stitch line."},
+            mainKey);
     }
 
     static std::vector<std::string> withFace(const Site& site, const std::string& piping)

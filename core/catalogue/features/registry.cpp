@@ -29,18 +29,21 @@ const FeatureKind& zipPocketKind();
 
 const std::vector<const FeatureKind*>& featureKinds()
 {
-    static const std::vector<const FeatureKind*> all{&flapKind(),       &snapKind(),    &topZipKind(),  &slipPocketKind(), &patchPocketKind(), &zipPocketKind(), &insetZipKind(),
-                                                      &connectorsKind(), &strapKind(),   &handlesKind(), &drawstringKind(), &bandKind(),        &overlayKind(),   &cornerPatchKind(),
-                                                      &braceKind(),      &channelKind(), &pipingKind(),  &bindingKind(),    &labelKind()};
+    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &topZipKind(), &slipPocketKind(),
+        &patchPocketKind(), &zipPocketKind(), &insetZipKind(), &connectorsKind(), &strapKind(), &handlesKind(),
+        &drawstringKind(), &bandKind(), &overlayKind(), &cornerPatchKind(), &braceKind(), &channelKind(), &pipingKind(),
+        &bindingKind(), &labelKind()};
     return all;
 }
 
-ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits, const std::string& preferred)
+ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
+    const std::string& preferred)
 {
     ChoiceSpec choice{"site", "On", meaning, {}};
     for (const auto& site : form.sites())
         if (fits(site))
-            choice.options.insert(site.name == preferred ? choice.options.begin() : choice.options.end(), {site.name, site.label});
+            choice.options.insert(
+                site.name == preferred ? choice.options.begin() : choice.options.end(), {site.name, site.label});
     return choice;
 }
 

@@ -17,31 +17,48 @@ public:
 
     std::string shortName() const override { return "slip"; }
 
-    std::vector<Run> silhouette() const override { return {lineRun({{18, 76}, {18, 16}, {82, 16}, {82, 76}, {18, 76}}), lineRun({{18, 68}, {82, 68}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{18, 76}, {18, 16}, {82, 16}, {82, 76}, {18, 76}}), lineRun({{18, 68}, {82, 68}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Slip pocket width", "Finished width of the pocket.", "min(110, face.width - 40)", hold(), "40", "face.width - 30"},
-            {"height", "Slip pocket height", "Finished height of the pocket.", "min(130, 0.62*face.height)", hold(), "30", "face.height - 20"},
-            {"drop", "Slip pocket drop", "From the lining's mouth down to the pocket's top edge.", "min(45, 0.2*face.height)", hold(), "15", "face.height - 40"},
-            {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.", "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
+            {"width", "Slip pocket width", "Finished width of the pocket.", "min(110, face.width - 40)", hold(), "40",
+                "face.width - 30"},
+            {"height", "Slip pocket height", "Finished height of the pocket.", "min(130, 0.62*face.height)", hold(),
+                "30", "face.height - 20"},
+            {"drop", "Slip pocket drop", "From the lining's mouth down to the pocket's top edge.",
+                "min(45, 0.2*face.height)", hold(), "15", "face.height - 40"},
+            {"across", "Sideways", "From the middle of the face to the middle of the pocket; to the right is positive.",
+                "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
             {"allowance", "Slip pocket allowance", "Seam allowance round the pocket.", "6.4", hold(), "4", "15"},
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "lining front")}; }
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(
+            form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "lining front")};
+    }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const double w = f("width"), h = f("height"), s = f("allowance");
         const Site& site = f.site();
-        Piece& pocket = d.add({.key = f.id, .code = d.freeCode("P"), .name = f.named("Slip pocket"), .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell, .role = "pocket", .material = site.lining ? "lining" : "shell"});
+        Piece& pocket = d.add({.key = f.id,
+            .code = d.freeCode("P"),
+            .name = f.named("Slip pocket"),
+            .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
+            .role = "pocket",
+            .material = site.lining ? "lining" : "shell"});
         // Outline order: the outside half lies below the fold, the inside half above.
-        pocket.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}},        {"right", lineRun({{w, 0}, {w, h}}), s, {}},
-                        {"right inside", lineRun({{w, h}, {w, 2 * h}}), s, {}}, {"bottom inside", lineRun({{w, 2 * h}, {0, 2 * h}}), s, {}},
-                        {"left inside", lineRun({{0, 2 * h}, {0, h}}), s, {}},  {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+        pocket.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
+            {"right inside", lineRun({{w, h}, {w, 2 * h}}), s, {}},
+            {"bottom inside", lineRun({{w, 2 * h}, {0, 2 * h}}), s, {}},
+            {"left inside", lineRun({{0, 2 * h}, {0, h}}), s, {}}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
         pocket.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{0, h}, {w, h}})});
         pocket.lines.push_back({"mouth topstitch", FaceLine::Kind::Topstitch, lineRun({{0, h - 6.4}, {w, h - 6.4}})});
 
@@ -51,10 +68,17 @@ public:
         const std::string mark = f.named("slip pocket");
         f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
         d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
-        d.add(Seam{.key = f.key("bag"), .name = "Slip pocket to itself", .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
-                   .b = {{f.id, "left inside", 0, true}, {f.id, "bottom inside", 0, true}, {f.id, "right inside", 0, true}}, .allowance = s, .open = turningGap(w)});
-        d.add(Seam{.key = f.key("on"), .name = "Slip pocket on the lining", .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
-                   .b = {{face.key, mark}}, .stitch = "topstitch"});
+        d.add(Seam{.key = f.key("bag"),
+            .name = "Slip pocket to itself",
+            .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
+            .b = {{f.id, "left inside", 0, true}, {f.id, "bottom inside", 0, true}, {f.id, "right inside", 0, true}},
+            .allowance = s,
+            .open = turningGap(w)});
+        d.add(Seam{.key = f.key("on"),
+            .name = "Slip pocket on the lining",
+            .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
+            .b = {{face.key, mark}},
+            .stitch = "topstitch"});
         d.pattern.spaces.push_back({f.id, f.named("Slip pocket"), w, h, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.id + ".width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.id + ".height", face.key, {x, low}, {0, -1}, 1});
@@ -65,14 +89,34 @@ public:
     {
         Drafter& d = f.d;
         const std::string s = lengthToken(f("allowance"));
-        Step make{.id = f.key("make"), .title = "Make the slip pocket",
-                  .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave " + lengthToken(turningGap(f("width"))) + " open; clip the corners, turn, press. Topstitch the fold {6.4} from the edge.",
-                  .kind = StepKind::Flat, .phase = "Small parts", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = {f.key("bag")}, .allowance = f("allowance"),
-                  .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, iron", .check = "Finished " + lengthToken(f("width")) + " × " + lengthToken(f("height")) + "."};
-        Step on{.id = f.key("on"), .title = "Stitch the slip pocket onto the " + lowered(face.name),
-                .text = "Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth corners. The opening is closed by this row.",
-                .kind = StepKind::Flat, .phase = f.site().phase, .consumes = {face.key, f.id}, .yields = face.key, .pieces = {f.id, face.key},
-                .seams = {f.key("on")}, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The pocket's top edge is level with the mouth."};
+        Step make{.id = f.key("make"),
+            .title = "Make the slip pocket",
+            .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave "
+                + lengthToken(turningGap(f("width")))
+                + " open; clip the corners, turn, press. Topstitch the fold {6.4} from the edge.",
+            .kind = StepKind::Flat,
+            .phase = "Small parts",
+            .consumes = {f.id},
+            .yields = f.id,
+            .pieces = {f.id},
+            .seams = {f.key("bag")},
+            .allowance = f("allowance"),
+            .stitch = "2.5–3 mm, lockstitch 301",
+            .tool = "sewing machine, iron",
+            .check = "Finished " + lengthToken(f("width")) + " × " + lengthToken(f("height")) + "."};
+        Step on{.id = f.key("on"),
+            .title = "Stitch the slip pocket onto the " + lowered(face.name),
+            .text = "Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth "
+                    "corners. The opening is closed by this row.",
+            .kind = StepKind::Flat,
+            .phase = f.site().phase,
+            .consumes = {face.key, f.id},
+            .yields = face.key,
+            .pieces = {f.id, face.key},
+            .seams = {f.key("on")},
+            .stitch = "2.5–3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The pocket's top edge is level with the mouth."};
         d.addBeforeUse(make, face.key);
         d.addBeforeUse(on, face.key);
     }

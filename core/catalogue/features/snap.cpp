@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Magnetic snap pair: one half on the flap's lining, the other where it lands on the front.
-#include "library/material.hpp"
 #include "features/feature.hpp"
+#include "library/material.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -23,15 +23,22 @@ public:
     {
         return {
             {"diameter", "Snap diameter", "Diameter of both halves.", "18", stock("snap"), "10", "25"},
-            {"drop", "Snap drop", "From the front's mouth down to the centre of the front half.", "0.38*face.height", follow(), "20", "face.height - 20"},
-            {"across", "Sideways", "From the middle of the face to the snap, on both halves; to the right is positive.", "0", hold(), "-(face.width - @diameter)/2", "(face.width - @diameter)/2"},
-            {"slack", "Slack", "Extra length of the flap's way over the mouth, so that it closes without pulling.", "4", hold(), "0", "12"},
+            {"drop", "Snap drop", "From the front's mouth down to the centre of the front half.", "0.38*face.height",
+                follow(), "20", "face.height - 20"},
+            {"across", "Sideways", "From the middle of the face to the snap, on both halves; to the right is positive.",
+                "0", hold(), "-(face.width - @diameter)/2", "(face.width - @diameter)/2"},
+            {"slack", "Slack", "Extra length of the flap's way over the mouth, so that it closes without pulling.", "4",
+                hold(), "0", "12"},
             {"patch", "Patch", "Side of the square patch behind each half.", "45", hold(), "25", "90"},
         };
     }
 
     std::vector<std::string> needs() const override { return {"flap"}; }
-    std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that carries the other half.", [](const SiteSpec& s) { return !s.lining; }, "front")}; }
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(
+            form, "The face that carries the other half.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+    }
 
     void draft(FeatureScope& f) const override
     {
@@ -41,17 +48,23 @@ public:
         const double y = site.top - f("drop");
         const Piece& face = d.pieceAt(site, y);
         const std::string behind = "lining." + (face.whole.empty() ? face.key : face.whole);
-        const double wall = d.stack(face) + d.stack("lining " + (face.wholeRole.empty() ? face.role : face.wholeRole), behind, "lining");
-        const double flap = d.stack("flap", flapId + ".outer", "shell") + d.stack("flap lining", flapId + ".lining", "lining");
-        const double stack = d.work({f.id, f.key("stack"), "Thickness the flap goes round", "wall + flap", {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
-                                     "half the wall at back and front, and the flap's own turn over both edges, as one thickness each"});
-        const double reach = d.work({f.id, f.key("reach"), "Flap half: from the hinge seam along the flap", "hinge + depth + stack + drop + slack",
-                                     {{"hinge", d(flapId + ".hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")}, {"slack", f("slack")}}, 0, Kind::Geometry, "mm",
-                                     "up the back, across the mouth, round the thickness, down the front"});
+        const double wall = d.stack(face)
+            + d.stack("lining " + (face.wholeRole.empty() ? face.role : face.wholeRole), behind, "lining");
+        const double flap = d.stack("flap", flapId + ".outer", "shell")
+            + d.stack("flap lining", flapId + ".lining", "lining");
+        const double stack = d.work({f.id, f.key("stack"), "Thickness the flap goes round", "wall + flap",
+            {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
+            "half the wall at back and front, and the flap's own turn over both edges, as one thickness each"});
+        const double reach = d.work({f.id, f.key("reach"), "Flap half: from the hinge seam along the flap",
+            "hinge + depth + stack + drop + slack",
+            {{"hinge", d(flapId + ".hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")},
+                {"slack", f("slack")}},
+            0, Kind::Geometry, "mm", "up the back, across the mouth, round the thickness, down the front"});
         const double radius = f("diameter") / 2;
-        const double clear = d.work({f.id, f.key("clearance"), "Least distance from any stitch line", "radius + allowance + foot",
-                                     {{"radius", radius}, {"allowance", d(flapId + ".allowance")}, {"foot", d.design.workshop.footWidth}}, 0, Kind::Trade, "mm",
-                                     "so that the presser foot passes (common practice)"});
+        const double clear = d.work(
+            {f.id, f.key("clearance"), "Least distance from any stitch line", "radius + allowance + foot",
+                {{"radius", radius}, {"allowance", d(flapId + ".allowance")}, {"foot", d.design.workshop.footWidth}}, 0,
+                Kind::Trade, "mm", "so that the presser foot passes (common practice)"});
         const double fromEdge = d(flapId + ".length") - reach;
         // Seen from its lining the flap is the other way round.
         place(f, face.key, {site.x + f("across"), y}, clear, "front half");
@@ -89,7 +102,10 @@ public:
             design.dimensions.at(id + ".across").value = "0.25*" + width;
             return;
         }
-        const auto taken = [&](const std::string& value) { return std::any_of(others.begin(), others.end(), [&](const std::string& other) { return design.dimensions.at(other + ".across").value == value; }); };
+        const auto taken = [&](const std::string& value) {
+            return std::any_of(others.begin(), others.end(),
+                [&](const std::string& other) { return design.dimensions.at(other + ".across").value == value; });
+        };
         for (const char* share : {"0", "0.25*", "-0.25*", "0.375*", "-0.375*", "0.125*", "-0.125*"})
             if (const std::string value = std::string(share) == "0" ? "0" : share + width; !taken(value)) {
                 design.dimensions.at(id + ".across").value = value;
@@ -100,7 +116,8 @@ public:
     void place(FeatureScope& f, const std::string& piece, Point at, double clear, const std::string& half) const
     {
         Drafter& d = f.d;
-        d.pattern.fittings.push_back({f.key(half), f.named("Snap") + ", " + half, piece, Fitting::Kind::Snap, at, f("diameter"), clear, "one layer and its patch"});
+        d.pattern.fittings.push_back({f.key(half), f.named("Snap") + ", " + half, piece, Fitting::Kind::Snap, at,
+            f("diameter"), clear, "one layer and its patch"});
         d.piece(piece).drills.push_back({at, "snap"});
         const double h = f("patch") / 2;
         const std::string area = f.named("patch for the snap"); // each snap's own
@@ -108,13 +125,24 @@ public:
         d.patches.push_back({piece, "patch-felt", "glued", "", {}, area});
     }
 
-    void step(FeatureScope& f, const std::string& piece, const std::string& phase, const std::string& half, const std::string& where) const
+    void step(FeatureScope& f, const std::string& piece, const std::string& phase, const std::string& half,
+        const std::string& where) const
     {
-        Step s{.id = f.key(half == "front half" ? "front" : "flap"), .title = "Set the snap's " + half,
-               .text = "Mark the drill mark on the " + where + ", slit for the prongs, push them through the layer and its patch, put the washer on, bend the prongs, cover them.",
-               .kind = StepKind::Hardware, .phase = phase, .consumes = {piece}, .yields = piece, .pieces = {piece}, .fittings = {f.key(half)}, .tool = "awl, pliers",
-               .check = "The half sits on its mark within {1}.",
-               .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children.", "Awl and prongs: wear eye protection."}};
+        Step s{.id = f.key(half == "front half" ? "front" : "flap"),
+            .title = "Set the snap's " + half,
+            .text = "Mark the drill mark on the " + where
+                + ", slit for the prongs, push them through the layer and its patch, put the washer on, bend the "
+                  "prongs, cover them.",
+            .kind = StepKind::Hardware,
+            .phase = phase,
+            .consumes = {piece},
+            .yields = piece,
+            .pieces = {piece},
+            .fittings = {f.key(half)},
+            .tool = "awl, pliers",
+            .check = "The half sits on its mark within {1}.",
+            .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children.",
+                "Awl and prongs: wear eye protection."}};
         f.d.addBeforeUse(std::move(s), piece);
     }
 };

@@ -17,7 +17,8 @@ namespace {
 
 /// Inside a feature "@hinge" stands for its own dimension, "flap.hinge" in a feature called flap,
 /// and "#connectors.ring" for that of the first feature of a kind.
-void ownNames(std::string& formula, const std::string& id, const std::function<std::string(const std::string& kind)>& first)
+void ownNames(
+    std::string& formula, const std::string& id, const std::function<std::string(const std::string& kind)>& first)
 {
     for (auto at = formula.find('#'); at != std::string::npos; at = formula.find('#')) {
         const auto dot = formula.find('.', at);
@@ -31,18 +32,22 @@ void ownNames(std::string& formula, const std::string& id, const std::function<s
 void requireOwnName(const DesignSpec& spec, const std::string& id)
 {
     const auto under = [&](const std::string& name) { return name == id || name.starts_with(id + "."); };
-    const bool taken = std::any_of(spec.dimensions.begin(), spec.dimensions.end(), [&](const auto& d) { return under(d.name); })
-        || std::any_of(spec.choices.begin(), spec.choices.end(), [&](const auto& c) { return under(c.name); });
+    const bool taken = std::any_of(spec.dimensions.begin(), spec.dimensions.end(), [&](const auto& d) {
+        return under(d.name);
+    }) || std::any_of(spec.choices.begin(), spec.choices.end(), [&](const auto& c) { return under(c.name); });
     if (taken)
-        throw InputError("parts", fmt::format("a part is called “{}”, which is a name of the form; call it otherwise", id));
+        throw InputError(
+            "parts", fmt::format("a part is called “{}”, which is a name of the form; call it otherwise", id));
 }
 
 DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
     DesignSpec spec{form.dimensions(), {}, form.choices()};
-    spec.choices.push_back({"templates", "Printed templates", "Symmetric pieces are printed whole, or as the half (of doubly symmetric ones the quarter) that is laid on the folded cloth.",
-                            {{"whole", "Whole"}, {"half", "Half, on the fold"}, {"quarter", "Quarter, folded twice"}}});
+    spec.choices.push_back({"templates", "Printed templates",
+        "Symmetric pieces are printed whole, or as the half (of doubly symmetric ones the quarter) that is laid on the "
+        "folded cloth.",
+        {{"whole", "Whole"}, {"half", "Half, on the fold"}, {"quarter", "Quarter, folded twice"}}});
     spec.derived = form.derived();
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
@@ -59,7 +64,9 @@ DesignSpec makeSpec(const Design& design)
             throw InputError(feature.id, reason);
         for (const auto& wanted : kind.needs())
             if (first(wanted).empty())
-                throw InputError(feature.id, fmt::format("{} needs a feature of kind “{}”: add one, or take this one out", kind.name(), featureKind(wanted).name()));
+                throw InputError(feature.id,
+                    fmt::format("{} needs a feature of kind “{}”: add one, or take this one out", kind.name(),
+                        featureKind(wanted).name()));
         requireOwnName(spec, feature.id);
         for (auto d : kind.dimensions()) {
             d.name = feature.id + "." + d.name;
@@ -111,7 +118,8 @@ std::vector<std::string> fillIn(Design& design)
             continue;
         for (const auto& [name, unused] : design.dimensions)
             if (!spec.dimension(name) && lettersApart(name, d.name) < 3)
-                throw InputError(d.name, fmt::format("the design lacks this dimension but has “{}”; is it misspelt?", name));
+                throw InputError(
+                    d.name, fmt::format("the design lacks this dimension but has “{}”; is it misspelt?", name));
         filled.push_back(d.name);
     }
     for (const auto& d : spec.dimensions)

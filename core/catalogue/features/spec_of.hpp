@@ -14,8 +14,8 @@ const DesignSpec& specOf(const Design& design);
 /// @throws InputError if the form is unknown.
 Design newDesign(const std::string& form);
 
-/// Gives every dimension, choice and material role that the design lacks its default: after adding a feature, or from a file of an earlier version.
-/// Returns the names of the dimensions and choices that were given one.
+/// Gives every dimension, choice and material role that the design lacks its default: after adding a feature, or from a
+/// file of an earlier version. Returns the names of the dimensions and choices that were given one.
 /// @throws InputError if a dimension is lacking while another of nearly that name asks for nothing: a misspelt name.
 std::vector<std::string> fillIn(Design& design);
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring.
 #include "drafting/panels.hpp"
-#include "features/feature.hpp"
 #include "drafting/strip_width.hpp"
+#include "features/feature.hpp"
 #include "units/words.hpp"
 
 #include <cmath>
@@ -17,22 +17,32 @@ public:
     std::string kind() const override { return "strap"; }
     std::string name() const override { return "Adjustable strap"; }
 
-    std::vector<Run> silhouette() const override { return {Run{Cubic{{8, 12}, {10, 112}, {90, 112}, {92, 12}}}, Run{Cubic{{22, 12}, {24, 92}, {76, 92}, {78, 12}}}, lineRun({{8, 12}, {22, 12}}), lineRun({{78, 12}, {92, 12}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {Run{Cubic{{8, 12}, {10, 112}, {90, 112}, {92, 12}}}, Run{Cubic{{22, 12}, {24, 92}, {76, 92}, {78, 12}}},
+            lineRun({{8, 12}, {22, 12}}), lineRun({{78, 12}, {92, 12}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
             {"width", "Strap width", "Finished width of the strap.", "#connectors.ring - 1", follow(), "8", "60"},
-            {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450", hold(), "400", "2200"},
-            {"fold", "Strap fold", "Taken up at each end where it is folded round ring or slider and sewn down, its raw end turned under.", "45", hold(), "20", "90"},
-            {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10", "60"},
-            {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10", hold(), "5", "20", DimensionSpec::Quantity::Length, "@make=cloth"},
+            {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450",
+                hold(), "400", "2200"},
+            {"fold", "Strap fold",
+                "Taken up at each end where it is folded round ring or slider and sewn down, its raw end turned under.",
+                "45", hold(), "20", "90"},
+            {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10",
+                "60"},
+            {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10",
+                hold(), "5", "20", DimensionSpec::Quantity::Length, "@make=cloth"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form&) const override
     {
-        return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.", {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}}};
+        return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.",
+            {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}}};
     }
 
     std::vector<std::string> needs() const override { return {"connectors"}; }
@@ -46,11 +56,15 @@ public:
         const double width = f("width"), length = f("length");
         const double cut = workCutWidth(d, f.id, f.key("cut"), "Strap cut width", width, cloth);
         const double loops = 2 * d(d.firstOf("connectors") + ".loop");
-        const std::vector<Working::Input> given{{"length", length}, {"fold", f("fold")}, {"slider", f("slider")}, {"loops", loops}};
-        const double longest = d.work({f.id, f.key("longest"), "Strap, longest", "length - 2*fold - slider + loops", given, 0, Kind::Geometry, "mm",
-                                       "mouth to mouth with the slider against its ring: cut length less both folds and the slider that lies double, plus both connectors"});
-        const double shortest = d.work({f.id, f.key("shortest"), "Strap, shortest", "(length - 2*fold + slider)/2 + loops", given, 0, Kind::Geometry, "mm",
-                                        "mouth to mouth with the slider against the far ring: the strap lies double over its whole way"});
+        const std::vector<Working::Input> given{
+            {"length", length}, {"fold", f("fold")}, {"slider", f("slider")}, {"loops", loops}};
+        const double longest = d.work({f.id, f.key("longest"), "Strap, longest", "length - 2*fold - slider + loops",
+            given, 0, Kind::Geometry, "mm",
+            "mouth to mouth with the slider against its ring: cut length less both folds and the slider that lies "
+            "double, plus both connectors"});
+        const double shortest = d.work({f.id, f.key("shortest"), "Strap, shortest",
+            "(length - 2*fold + slider)/2 + loops", given, 0, Kind::Geometry, "mm",
+            "mouth to mouth with the slider against the far ring: the strap lies double over its whole way"});
         int strips = 1;
         if (!webbing) {
             const double usable = cloth.width - 20;
@@ -58,13 +72,17 @@ public:
             while (strips * usable < length + 2 * (strips - 1) * f("allowance"))
                 ++strips;
         }
-        const double stripLength = d.work({f.id, f.key("strip"), "Cut length of each strip", "(length + 2*joins*allowance)/strips",
-                                           {{"length", length}, {"joins", strips - 1.0}, {"allowance", f("allowance")}, {"strips", double(strips)}}, 0, Kind::Geometry, "mm",
-                                           "every join costs two allowances; strips are no longer than the cloth is wide"});
+        const double stripLength = d.work({f.id, f.key("strip"), "Cut length of each strip",
+            "(length + 2*joins*allowance)/strips",
+            {{"length", length}, {"joins", strips - 1.0}, {"allowance", f("allowance")}, {"strips", double(strips)}}, 0,
+            Kind::Geometry, "mm", "every join costs two allowances; strips are no longer than the cloth is wide"});
         draftStrip(f, role, cut, stripLength, strips);
-        d.pattern.straps.push_back({"Shoulder strap", f.id, width, cut, length, longest, shortest, f("fold"), strips, d(d.firstOf("connectors") + ".ring")});
-        d.pattern.hardware.push_back({"Slider", 1, d(d.firstOf("connectors") + ".ring"), lengthToken(d(d.firstOf("connectors") + ".ring")) + " inside width", "one finish for all metal"});
-        d.pattern.fittings.push_back({f.key("slider"), "Slider", f.id, Fitting::Kind::Slider, {cut / 2, f("fold")}, d(d.firstOf("connectors") + ".ring"), 0, "strap"});
+        d.pattern.straps.push_back({"Shoulder strap", f.id, width, cut, length, longest, shortest, f("fold"), strips,
+            d(d.firstOf("connectors") + ".ring")});
+        d.pattern.hardware.push_back({"Slider", 1, d(d.firstOf("connectors") + ".ring"),
+            lengthToken(d(d.firstOf("connectors") + ".ring")) + " inside width", "one finish for all metal"});
+        d.pattern.fittings.push_back({f.key("slider"), "Slider", f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
+            d(d.firstOf("connectors") + ".ring"), 0, "strap"});
         steps(f, cut, strips, webbing);
     }
 
@@ -72,15 +90,26 @@ public:
     {
         Drafter& d = f.d;
         const double s = strips > 1 ? f("allowance") : 0;
-        Piece& strap = d.add({.key = f.id, .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F", .name = strips > 1 ? "Strap strip" : "Strap", .group = PieceGroup::Strip, .role = "strap", .material = role, .count = strips});
-        // The stitch line of a joined strip ends at its joins; outer ends of the outer strips are cut there too and folded in.
+        Piece& strap = d.add({.key = f.id,
+            .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
+            .name = strips > 1 ? "Strap strip" : "Strap",
+            .group = PieceGroup::Strip,
+            .role = "strap",
+            .material = role,
+            .count = strips});
+        // The stitch line of a joined strip ends at its joins; outer ends of the outer strips are cut there too and
+        // folded in.
         drawRectangle(strap, cut, length - 2 * s, 0);
         for (auto& e : strap.edges)
             if (e.name == "top" || e.name == "bottom")
                 e.allowance = s;
         addStripFolds(strap, f("width"), cut, length - 2 * s);
         for (int i = 1; i < strips; ++i)
-            d.add(Seam{.key = f.key("join" + std::to_string(i)), .name = "Strap join " + std::to_string(i), .a = {{f.id, "top", i - 1}}, .b = {{f.id, "bottom", i, true}}, .allowance = s});
+            d.add(Seam{.key = f.key("join" + std::to_string(i)),
+                .name = "Strap join " + std::to_string(i),
+                .a = {{f.id, "top", i - 1}},
+                .b = {{f.id, "bottom", i, true}},
+                .allowance = s});
     }
 
     void steps(FeatureScope& f, double cut, int strips, bool webbing) const
@@ -90,18 +119,39 @@ public:
             std::vector<std::string> joins;
             for (int i = 1; i < strips; ++i)
                 joins.push_back(f.key("join" + std::to_string(i)));
-            d.add(Step{.id = f.key("make"), .title = "Make the strap",
-                       .text = std::string(strips > 1 ? "Join the strips at " + lengthToken(f("allowance")) + ", press open. " : "") + "Fold " + foldWords(cut, f("width"))
-                           + ", press, edge-stitch both long edges.",
-                       .kind = strips > 1 ? StepKind::Seam : StepKind::Flat, .phase = "Strap", .consumes = {f.id}, .yields = f.id, .pieces = {f.id}, .seams = joins,
-                       .allowance = strips > 1 ? f("allowance") : 0, .stitch = "3 mm, lockstitch 301", .tool = "iron, sewing machine",
-                       .check = "Finished " + lengthToken(f("width")) + " wide from end to end."});
+            d.add(Step{.id = f.key("make"),
+                .title = "Make the strap",
+                .text = std::string(
+                            strips > 1 ? "Join the strips at " + lengthToken(f("allowance")) + ", press open. " : "")
+                    + "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges.",
+                .kind = strips > 1 ? StepKind::Seam : StepKind::Flat,
+                .phase = "Strap",
+                .consumes = {f.id},
+                .yields = f.id,
+                .pieces = {f.id},
+                .seams = joins,
+                .allowance = strips > 1 ? f("allowance") : 0,
+                .stitch = "3 mm, lockstitch 301",
+                .tool = "iron, sewing machine",
+                .check = "Finished " + lengthToken(f("width")) + " wide from end to end."});
         }
-        d.add(Step{.id = f.key("attach"), .title = "Thread and attach the strap",
-                   .text = "Fold one end round the slider's bar, " + lengthToken(f("fold")) + " in all with the last " + lengthToken(std::min(10.0, f("fold") / 3)) + " turned under, and sew it down with a box-X stitch. Pass the other end through one ring, back through the slider, and sew it to the other ring alike.",
-                   .kind = StepKind::Strap, .phase = "Strap", .consumes = {"bag", f.id}, .yields = "bag", .pieces = {f.id}, .fittings = {f.key("slider")}, .stitch = "3 mm, lockstitch 301, box-X",
-                   .tool = "sewing machine", .check = "The slider runs over the whole way; the strap is not twisted.",
-                   .cautions = {"Long straps: a strangulation hazard for small children.", "Load ratings need testing by someone qualified; local safety rules go first."}});
+        d.add(Step{.id = f.key("attach"),
+            .title = "Thread and attach the strap",
+            .text = "Fold one end round the slider's bar, " + lengthToken(f("fold")) + " in all with the last "
+                + lengthToken(std::min(10.0, f("fold") / 3))
+                + " turned under, and sew it down with a box-X stitch. Pass the other end through one ring, back "
+                  "through the slider, and sew it to the other ring alike.",
+            .kind = StepKind::Strap,
+            .phase = "Strap",
+            .consumes = {"bag", f.id},
+            .yields = "bag",
+            .pieces = {f.id},
+            .fittings = {f.key("slider")},
+            .stitch = "3 mm, lockstitch 301, box-X",
+            .tool = "sewing machine",
+            .check = "The slider runs over the whole way; the strap is not twisted.",
+            .cautions = {"Long straps: a strangulation hazard for small children.",
+                "Load ratings need testing by someone qualified; local safety rules go first."}});
     }
 };
 

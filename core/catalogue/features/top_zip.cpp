@@ -24,16 +24,27 @@ public:
     bool cutsAcross() const override { return true; }
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{8, 60}, {24, 88}, {92, 88}, {76, 60}, {8, 60}}), lineRun({{16, 74}, {84, 74}}), lineRun({{8, 60}, {8, 10}, {76, 10}, {76, 60}}), lineRun({{76, 10}, {92, 38}, {92, 88}})};
+        return {lineRun({{8, 60}, {24, 88}, {92, 88}, {76, 60}, {8, 60}}), lineRun({{16, 74}, {84, 74}}),
+            lineRun({{8, 60}, {8, 10}, {76, 10}, {76, 60}}), lineRun({{76, 10}, {92, 38}, {92, 88}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"end", "Zip ends short", "From the side of the face to the zip's first stitch, at both ends. On a wall that goes round the bag's corners the side of the face is the corner, not the seam; negative: past the corner, towards the side seam.", "19", hold(), "-mouth.depth/2", "0.25*face.width"},
-            {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.", "min(30, 0.15*face.height)", hold(), "15", "face.height/3", DimensionSpec::Quantity::Length, "@held=bands"},
-            {"past", "Zip past the mouth", "How far the zip's tail reaches past the mouth's end (the side seam), so that the mouth opens fully; 0: the zip ends inside the mouth.", "50", hold(), "0", "120"},
-            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
+            {"end", "Zip ends short",
+                "From the side of the face to the zip's first stitch, at both ends. On a wall that goes round the "
+                "bag's corners the side of the face is the corner, not the seam; negative: past the corner, towards "
+                "the side seam.",
+                "19", hold(), "-mouth.depth/2", "0.25*face.width"},
+            {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.",
+                "min(30, 0.15*face.height)", hold(), "15", "face.height/3", DimensionSpec::Quantity::Length,
+                "@held=bands"},
+            {"past", "Zip past the mouth",
+                "How far the zip's tail reaches past the mouth's end (the side seam), so that the mouth opens fully; "
+                "0: the zip ends inside the mouth.",
+                "50", hold(), "0", "120"},
+            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
+                DimensionSpec::Quantity::Count},
             {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
             {"sewn", "Tape sewn at", "From the tape's edge to the stitch line.", "10", hold(), "4", "@tape/2 - 3"},
             {"allowance", "Band allowance", "Seam allowance of the bands' ends and zip edges.", "8", hold(), "4", "15"},
@@ -42,46 +53,76 @@ public:
 
     std::vector<ChoiceSpec> choices(const Form&) const override
     {
-        return {{"held", "Zip held by", "Two bands that hang from the lining below the mouth; or the mouth itself, where front and back meet.", {{"bands", "Recessed, on bands"}, {"mouth", "The mouth's edges"}}}};
+        return {{"held", "Zip held by",
+            "Two bands that hang from the lining below the mouth; or the mouth itself, where front and back meet.",
+            {{"bands", "Recessed, on bands"}, {"mouth", "The mouth's edges"}}}};
     }
 
     std::string unfit(const Form& form) const override
     {
         std::size_t found = 0;
         for (const auto& site : form.sites())
-            found += site.name == "front" || site.name == "back" || site.name == "lining front" || site.name == "lining back" ? 1 : 0;
+            found += site.name == "front" || site.name == "back" || site.name == "lining front"
+                    || site.name == "lining back"
+                ? 1
+                : 0;
         const auto dimensions = form.dimensions();
-        const bool mouth = std::any_of(dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
-        return found == 4 && mouth ? "" : "a zip at the mouth needs an open mouth between a front and a back, both lined";
+        const bool mouth = std::any_of(
+            dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
+        return found == 4 && mouth ? ""
+                                   : "a zip at the mouth needs an open mouth between a front and a back, both lined";
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn", {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
-        const double opening = d.work({f.id, f.key("opening"), "Zip between its ends", "face - 2*end", {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm", "it ends short of the side seams; tabs make up the rest"});
+        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn",
+            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
+        const double opening = d.work({f.id, f.key("opening"), "Zip between its ends", "face - 2*end",
+            {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm",
+            "it ends short of the side seams; tabs make up the rest"});
         const bool recessed = f.choice("held") == "bands", longTail = f("past") > 0;
         const std::string held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
         // Codes go by the order of adding, so the tab stands before the bands.
-        d.add({.key = f.key("tab"), .code = d.freeCode("X"), .name = f.named("Zip tab"), .group = PieceGroup::Shell, .role = "tab", .material = "shell", .count = longTail && !recessed ? 1 : 2});
+        d.add({.key = f.key("tab"),
+            .code = d.freeCode("X"),
+            .name = f.named("Zip tab"),
+            .group = PieceGroup::Shell,
+            .role = "tab",
+            .material = "shell",
+            .count = longTail && !recessed ? 1 : 2});
         if (longTail && !recessed)
             addTailTab(f);
         const double fromSeam = recessed ? onBands(f, gap, opening) : atMouth(f, gap, opening);
-        const double tail = d.work({f.id, f.key("tail"), "Tail past the zip's end", "(past > 0 ? from_seam + past : 0)", {{"from_seam", fromSeam}, {"past", f("past")}}, 0, Kind::Trade, "mm", "on to the side seam and past it; none where the zip ends inside the mouth"});
-        const double tape = d.work({f.id, f.key("tape cut"), "Tape cut", "opening + tail", {{"opening", opening}, {"tail", tail}}, 0, Kind::Trade, "mm", "the tail lets the mouth open fully"});
+        const double tail = d.work({f.id, f.key("tail"), "Tail past the zip's end", "(past > 0 ? from_seam + past : 0)",
+            {{"from_seam", fromSeam}, {"past", f("past")}}, 0, Kind::Trade, "mm",
+            "on to the side seam and past it; none where the zip ends inside the mouth"});
+        const double tape = d.work({f.id, f.key("tape cut"), "Tape cut", "opening + tail",
+            {{"opening", opening}, {"tail", tail}}, 0, Kind::Trade, "mm", "the tail lets the mouth open fully"});
         const double reach = recessed ? 0 : std::max(0.0, fromSeam);
-        const double length = d.work({f.id, f.key("tab.length"), "Tab, unfolded", "2*(reach + lap)", {{"reach", reach}, {"lap", kTabLap}}, 0, Kind::Trade, "mm", recessed ? "folded over the tape's end" : "folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the mouth"});
+        const double length = d.work({f.id, f.key("tab.length"), "Tab, unfolded", "2*(reach + lap)",
+            {{"reach", reach}, {"lap", kTabLap}}, 0, Kind::Trade, "mm",
+            recessed ? "folded over the tape's end"
+                     : "folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the mouth"});
         Piece& tab = d.piece(f.key("tab"));
         drawRectangle(tab, f("tape"), length, f("allowance"));
-        tab.note = recessed ? "Folded over the tape's end and stitched." : "Folded over the tape's end and stitched; its raw end lies in the side seam.";
-        d.pattern.zips.push_back({"Zip at the mouth", held, int(f("gauge")), opening, tape, f("tape"), gap, "coil", "to the right", 1, true});
-        d.pattern.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
+        tab.note = recessed ? "Folded over the tape's end and stitched."
+                            : "Folded over the tape's end and stitched; its raw end lies in the side seam.";
+        d.pattern.zips.push_back({"Zip at the mouth", held, int(f("gauge")), opening, tape, f("tape"), gap, "coil",
+            "to the right", 1, true});
+        d.pattern.hardware.push_back({"Continuous zip", 1, tape,
+            "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
     }
 
     /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
     static void addTailTab(FeatureScope& f)
     {
-        Piece& tab = f.d.add({.key = f.key("tab.tail"), .code = f.d.freeCode("X"), .name = f.named("Zip tail tab"), .group = PieceGroup::Shell, .role = "tab", .material = "shell"});
+        Piece& tab = f.d.add({.key = f.key("tab.tail"),
+            .code = f.d.freeCode("X"),
+            .name = f.named("Zip tail tab"),
+            .group = PieceGroup::Shell,
+            .role = "tab",
+            .material = "shell"});
         drawRectangle(tab, f("tape"), 2 * kTabLap, f("allowance"));
         tab.note = "Folded over the tail's end and stitched.";
     }
@@ -91,19 +132,38 @@ public:
     {
         Drafter& d = f.d;
         const double s = f("allowance"), hinge = d("allowance.lining");
-        const double wide = d.work({f.id, f.key("band.width"), "Finished width of each band", "(depth - gap)/2", {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm", "both bands and the gap make the mouth's depth"});
+        const double wide = d.work({f.id, f.key("band.width"), "Finished width of each band", "(depth - gap)/2",
+            {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
+            "both bands and the gap make the mouth's depth"});
         if (wide < 8)
-            throw InputError(f.id, "the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than 8 mm for each. Hold the zip by the mouth's edges instead");
+            throw InputError(f.id,
+                "the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than 8 "
+                "mm for each. Hold the zip by the mouth's edges instead");
         for (const bool under : {false, true}) {
-            Piece& band = d.add({.key = f.key(under ? "band.under" : "band"), .code = d.freeCode("X"), .name = f.named(under ? "Zip band lining" : "Zip band"), .group = under ? PieceGroup::Lining : PieceGroup::Shell, .role = "zip band", .material = under ? "lining" : "shell", .count = 2, .grain = 0});
-            band.edges = {{"zip", lineRun({{0, 0}, {opening, 0}}), s, {}}, {"right", lineRun({{opening, 0}, {opening, wide}}), s, {}}, {"hinge", lineRun({{opening, wide}, {0, wide}}), hinge, {}}, {"left", lineRun({{0, wide}, {0, 0}}), s, {}}};
+            Piece& band = d.add({.key = f.key(under ? "band.under" : "band"),
+                .code = d.freeCode("X"),
+                .name = f.named(under ? "Zip band lining" : "Zip band"),
+                .group = under ? PieceGroup::Lining : PieceGroup::Shell,
+                .role = "zip band",
+                .material = under ? "lining" : "shell",
+                .count = 2,
+                .grain = 0});
+            band.edges = {{"zip", lineRun({{0, 0}, {opening, 0}}), s, {}},
+                {"right", lineRun({{opening, 0}, {opening, wide}}), s, {}},
+                {"hinge", lineRun({{opening, wide}, {0, wide}}), hinge, {}},
+                {"left", lineRun({{0, wide}, {0, 0}}), s, {}}};
         }
         const std::string band = f.key("band"), under = f.key("band.under");
         std::vector<std::string> seams;
         for (int copy = 0; copy < 2; ++copy)
             for (const char* edge : {"left", "zip", "right"}) {
                 const std::string key = f.key(std::string(edge) + (copy ? " back" : " front"));
-                d.add(Seam{.key = key, .name = std::string("Zip band, ") + (copy ? "back, " : "front, ") + (std::string(edge) == "zip" ? "along the zip" : std::string(edge) + " end"), .a = {{band, edge, copy}}, .b = {{under, edge, copy}}, .allowance = s});
+                d.add(Seam{.key = key,
+                    .name = std::string("Zip band, ") + (copy ? "back, " : "front, ")
+                        + (std::string(edge) == "zip" ? "along the zip" : std::string(edge) + " end"),
+                    .a = {{band, edge, copy}},
+                    .b = {{under, edge, copy}},
+                    .allowance = s});
                 seams.push_back(key);
             }
         std::vector<AcrossCut> cuts;
@@ -130,7 +190,9 @@ public:
         // What stands in the bag must pass below the bands when the zip is closed.
         for (auto& space : d.pattern.spaces)
             if (space.place == "main")
-                space.height = d.work({"body", "inside.below", "Inside height below the zip bands", "height - drop", {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm", "the zip closes over what is carried"});
+                space.height = d.work({"body", "inside.below", "Inside height below the zip bands", "height - drop",
+                    {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm",
+                    "the zip closes over what is carried"});
         makeBands(f, faces.front().key, seams);
         for (const std::size_t i : {0u, 1u})
             basteBand(f, faces[i], cuts[i], faces.front().key, i);
@@ -142,10 +204,13 @@ public:
 
     static double endFromSeam(FeatureScope& f, double panel, double opening)
     {
-        return f.d.work({f.id, f.key("from seam"), "Zip's end from the side seam", "(panel - opening)/2", {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm", "where a wall goes round the bag's corner, the seam lies that much further than the face's side"});
+        return f.d.work({f.id, f.key("from seam"), "Zip's end from the side seam", "(panel - opening)/2",
+            {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm",
+            "where a wall goes round the bag's corner, the seam lies that much further than the face's side"});
     }
 
-    /// The length of a piece's mouth: its straight edges at the height of @p top. A curved mouth has none; then the face's width stands for it.
+    /// The length of a piece's mouth: its straight edges at the height of @p top. A curved mouth has none; then the
+    /// face's width stands for it.
     static double mouthOf(const Piece& face, double top, double width)
     {
         double length = 0;
@@ -157,15 +222,34 @@ public:
 
     static std::string sideOf(std::size_t i) { return i == 0 ? " front" : " back"; }
 
-    void basteBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, const std::string& before, std::size_t i) const
+    void basteBand(
+        FeatureScope& f, const Piece& face, const AcrossCut& cut, const std::string& before, std::size_t i) const
     {
         const std::string key = f.key("caught" + sideOf(i)), band = f.key("band");
-        f.d.add(Seam{.key = key, .name = "Zip band in the " + lowered(face.name) + " seam", .a = {{cut.upper.key, f.id}}, .b = {{band, "hinge", int(i), true}}, .allowance = cut.allowance, .stitch = "baste"});
+        f.d.add(Seam{.key = key,
+            .name = "Zip band in the " + lowered(face.name) + " seam",
+            .a = {{cut.upper.key, f.id}},
+            .b = {{band, "hinge", int(i), true}},
+            .allowance = cut.allowance,
+            .stitch = "baste"});
         std::vector<std::string> parts{cut.lower.key};
         if (i == 0)
             parts.insert(parts.begin(), f.key("zipped"));
-        f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)), .title = "Baste a zip band to the lower " + lowered(face.name), .text = "Band against the right side of the lower part's top edge, between its marks, the zip towards the bag's middle; baste {4} from the edge.", .kind = StepKind::Baste,
-                              .phase = "Lining", .consumes = parts, .yields = cut.lower.key, .pieces = {band, cut.lower.key}, .seams = {key}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "Both ends are on their marks."}, before);
+        f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)),
+                             .title = "Baste a zip band to the lower " + lowered(face.name),
+                             .text = "Band against the right side of the lower part's top edge, between its marks, the "
+                                     "zip towards the bag's middle; baste {4} from the edge.",
+                             .kind = StepKind::Baste,
+                             .phase = "Lining",
+                             .consumes = parts,
+                             .yields = cut.lower.key,
+                             .pieces = {band, cut.lower.key},
+                             .seams = {key},
+                             .allowance = 4,
+                             .stitch = "4–5 mm, basting",
+                             .tool = "sewing machine",
+                             .check = "Both ends are on their marks."},
+            before);
     }
 
     void joinOverBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, std::size_t i) const
@@ -174,17 +258,51 @@ public:
         std::vector<EdgeUse> above, below;
         for (const auto& e : cut.edgeNames)
             above.push_back({cut.upper.key, e}), below.push_back({cut.lower.key, e, 0, true});
-        f.d.add(Seam{.key = key, .name = face.name + " seam with the zip band", .a = above, .b = below, .allowance = cut.allowance, .trapped = {band, under}});
-        f.d.addBeforeUse(Step{.id = key, .title = "Join the " + lowered(face.name) + " over the zip band", .text = "Right sides together with the band between, sew at " + lengthToken(cut.allowance) + ". Press up, topstitch {3.2} above the seam.", .kind = StepKind::Seam, .phase = "Lining",
-                              .consumes = {cut.upper.key, cut.lower.key}, .yields = face.key, .pieces = {cut.upper.key, cut.lower.key, band}, .seams = {key}, .allowance = cut.allowance, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "It is as tall as the lining was drafted."}, face.key);
+        f.d.add(Seam{.key = key,
+            .name = face.name + " seam with the zip band",
+            .a = above,
+            .b = below,
+            .allowance = cut.allowance,
+            .trapped = {band, under}});
+        f.d.addBeforeUse(Step{.id = key,
+                             .title = "Join the " + lowered(face.name) + " over the zip band",
+                             .text = "Right sides together with the band between, sew at " + lengthToken(cut.allowance)
+                                 + ". Press up, topstitch {3.2} above the seam.",
+                             .kind = StepKind::Seam,
+                             .phase = "Lining",
+                             .consumes = {cut.upper.key, cut.lower.key},
+                             .yields = face.key,
+                             .pieces = {cut.upper.key, cut.lower.key, band},
+                             .seams = {key},
+                             .allowance = cut.allowance,
+                             .stitch = "2.5–3 mm, lockstitch 301",
+                             .tool = "sewing machine",
+                             .check = "It is as tall as the lining was drafted."},
+            face.key);
     }
 
     void makeBands(FeatureScope& f, const std::string& face, const std::vector<std::string>& seams) const
     {
         const std::string sewn = lengthToken(f("sewn"));
-        f.d.addBeforeUse(Step{.id = f.key("make"), .title = "Make the zip bands", .text = "Fold a tab over the tape's ends and stitch; slider on. Lay band and band lining right sides together with the tape between, sew " + sewn + " from the tape's edge, then both ends at " + lengthToken(f("allowance")) + "; turn, topstitch {3.2} along the zip. The same on the other tape.",
-                              .kind = StepKind::Flat, .phase = "Lining", .consumes = {f.key("band"), f.key("band.under"), f.key("tab")}, .yields = f.key("zipped"), .pieces = {f.key("band"), f.key("band.under"), f.key("tab")}, .seams = seams, .allowance = f("allowance"),
-                              .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "The hinge edges lie level when the zip is closed.", .cautions = {"Needle strike: turn the handwheel by hand over the coil."}, .closesZips = {"Zip at the mouth"}}, face);
+        f.d.addBeforeUse(Step{.id = f.key("make"),
+                             .title = "Make the zip bands",
+                             .text = "Fold a tab over the tape's ends and stitch; slider on. Lay band and band lining "
+                                     "right sides together with the tape between, sew "
+                                 + sewn + " from the tape's edge, then both ends at " + lengthToken(f("allowance"))
+                                 + "; turn, topstitch {3.2} along the zip. The same on the other tape.",
+                             .kind = StepKind::Flat,
+                             .phase = "Lining",
+                             .consumes = {f.key("band"), f.key("band.under"), f.key("tab")},
+                             .yields = f.key("zipped"),
+                             .pieces = {f.key("band"), f.key("band.under"), f.key("tab")},
+                             .seams = seams,
+                             .allowance = f("allowance"),
+                             .stitch = "2.5–3 mm, lockstitch 301",
+                             .tool = "sewing machine, zip foot",
+                             .check = "The hinge edges lie level when the zip is closed.",
+                             .cautions = {"Needle strike: turn the handwheel by hand over the coil."},
+                             .closesZips = {"Zip at the mouth"}},
+            face);
     }
 
     /// The tapes lie in the mouth's seam, between shell and lining.
@@ -196,23 +314,60 @@ public:
         Piece& face = d.pieceAt(front, front.top);
         const std::string key = face.key;
         const double fromSeam = endFromSeam(f, mouthOf(face, front.top, d("face.width")), opening);
-        d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip, {front.x, front.top - gap / 2}, opening, 0, "between shell and lining"});
-        d.work({f.id, f.key("pull"), "Depth that the zip draws in at the mouth", "depth - gap", {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm", "nothing where the depth at the mouth is the visible gap"});
+        d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip,
+            {front.x, front.top - gap / 2}, opening, 0, "between shell and lining"});
+        d.work({f.id, f.key("pull"), "Depth that the zip draws in at the mouth", "depth - gap",
+            {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
+            "nothing where the depth at the mouth is the visible gap"});
         std::vector<std::string> tabs{f.key("tab")};
         if (f("past") > 0)
             tabs.push_back(f.key("tab.tail"));
-        d.addBeforeUse(Step{.id = f.key("tabs"), .title = "Cover the zip's ends", .text = "Slider on. Fold a tab over each end of the tape and stitch it across; its raw end reaches past the side seam's line.", .kind = StepKind::Flat, .phase = "Small parts", .consumes = tabs, .yields = f.key("tab"), .pieces = tabs,
-                            .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "No stitch lies over the chain where the slider runs.", .closesZips = {"Zip at the mouth"}}, "shell");
-        d.addBeforeJoining(Step{.id = f.key("on"), .title = "Baste the zip to the mouth", .text = "Zip face down on the right side of front and back, " + lengthToken(fromSeam) + " from the side seams, the mouth's stitch line " + lengthToken(f("sewn")) + " from the tape's edge; baste. Then open it.", .kind = StepKind::Baste,
-                                .phase = "Shell assembly", .consumes = {"shell", f.key("tab")}, .yields = "shell", .pieces = {key}, .fittings = {f.key("zip")}, .allowance = d("allowance.mouth"), .stitch = "4–5 mm, basting", .tool = "sewing machine, zip foot",
-                                .check = "Closed, the sides meet level.", .opensZips = {"Zip at the mouth"}});
+        d.addBeforeUse(Step{.id = f.key("tabs"),
+                           .title = "Cover the zip's ends",
+                           .text = "Slider on. Fold a tab over each end of the tape and stitch it across; its raw end "
+                                   "reaches past the side seam's line.",
+                           .kind = StepKind::Flat,
+                           .phase = "Small parts",
+                           .consumes = tabs,
+                           .yields = f.key("tab"),
+                           .pieces = tabs,
+                           .stitch = "2.5–3 mm, lockstitch 301",
+                           .tool = "sewing machine, zip foot",
+                           .check = "No stitch lies over the chain where the slider runs.",
+                           .closesZips = {"Zip at the mouth"}},
+            "shell");
+        d.addBeforeJoining(Step{.id = f.key("on"),
+            .title = "Baste the zip to the mouth",
+            .text = "Zip face down on the right side of front and back, " + lengthToken(fromSeam)
+                + " from the side seams, the mouth's stitch line " + lengthToken(f("sewn"))
+                + " from the tape's edge; baste. Then open it.",
+            .kind = StepKind::Baste,
+            .phase = "Shell assembly",
+            .consumes = {"shell", f.key("tab")},
+            .yields = "shell",
+            .pieces = {key},
+            .fittings = {f.key("zip")},
+            .allowance = d("allowance.mouth"),
+            .stitch = "4–5 mm, basting",
+            .tool = "sewing machine, zip foot",
+            .check = "Closed, the sides meet level.",
+            .opensZips = {"Zip at the mouth"}});
         return fromSeam;
     }
 
     void openBeforeTurning(FeatureScope& f) const
     {
-        f.d.addBeforeJoining(Step{.id = f.key("open"), .title = "Open the zip", .text = "Open the zip at the mouth before the bag is turned and pressed.", .kind = StepKind::Press, .phase = "Lining", .consumes = {"lining"}, .yields = "lining", .pieces = {f.key("band")}, .tool = "hands", .check = "The slider is at the tail.",
-                                  .opensZips = {"Zip at the mouth"}});
+        f.d.addBeforeJoining(Step{.id = f.key("open"),
+            .title = "Open the zip",
+            .text = "Open the zip at the mouth before the bag is turned and pressed.",
+            .kind = StepKind::Press,
+            .phase = "Lining",
+            .consumes = {"lining"},
+            .yields = "lining",
+            .pieces = {f.key("band")},
+            .tool = "hands",
+            .check = "The slider is at the tail.",
+            .opensZips = {"Zip at the mouth"}});
     }
 };
 

@@ -16,24 +16,38 @@ public:
 
     std::string shortName() const override { return "zip"; }
 
-    std::vector<Run> silhouette() const override { return {lineRun({{10, 58}, {90, 58}, {90, 74}, {10, 74}, {10, 58}}), lineRun({{10, 66}, {90, 66}}), lineRun({{16, 58}, {16, 14}, {84, 14}, {84, 58}})}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {lineRun({{10, 58}, {90, 58}, {90, 74}, {10, 74}, {10, 58}}), lineRun({{10, 66}, {90, 66}}),
+            lineRun({{16, 58}, {16, 14}, {84, 14}, {84, 58}})};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"length", "Zip length", "Nominal length of the zip, stop to stop; the window is as long.", "0.6*face.width", stock("zip"), "100", "face.width - 50"},
+            {"length", "Zip length", "Nominal length of the zip, stop to stop; the window is as long.",
+                "0.6*face.width", stock("zip"), "100", "face.width - 50"},
             {"window", "Window height", "Height of the box that shows the zip.", "12.7", hold(), "8", "25"},
-            {"drop", "Zip pocket drop", "From the lining's mouth down to the window's upper edge.", "45", hold(), "25", "face.height/2"},
-            {"across", "Sideways", "From the middle of the face to the middle of the window; to the right is positive.", "0", hold(), "-(face.width - @length)/2", "(face.width - @length)/2"},
-            {"depth", "Zip pocket depth", "From the window's upper edge to the bottom of the pocket bag.", "0.55*face.height", follow(), "50", "face.height - @drop - 12"},
-            {"margin", "Bag margin", "How far the pocket bag reaches past the window at both ends, seam to seam.", "15", hold(), "8", "40"},
-            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "3", hold(), "3", "10", DimensionSpec::Quantity::Count},
+            {"drop", "Zip pocket drop", "From the lining's mouth down to the window's upper edge.", "45", hold(), "25",
+                "face.height/2"},
+            {"across", "Sideways", "From the middle of the face to the middle of the window; to the right is positive.",
+                "0", hold(), "-(face.width - @length)/2", "(face.width - @length)/2"},
+            {"depth", "Zip pocket depth", "From the window's upper edge to the bottom of the pocket bag.",
+                "0.55*face.height", follow(), "50", "face.height - @drop - 12"},
+            {"margin", "Bag margin", "How far the pocket bag reaches past the window at both ends, seam to seam.", "15",
+                hold(), "8", "40"},
+            {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "3", hold(), "3", "10",
+                DimensionSpec::Quantity::Count},
             {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "27", hold(), "20", "50"},
             {"allowance", "Zip pocket allowance", "Seam allowance of the pocket bag.", "10", hold(), "5", "15"},
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override { return {siteChoice(form, "The face that the window is cut into.", [](const SiteSpec&) { return true; }, "lining back")}; }
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        return {siteChoice(
+            form, "The face that the window is cut into.", [](const SiteSpec&) { return true; }, "lining back")};
+    }
 
     void draft(FeatureScope& f) const override
     {
@@ -44,68 +58,117 @@ public:
         Piece& panel = d.pieceAt(site, (y0 + y1) / 2);
         f.placeOn(panel, f.named("zip window"), rectangleRun(x - half, y0, x + half, y1));
         const double cut = std::min(6.4, zip / 4), ym = (y0 + y1) / 2;
-        panel.lines.push_back({"zip slash", FaceLine::Kind::Slash, lineRun({{x - half + cut, ym}, {x + half - cut, ym}})});
+        panel.lines.push_back(
+            {"zip slash", FaceLine::Kind::Slash, lineRun({{x - half + cut, ym}, {x + half - cut, ym}})});
         for (const double side : {-1.0, 1.0}) {
-            panel.lines.push_back({"Y-cut", FaceLine::Kind::Slash, lineRun({{x + side * (half - cut), ym}, {x + side * half, y1}})});
-            panel.lines.push_back({"Y-cut", FaceLine::Kind::Slash, lineRun({{x + side * (half - cut), ym}, {x + side * half, y0}})});
+            panel.lines.push_back(
+                {"Y-cut", FaceLine::Kind::Slash, lineRun({{x + side * (half - cut), ym}, {x + side * half, y1}})});
+            panel.lines.push_back(
+                {"Y-cut", FaceLine::Kind::Slash, lineRun({{x + side * (half - cut), ym}, {x + side * half, y0}})});
         }
         drawBag(f, panel.key);
 
-        const double tape = d.work({f.id, f.key("tape"), "Tape cut from continuous zip", "nominal + 2*25.4", {{"nominal", zip}}, 0, Kind::Trade, "mm",
-                                    "a finished zip has tape beyond each stop: {50.8} in all, common practice"});
-        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*((tape - window)/2)", {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
-                                   "g = T − 2·s_z; the tape is sewn where the window's edges lie"});
-        d.work({f.id, f.key("lap"), "Tape behind each window edge", "(tape - window)/2", {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
-                "what there is to stitch through"});
+        const double tape = d.work(
+            {f.id, f.key("tape"), "Tape cut from continuous zip", "nominal + 2*25.4", {{"nominal", zip}}, 0,
+                Kind::Trade, "mm", "a finished zip has tape beyond each stop: {50.8} in all, common practice"});
+        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*((tape - window)/2)",
+            {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
+            "g = T − 2·s_z; the tape is sewn where the window's edges lie"});
+        d.work({f.id, f.key("lap"), "Tape behind each window edge", "(tape - window)/2",
+            {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm", "what there is to stitch through"});
         d.pattern.zips.push_back({"Pocket zip", panel.key, int(f("gauge")), zip, tape, f("tape"), gap});
-        d.pattern.fittings.push_back({f.key("zip"), "Pocket zip", panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0, "one layer, in a window"});
-        d.pattern.hardware.push_back({"Zip", 1, zip, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(zip), "pull as all metal"});
+        d.pattern.fittings.push_back(
+            {f.key("zip"), "Pocket zip", panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0, "one layer, in a window"});
+        d.pattern.hardware.push_back(
+            {"Zip", 1, zip, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(zip), "pull as all metal"});
         d.pattern.spaces.push_back({f.id, f.named("Zip pocket"), zip, depth - box, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.id + ".drop", panel.key, {x + half, y1}, {0, -1}, 1});
         steps(f, panel);
     }
 
-    /// The bag hangs from the window's lower edge, folds up and closes behind the upper edge: its strip is folded at the bottom.
+    /// The bag hangs from the window's lower edge, folds up and closes behind the upper edge: its strip is folded at
+    /// the bottom.
     void drawBag(FeatureScope& f, const std::string& panel) const
     {
         Drafter& d = f.d;
-        const double w = d.work({f.key("bag"), f.key("bag.width"), "Pocket bag width", "zip + 2*margin", {{"zip", f("length")}, {"margin", f("margin")}}, 0, Kind::Trade, "mm",
-                                 "seam to seam; past the window at both ends"});
+        const double w = d.work({f.key("bag"), f.key("bag.width"), "Pocket bag width", "zip + 2*margin",
+            {{"zip", f("length")}, {"margin", f("margin")}}, 0, Kind::Trade, "mm",
+            "seam to seam; past the window at both ends"});
         const double s = f("allowance"), rise = 15, back = f("depth") + rise;
         // Both halves run from the fold at the bottom to the top edges, 15 mm above the window.
-        Piece& bag = d.add({.key = f.key("bag"), .code = d.freeCode("P"), .name = f.named("Zip pocket bag"), .group = PieceGroup::Lining, .role = "pocket", .material = "lining"});
+        Piece& bag = d.add({.key = f.key("bag"),
+            .code = d.freeCode("P"),
+            .name = f.named("Zip pocket bag"),
+            .group = PieceGroup::Lining,
+            .role = "pocket",
+            .material = "lining"});
         bag.edges = {{"top front", lineRun({{0, 0}, {w, 0}}), s, {}},
-                     {"right front", lineRun({{w, 0}, {w, back}}), s, {}},
-                     {"right back", lineRun({{w, back}, {w, 2 * back}}), s, {}},
-                     {"top back", lineRun({{w, 2 * back}, {0, 2 * back}}), s, {}},
-                     {"left back", lineRun({{0, 2 * back}, {0, back}}), s, {}},
-                     {"left front", lineRun({{0, back}, {0, 0}}), s, {}}};
+            {"right front", lineRun({{w, 0}, {w, back}}), s, {}},
+            {"right back", lineRun({{w, back}, {w, 2 * back}}), s, {}},
+            {"top back", lineRun({{w, 2 * back}, {0, 2 * back}}), s, {}},
+            {"left back", lineRun({{0, 2 * back}, {0, back}}), s, {}},
+            {"left front", lineRun({{0, back}, {0, 0}}), s, {}}};
         bag.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{0, back}, {w, back}})});
         const double half = f("length") / 2, box = f("window");
-        bag.lines.push_back({"zip window", FaceLine::Kind::Placement, rectangleRun(w / 2 - half, rise, w / 2 + half, rise + box)});
-        d.add(Seam{.key = f.key("window"), .name = f.named("Window") + ", bag to face", .a = {{panel, f.named("zip window")}}, .b = {{f.key("bag"), "zip window"}}});
-        d.add(Seam{.key = f.key("sides"), .name = "Zip pocket bag, sides and top", .a = {{f.key("bag"), "right front", 0, true}, {f.key("bag"), "top front", 0, true}, {f.key("bag"), "left front", 0, true}},
-                   .b = {{f.key("bag"), "right back"}, {f.key("bag"), "top back"}, {f.key("bag"), "left back"}}, .allowance = s});
+        bag.lines.push_back(
+            {"zip window", FaceLine::Kind::Placement, rectangleRun(w / 2 - half, rise, w / 2 + half, rise + box)});
+        d.add(Seam{.key = f.key("window"),
+            .name = f.named("Window") + ", bag to face",
+            .a = {{panel, f.named("zip window")}},
+            .b = {{f.key("bag"), "zip window"}}});
+        d.add(Seam{.key = f.key("sides"),
+            .name = "Zip pocket bag, sides and top",
+            .a = {{f.key("bag"), "right front", 0, true}, {f.key("bag"), "top front", 0, true},
+                {f.key("bag"), "left front", 0, true}},
+            .b = {{f.key("bag"), "right back"}, {f.key("bag"), "top back"}, {f.key("bag"), "left back"}},
+            .allowance = s});
     }
 
     void steps(FeatureScope& f, const Piece& panel) const
     {
         Drafter& d = f.d;
         const std::string bag = f.key("bag");
-        Step window{.id = f.key("window"), .title = "Open the window in the " + lowered(panel.name),
-                    .text = "Bag on the face, right sides together, windows matched; sew round the box; slash along the middle, Y-cuts into the corners from {6.4} inside the ends. Push the bag through, press.",
-                    .kind = StepKind::Flat, .phase = f.site().phase, .consumes = {panel.key, bag}, .yields = panel.key, .pieces = {panel.key, bag},
-                    .seams = {f.key("window")}, .stitch = "2 mm round the box, lockstitch 301", .tool = "sewing machine, scissors, iron",
-                    .check = "The window lies flat; its corners are square."};
-        Step zip{.id = f.key("zip"), .title = "Sew the zip behind the window",
-                 .text = "Centre the zip in the window, slider closed at the left; edge-stitch all round {2} from the fold; bar tacks at both ends.", .kind = StepKind::Hardware,
-                 .phase = f.site().phase, .consumes = {panel.key}, .yields = panel.key, .pieces = {panel.key}, .fittings = {f.key("zip")},
-                 .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine, zip foot", .check = "The slider runs from end to end.",
-                 .cautions = {"Needle strike: turn the handwheel by hand over the coil."}};
-        Step close{.id = f.key("bag"), .title = "Close the zip pocket bag",
-                   .text = "Fold the bag up behind the zip, tops level; sew sides and top at " + lengthToken(f("allowance")) + ", the face held out of the way.",
-                   .kind = StepKind::Flat, .phase = f.site().phase, .consumes = {panel.key}, .yields = panel.key, .pieces = {bag}, .seams = {f.key("sides")},
-                   .allowance = f("allowance"), .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "The face is not caught."};
+        Step window{.id = f.key("window"),
+            .title = "Open the window in the " + lowered(panel.name),
+            .text = "Bag on the face, right sides together, windows matched; sew round the box; slash along the "
+                    "middle, Y-cuts into the corners from {6.4} inside the ends. Push the bag through, press.",
+            .kind = StepKind::Flat,
+            .phase = f.site().phase,
+            .consumes = {panel.key, bag},
+            .yields = panel.key,
+            .pieces = {panel.key, bag},
+            .seams = {f.key("window")},
+            .stitch = "2 mm round the box, lockstitch 301",
+            .tool = "sewing machine, scissors, iron",
+            .check = "The window lies flat; its corners are square."};
+        Step zip{.id = f.key("zip"),
+            .title = "Sew the zip behind the window",
+            .text = "Centre the zip in the window, slider closed at the left; edge-stitch all round {2} from the fold; "
+                    "bar tacks at both ends.",
+            .kind = StepKind::Hardware,
+            .phase = f.site().phase,
+            .consumes = {panel.key},
+            .yields = panel.key,
+            .pieces = {panel.key},
+            .fittings = {f.key("zip")},
+            .stitch = "2.5–3 mm, lockstitch 301",
+            .tool = "sewing machine, zip foot",
+            .check = "The slider runs from end to end.",
+            .cautions = {"Needle strike: turn the handwheel by hand over the coil."}};
+        Step close{.id = f.key("bag"),
+            .title = "Close the zip pocket bag",
+            .text = "Fold the bag up behind the zip, tops level; sew sides and top at " + lengthToken(f("allowance"))
+                + ", the face held out of the way.",
+            .kind = StepKind::Flat,
+            .phase = f.site().phase,
+            .consumes = {panel.key},
+            .yields = panel.key,
+            .pieces = {bag},
+            .seams = {f.key("sides")},
+            .allowance = f("allowance"),
+            .stitch = "2.5–3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The face is not caught."};
         for (Step* step : {&close, &zip, &window})
             d.addBeforeUse(std::move(*step), panel.key);
     }

@@ -19,30 +19,49 @@ class CirclePouch : public Form {
 public:
     std::string id() const override { return "circle-pouch"; }
     std::string name() const override { return "Circle pouch"; }
-    std::string meaning() const override { return "Two discs bagged out and gathered by two cords in a channel; divided pockets may stand on the inside."; }
+    std::string meaning() const override
+    {
+        return "Two discs bagged out and gathered by two cords in a channel; divided pockets may stand on the inside.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {Run{Cubic{{38, 66}, {-10, 50}, {0, 4}, {50, 4}}, Cubic{{50, 4}, {100, 4}, {110, 50}, {62, 66}}, Line{{62, 66}, {38, 66}}}, lineRun({{38, 66}, {26, 88}, {44, 82}, {50, 70}, {56, 82}, {74, 88}, {62, 66}})};
+        return {Run{Cubic{{38, 66}, {-10, 50}, {0, 4}, {50, 4}}, Cubic{{50, 4}, {100, 4}, {110, 50}, {62, 66}},
+                    Line{{62, 66}, {38, 66}}},
+            lineRun({{38, 66}, {26, 88}, {44, 82}, {50, 70}, {56, 82}, {74, 88}, {62, 66}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
             {"radius", "Radius", "Finished radius of the open pouch.", "180", step(20), "80", "600"},
-            {"channel", "Channel radius", "From the centre to the middle of the channel.", "max(radius - 40, 0.65*radius)", follow(), "40", "radius - channel.width/2 - 8"},
-            {"channel.width", "Channel width", "Between the two rows of stitching that make the channel.", "14", hold(), "6", "40"},
-            {"tail", "Cord tail", "Length of cord left free at each end, outside the channel.", "180", hold(), "40", "600"},
-            {"pocket.radius", "Pocket radius", "Radius of the inner disc that makes the pockets.", "min(0.62*radius, channel - channel.width/2 - 5)", follow(), "30", "channel - channel.width/2 - 5"},
-            {"pocket.floor", "Floor radius", "Radius of the plain floor within the pockets.", "min(0.3*radius, pocket.radius - 20)", follow(), "10", "pocket.radius - 20"},
-            {"pockets", "Pockets", "Number of pockets round the floor.", "8", hold(), "3", "16", DimensionSpec::Quantity::Count},
+            {"channel", "Channel radius", "From the centre to the middle of the channel.",
+                "max(radius - 40, 0.65*radius)", follow(), "40", "radius - channel.width/2 - 8"},
+            {"channel.width", "Channel width", "Between the two rows of stitching that make the channel.", "14", hold(),
+                "6", "40"},
+            {"tail", "Cord tail", "Length of cord left free at each end, outside the channel.", "180", hold(), "40",
+                "600"},
+            {"pocket.radius", "Pocket radius", "Radius of the inner disc that makes the pockets.",
+                "min(0.62*radius, channel - channel.width/2 - 5)", follow(), "30", "channel - channel.width/2 - 5"},
+            {"pocket.floor", "Floor radius", "Radius of the plain floor within the pockets.",
+                "min(0.3*radius, pocket.radius - 20)", follow(), "10", "pocket.radius - 20"},
+            {"pockets", "Pockets", "Number of pockets round the floor.", "8", hold(), "3", "16",
+                DimensionSpec::Quantity::Count},
             {"allowance.body", "Rim allowance", "Seam allowance round the discs.", "8", hold(), "5", "15"},
-            {"opening.length", "Turning opening", "Length left open in the rim to turn the pouch through.", "min(110, 0.9*radius)", hold(), "40", "radius"},
+            {"opening.length", "Turning opening", "Length left open in the rim to turn the pouch through.",
+                "min(110, 0.9*radius)", hold(), "40", "radius"},
         };
     }
 
-    std::vector<ChoiceSpec> choices() const override { return {{"inner", "Pockets inside", "A smaller disc stitched on the lining, divided by radial rows.", {{"yes", "With pockets"}, {"no", "Without"}}}}; }
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "radius"}, {"face.height", "radius"}, {"mouth.depth", "10"}}; }
+    std::vector<ChoiceSpec> choices() const override
+    {
+        return {{"inner", "Pockets inside", "A smaller disc stitched on the lining, divided by radial rows.",
+            {{"yes", "With pockets"}, {"no", "Without"}}}};
+    }
+    std::vector<std::pair<std::string, std::string>> derived() const override
+    {
+        return {{"face.width", "radius"}, {"face.height", "radius"}, {"mouth.depth", "10"}};
+    }
     std::vector<SiteSpec> sites() const override { return {}; }
 
     void furnish(Design& design) const override
@@ -55,7 +74,8 @@ public:
     static void drawDisc(Piece& piece, double radius, double allowance)
     {
         for (int i = 0; i < 4; ++i)
-            piece.edges.push_back({"rim " + std::to_string(i + 1), {Arc{{0, 0}, radius, -pi / 2 + i * pi / 2, pi / 2}}, allowance, {}});
+            piece.edges.push_back(
+                {"rim " + std::to_string(i + 1), {Arc{{0, 0}, radius, -pi / 2 + i * pi / 2, pi / 2}}, allowance, {}});
     }
 
     void draft(Drafter& d) const override
@@ -63,23 +83,49 @@ public:
         Pattern& p = d.pattern;
         const double r = d("radius"), s = d("allowance.body"), rho = d("channel");
         p.width = p.depth = 2 * r; // laid flat
-        drawDisc(d.add({.key = "disc", .code = "A", .name = "Disc", .group = PieceGroup::Shell, .role = "panel", .material = "shell"}), r, s);
-        drawDisc(d.add({.key = "lining.disc", .code = "LA", .name = "Lining disc", .group = PieceGroup::Lining, .role = "lining panel", .material = "lining"}), r, s);
+        drawDisc(d.add({.key = "disc",
+                     .code = "A",
+                     .name = "Disc",
+                     .group = PieceGroup::Shell,
+                     .role = "panel",
+                     .material = "shell"}),
+            r, s);
+        drawDisc(d.add({.key = "lining.disc",
+                     .code = "LA",
+                     .name = "Lining disc",
+                     .group = PieceGroup::Lining,
+                     .role = "lining panel",
+                     .material = "lining"}),
+            r, s);
         Piece& disc = d.piece("disc");
         for (const double side : {-0.5, 0.5})
-            disc.lines.push_back({"channel", FaceLine::Kind::Topstitch, circleRun({0, 0}, rho + side * d("channel.width"))});
+            disc.lines.push_back(
+                {"channel", FaceLine::Kind::Topstitch, circleRun({0, 0}, rho + side * d("channel.width"))});
         // The cords leave at two opposite places, through buttonholes across the channel's middle.
         for (const double side : {-1.0, 1.0}) {
             disc.lines.push_back({"cord hole", FaceLine::Kind::Slash, lineRun({{side * rho, -6}, {side * rho, 6}})});
             disc.drills.push_back({{side * rho, 0}, "cord hole"});
         }
-        d.add(Seam{.key = "rim", .name = "Disc to lining", .a = d.runFromTo("disc", "rim 1", "rim 4"), .b = reversedLikeMirror(d), .allowance = s, .open = d("opening.length")});
-        const double cord = d.work({"disc", "cord.length", "Length of each cord", "2*pi*channel + 2*tail", {{"channel", rho}, {"tail", d("tail")}}, 0, Kind::Geometry, "mm", "once round the channel and two tails; two cords run in opposite directions"});
-        d.work({"disc", "rim.length", "Rim", "2*pi*radius", {{"radius", r}}, 0, Kind::Geometry, "mm", "on the stitch line"});
-        d.work({"disc", "cut.radius", "Cut radius", "radius + allowance", {{"radius", r}, {"allowance", s}}, 0, Kind::Geometry, "mm", ""});
+        d.add(Seam{.key = "rim",
+            .name = "Disc to lining",
+            .a = d.runFromTo("disc", "rim 1", "rim 4"),
+            .b = reversedLikeMirror(d),
+            .allowance = s,
+            .open = d("opening.length")});
+        const double cord = d.work({"disc", "cord.length", "Length of each cord", "2*pi*channel + 2*tail",
+            {{"channel", rho}, {"tail", d("tail")}}, 0, Kind::Geometry, "mm",
+            "once round the channel and two tails; two cords run in opposite directions"});
+        d.work({"disc", "rim.length", "Rim", "2*pi*radius", {{"radius", r}}, 0, Kind::Geometry, "mm",
+            "on the stitch line"});
+        d.work({"disc", "cut.radius", "Cut radius", "radius + allowance", {{"radius", r}, {"allowance", s}}, 0,
+            Kind::Geometry, "mm", ""});
         p.hardware.push_back({"Cord", 2, cord, lengthToken(cord) + " each", "as you like"});
-        const Gathered shut(r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", "lining.disc", "lining"));
-        d.work({"disc", "floor.flat", "Flat floor, drawn shut", "share*channel", {{"share", Gathered::floorShare}, {"channel", rho}}, 0, Kind::Trade, "mm", "radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but strains the gathers"});
+        const Gathered shut(
+            r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", "lining.disc", "lining"));
+        d.work({"disc", "floor.flat", "Flat floor, drawn shut", "share*channel",
+            {{"share", Gathered::floorShare}, {"channel", rho}}, 0, Kind::Trade, "mm",
+            "radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but "
+            "strains the gathers"});
         p.height = shut.at(r, 0, 0).y;
         const auto [radius, height] = shut.room();
         p.spaces.push_back({"main", "Main space", 2 * radius, height, 2 * radius, 0, false});
@@ -91,14 +137,23 @@ public:
     }
 
     /// Right sides together the lining lies face down: its rims are met in mirrored order.
-    static std::vector<EdgeUse> reversedLikeMirror(Drafter& d) { return reversedRun(d.runFromTo("lining.disc", "rim 1", "rim 4")); }
+    static std::vector<EdgeUse> reversedLikeMirror(Drafter& d)
+    {
+        return reversedRun(d.runFromTo("lining.disc", "rim 1", "rim 4"));
+    }
 
     void drawPockets(Drafter& d) const
     {
         Pattern& p = d.pattern;
         const double r = d("pocket.radius"), floor = d("pocket.floor");
         const int n = int(std::lround(d("pockets")));
-        Piece& ring = d.add({.key = "pockets", .code = "P", .name = "Pocket disc", .group = PieceGroup::Lining, .role = "pocket", .material = "lining", .count = 2});
+        Piece& ring = d.add({.key = "pockets",
+            .code = "P",
+            .name = "Pocket disc",
+            .group = PieceGroup::Lining,
+            .role = "pocket",
+            .material = "lining",
+            .count = 2});
         drawDisc(ring, r, d("allowance.body"));
         ring.lines.push_back({"floor", FaceLine::Kind::Topstitch, circleRun({0, 0}, floor)});
         for (int i = 0; i < n; ++i) {
@@ -106,14 +161,45 @@ public:
             ring.lines.push_back({"divider", FaceLine::Kind::Topstitch, lineRun({way * floor, way * r})});
         }
         for (const double at : {floor, r})
-            d.piece("lining.disc").lines.push_back({at == r ? "pocket rim" : "pocket floor", FaceLine::Kind::Topstitch, circleRun({0, 0}, at)});
-        const double mouth = d.work({"pockets", "pocket.width", "Width of each pocket at its mouth", "2*pi*radius/pockets", {{"radius", r}, {"pockets", double(n)}}, 0, Kind::Geometry, "mm", "rim divided evenly"});
-        d.add(Seam{.key = "pocket.rim", .name = "Pocket discs, layer to layer", .a = d.runFromTo("pockets", "rim 1", "rim 4"), .b = withCopy(reversedRun(d.runFromTo("pockets", "rim 1", "rim 4"))), .allowance = d("allowance.body"), .open = 50});
+            d.piece("lining.disc")
+                .lines.push_back(
+                    {at == r ? "pocket rim" : "pocket floor", FaceLine::Kind::Topstitch, circleRun({0, 0}, at)});
+        const double mouth = d.work(
+            {"pockets", "pocket.width", "Width of each pocket at its mouth", "2*pi*radius/pockets",
+                {{"radius", r}, {"pockets", double(n)}}, 0, Kind::Geometry, "mm", "rim divided evenly"});
+        d.add(Seam{.key = "pocket.rim",
+            .name = "Pocket discs, layer to layer",
+            .a = d.runFromTo("pockets", "rim 1", "rim 4"),
+            .b = withCopy(reversedRun(d.runFromTo("pockets", "rim 1", "rim 4"))),
+            .allowance = d("allowance.body"),
+            .open = 50});
         p.spaces.push_back({"pockets", "Round pockets", mouth, r - floor, 10, 0, true});
-        d.add(Step{.id = "pockets.make", .title = "Make the pocket disc", .text = "Right sides together, sew the rim at " + lengthToken(d("allowance.body")) + ", leave {50} open; notch, turn, press, topstitch the rim {3.2} from the edge.", .kind = StepKind::Flat,
-                   .phase = "Small parts", .consumes = {"pockets"}, .yields = "pocket disc", .pieces = {"pockets"}, .seams = {"pocket.rim"}, .allowance = d("allowance.body"), .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "The disc is round and flat."});
-        d.add(Step{.id = "pockets.on", .title = "Stitch the pockets onto the lining", .text = "Centre the disc on the lining; sew the floor's circle, then the dividers from the floor outwards, bar tacks at the mouths.", .kind = StepKind::Flat, .phase = "Lining",
-                   .consumes = {"lining.disc", "pocket disc"}, .yields = "lining.disc", .pieces = {"lining.disc", "pockets"}, .stitch = "2.5–3 mm, lockstitch 301", .tool = "sewing machine", .check = "All pockets are alike."});
+        d.add(Step{.id = "pockets.make",
+            .title = "Make the pocket disc",
+            .text = "Right sides together, sew the rim at " + lengthToken(d("allowance.body"))
+                + ", leave {50} open; notch, turn, press, topstitch the rim {3.2} from the edge.",
+            .kind = StepKind::Flat,
+            .phase = "Small parts",
+            .consumes = {"pockets"},
+            .yields = "pocket disc",
+            .pieces = {"pockets"},
+            .seams = {"pocket.rim"},
+            .allowance = d("allowance.body"),
+            .stitch = "2.5 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The disc is round and flat."});
+        d.add(Step{.id = "pockets.on",
+            .title = "Stitch the pockets onto the lining",
+            .text = "Centre the disc on the lining; sew the floor's circle, then the dividers from the floor outwards, "
+                    "bar tacks at the mouths.",
+            .kind = StepKind::Flat,
+            .phase = "Lining",
+            .consumes = {"lining.disc", "pocket disc"},
+            .yields = "lining.disc",
+            .pieces = {"lining.disc", "pockets"},
+            .stitch = "2.5–3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "All pockets are alike."});
     }
 
     static std::vector<EdgeUse> withCopy(std::vector<EdgeUse> run)
@@ -126,21 +212,73 @@ public:
     void addSteps(Drafter& d, double cord) const
     {
         const double s = d("allowance.body");
-        d.add(Step{.id = "holes", .title = "Work the cord holes", .text = "Two buttonholes across the channel's middle in the disc, opposite each other, through one layer and a patch.", .kind = StepKind::Flat, .phase = "Shell front", .consumes = {"disc"}, .yields = "disc",
-                   .pieces = {"disc"}, .tool = "sewing machine", .check = "Cut open without catching a stitch."});
-        d.add(Step{.id = "rim", .title = "Sew disc and lining together", .text = "Right sides together, match the quarter notches; sew round at " + lengthToken(s) + ". Leave " + lengthToken(d("opening.length")) + " open; back-stitch both ends. Notch the allowance all round.",
-                   .kind = StepKind::Seam, .phase = "Joining", .consumes = {"disc", "lining.disc"}, .yields = "bag", .pieces = {"disc", "lining.disc"}, .seams = {"rim"}, .allowance = s, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine, scissors", .check = "Quarters meet."});
-        d.add(Step{.id = "turn", .title = "Turn the pouch", .text = "Turn through the opening, roll the seam to the edge, press.", .kind = StepKind::Turn, .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"disc", "lining.disc"}, .tool = "hands, iron",
-                   .check = "The rim is round.", .turnsThrough = true});
-        d.add(Step{.id = "close", .title = "Close the rim", .text = "Fold the opening's allowances in; topstitch the whole rim {3.2} from the edge, closing it.", .kind = StepKind::CloseOpening, .phase = "Closing", .consumes = {"bag"}, .yields = "bag", .pieces = {"disc", "lining.disc"},
-                   .seams = {"rim"}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "The opening is caught."});
-        d.add(Step{.id = "channel", .title = "Sew the channel and thread the cords", .text = "Two rows on their circles. Thread each cord (" + lengthToken(cord) + ") once round, from opposite holes, and knot its ends.", .kind = StepKind::Strap, .phase = "Strap",
-                   .consumes = {"bag"}, .yields = "bag", .pieces = {"disc"}, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine, bodkin", .check = "Pulled, the pouch closes evenly.", .cautions = {"Long cords: a strangulation hazard for small children."}});
+        d.add(Step{.id = "holes",
+            .title = "Work the cord holes",
+            .text = "Two buttonholes across the channel's middle in the disc, opposite each other, through one layer "
+                    "and a patch.",
+            .kind = StepKind::Flat,
+            .phase = "Shell front",
+            .consumes = {"disc"},
+            .yields = "disc",
+            .pieces = {"disc"},
+            .tool = "sewing machine",
+            .check = "Cut open without catching a stitch."});
+        d.add(Step{.id = "rim",
+            .title = "Sew disc and lining together",
+            .text = "Right sides together, match the quarter notches; sew round at " + lengthToken(s) + ". Leave "
+                + lengthToken(d("opening.length")) + " open; back-stitch both ends. Notch the allowance all round.",
+            .kind = StepKind::Seam,
+            .phase = "Joining",
+            .consumes = {"disc", "lining.disc"},
+            .yields = "bag",
+            .pieces = {"disc", "lining.disc"},
+            .seams = {"rim"},
+            .allowance = s,
+            .stitch = "2.5 mm, lockstitch 301",
+            .tool = "sewing machine, scissors",
+            .check = "Quarters meet."});
+        d.add(Step{.id = "turn",
+            .title = "Turn the pouch",
+            .text = "Turn through the opening, roll the seam to the edge, press.",
+            .kind = StepKind::Turn,
+            .phase = "Joining",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"disc", "lining.disc"},
+            .tool = "hands, iron",
+            .check = "The rim is round.",
+            .turnsThrough = true});
+        d.add(Step{.id = "close",
+            .title = "Close the rim",
+            .text = "Fold the opening's allowances in; topstitch the whole rim {3.2} from the edge, closing it.",
+            .kind = StepKind::CloseOpening,
+            .phase = "Closing",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"disc", "lining.disc"},
+            .seams = {"rim"},
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The opening is caught."});
+        d.add(Step{.id = "channel",
+            .title = "Sew the channel and thread the cords",
+            .text = "Two rows on their circles. Thread each cord (" + lengthToken(cord)
+                + ") once round, from opposite holes, and knot its ends.",
+            .kind = StepKind::Strap,
+            .phase = "Strap",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"disc"},
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "sewing machine, bodkin",
+            .check = "Pulled, the pouch closes evenly.",
+            .cautions = {"Long cords: a strangulation hazard for small children."}});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const double r = p.values.at("radius"), neck = p.values.at("channel"), thick = thicknessOf(p, *p.piece("disc")), lined = thicknessOf(p, *p.piece("lining.disc"));
+        const double r = p.values.at("radius"), neck = p.values.at("channel"), thick = thicknessOf(p, *p.piece("disc")),
+                     lined = thicknessOf(p, *p.piece("lining.disc"));
         const Gathered body(r, neck, thick + lined);
         Mockup m;
         const auto addDisc = [&](const char* piece, double inwards, double radius, Facet::Coat coat, const char* kind) {
@@ -164,7 +302,8 @@ public:
             }
             const Vec3 out = path.front();
             // The tail hangs aslant and lies on the table as far as it reaches.
-            const double tail = p.values.at("tail"), drop = std::min(out.y, 0.8 * tail), lying = std::max(0.0, tail - drop / 0.8);
+            const double tail = p.values.at("tail"), drop = std::min(out.y, 0.8 * tail),
+                         lying = std::max(0.0, tail - drop / 0.8);
             path.insert(path.begin(), {out.x + side * 0.75 * drop, out.y - drop, out.z});
             path.insert(path.begin(), path.front() + Vec3{side * lying, 0, 0});
             foldRibbon(m, "", "Cord", path, {0, 4, 0});

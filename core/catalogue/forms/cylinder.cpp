@@ -14,21 +14,28 @@ class Cylinder : public Form {
 public:
     std::string id() const override { return "cylinder"; }
     std::string name() const override { return "Bucket"; }
-    std::string meaning() const override { return "A wall wrapped round a base that is a circle, a stadium (straight sides, round ends) or an ellipse."; }
+    std::string meaning() const override
+    {
+        return "A wall wrapped round a base that is a circle, a stadium (straight sides, round ends) or an ellipse.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        Run body{Line{{16, 18}, {16, 76}}, Line{{16, 76}, {84, 76}}, Line{{84, 76}, {84, 18}}, Cubic{{84, 18}, {84, 2}, {16, 2}, {16, 18}}};
+        Run body{Line{{16, 18}, {16, 76}}, Line{{16, 76}, {84, 76}}, Line{{84, 76}, {84, 18}},
+            Cubic{{84, 18}, {84, 2}, {16, 2}, {16, 18}}};
         return {body, {Cubic{{16, 76}, {16, 90}, {84, 90}, {84, 76}}}, {Cubic{{16, 76}, {16, 62}, {84, 62}, {84, 76}}}};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         std::vector<DimensionSpec> out{
-            {"width", "Base width", "Finished width of the base from end to end; the diameter of a round one.", "220", step(20), "60", "600"},
-            {"depth", "Base depth", "Finished depth of the base, front to back; a round base has its width.", "140", step(10), "40", "width"},
+            {"width", "Base width", "Finished width of the base from end to end; the diameter of a round one.", "220",
+                step(20), "60", "600"},
+            {"depth", "Base depth", "Finished depth of the base, front to back; a round base has its width.", "140",
+                step(10), "40", "width"},
             {"height", "Height", "Finished height from the base seam to the mouth.", "260", step(20), "60", "900"},
-            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
+            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15",
+                DimensionSpec::Quantity::Length, "base.board=yes"},
         };
         for (auto& d : coatDimensions("1.2*depth"))
             out.push_back(d);
@@ -38,8 +45,10 @@ public:
     std::vector<ChoiceSpec> choices() const override
     {
         std::vector<ChoiceSpec> out{
-            {"base.shape", "Base", "Outline of the base.", {{"round", "Circle"}, {"stadium", "Stadium"}, {"ellipse", "Ellipse"}}},
-            {"wall.pieces", "Wall", "One piece with a seam at the back, or two halves with seams at the sides.", {{"two", "Two halves"}, {"one", "One, seam behind"}}},
+            {"base.shape", "Base", "Outline of the base.",
+                {{"round", "Circle"}, {"stadium", "Stadium"}, {"ellipse", "Ellipse"}}},
+            {"wall.pieces", "Wall", "One piece with a seam at the back, or two halves with seams at the sides.",
+                {{"two", "Two halves"}, {"one", "One, seam behind"}}},
             {"base.board", "Base board", "A loose board on the bottom.", {{"no", "Without"}, {"yes", "With board"}}},
         };
         for (auto& c : coatChoices())
@@ -47,9 +56,15 @@ public:
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "0.8*width"}, {"face.height", "height"}, {"mouth.depth", "depth"}}; }
+    std::vector<std::pair<std::string, std::string>> derived() const override
+    {
+        return {{"face.width", "0.8*width"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+    }
 
-    std::vector<SiteSpec> sites() const override { return {{"front", "Front", false, true}, {"lining front", "Lining front", true, false}}; }
+    std::vector<SiteSpec> sites() const override
+    {
+        return {{"front", "Front", false, true}, {"lining front", "Lining front", true, false}};
+    }
 
     void furnish(Design& design) const override
     {
@@ -70,15 +85,21 @@ public:
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
         addFaces(d, sites(), d("height"));
-        const double h = d("height"), room = 0.6 * p.depth, m = boundsOf(d.piece("front").edge("top")->stitch).x1, side = one(p) ? m / 2 : m;
-        p.anchors = {{"left", "front", {-side, h}, room, "shell", "Shell assembly"}, {"right", "front", {side, h}, room, "shell", "Shell assembly"}};
+        const double h = d("height"), room = 0.6 * p.depth, m = boundsOf(d.piece("front").edge("top")->stitch).x1,
+                     side = one(p) ? m / 2 : m;
+        p.anchors = {{"left", "front", {-side, h}, room, "shell", "Shell assembly"},
+            {"right", "front", {side, h}, room, "shell", "Shell assembly"}};
         addMainSpace(d, "front", "base", p.width, h, p.depth, p.depth / 2);
         p.handles = {{"width", "base", {p.width / 2, 0}, {1, 0}, 2}, {"height", "front", {0, h}, {0, 1}, 1}};
         if (!round(p))
             p.handles.push_back({"depth", "base", {0, p.depth / 2}, {0, 1}, 2});
         sewStanding(shell, body(p, 0));
         sewStanding(lining, body(p, lining.shrink));
-        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = "lining.base", .board = p.piece("base.board") ? "base.board" : "", .openPlace = "the lining's base seam"});
+        joinCoats(d,
+            {.mouth = mouthOf(body(p, 0)),
+                .open = "lining.base",
+                .board = p.piece("base.board") ? "base.board" : "",
+                .openPlace = "the lining's base seam"});
     }
 
     bool round(const Pattern& p) const { return p.choices.at("base.shape") == "round"; }
@@ -88,7 +109,9 @@ public:
     {
         const double w = p.values.at("width") - 2 * in, d = p.values.at("depth") - 2 * in;
         const std::string& shape = p.choices.at("base.shape");
-        return shape == "round" ? stadiumPlan(w, w) : shape == "stadium" ? stadiumPlan(w, d) : ellipsePlan(p.values.at("width"), p.values.at("depth"), in);
+        return shape == "round"  ? stadiumPlan(w, w)
+            : shape == "stadium" ? stadiumPlan(w, d)
+                                 : ellipsePlan(p.values.at("width"), p.values.at("depth"), in);
     }
 
     Standing body(const Pattern& p, double in) const
@@ -108,22 +131,28 @@ public:
     {
         const std::string shape = d.choice("base.shape");
         if (shape == "ellipse") {
-            d.pattern.workings.push_back({"base", "base.girth", "Base seam, once round", "length of the ellipse", {{"width", d("width")}, {"depth", d("depth")}}, lengthOf(plan(d.pattern, 0)), Kind::Geometry, "mm",
-                                          "measured along the curve by Gauss-Legendre quadrature; the walls together are as long"});
+            d.pattern.workings.push_back({"base", "base.girth", "Base seam, once round", "length of the ellipse",
+                {{"width", d("width")}, {"depth", d("depth")}}, lengthOf(plan(d.pattern, 0)), Kind::Geometry, "mm",
+                "measured along the curve by Gauss-Legendre quadrature; the walls together are as long"});
             return;
         }
-        d.work({"base", "base.girth", "Base seam, once round", shape == "round" ? "pi*width" : "pi*depth + 2*(width - depth)", {{"width", d("width")}, {"depth", d("depth")}}, 0, Kind::Geometry, "mm",
-                "on the stitch line; the walls together are as long, cut two allowances longer"});
+        d.work({"base", "base.girth", "Base seam, once round",
+            shape == "round" ? "pi*width" : "pi*depth + 2*(width - depth)",
+            {{"width", d("width")}, {"depth", d("depth")}}, 0, Kind::Geometry, "mm",
+            "on the stitch line; the walls together are as long, cut two allowances longer"});
         if (shape == "round")
             d.work({"base", "base.fromStrip", "Base radius from the wall's cut length", "(strip - 2*allowance)/(2*pi)",
-                    {{"strip", pi * d("width") + 2 * d("allowance.body")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm", "the inverse: what base a strip at hand gives"});
+                {{"strip", pi * d("width") + 2 * d("allowance.body")}, {"allowance", d("allowance.body")}}, 0,
+                Kind::Geometry, "mm", "the inverse: what base a strip at hand gives"});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(
+            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
-        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2 * 0.8}, {0, 1, 0}, 1}};
+        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
+            {"height", {-p.width * 0.3, p.height, p.depth / 2 * 0.8}, {0, 1, 0}, 1}};
         if (!round(p))
             m.handles.push_back({"depth", {0, p.height * 0.1, p.depth / 2}, {0, 0, 1}, 2});
         return m;

@@ -16,27 +16,40 @@ class EnvelopeClutch : public Form {
 public:
     std::string id() const override { return "envelope-clutch"; }
     std::string name() const override { return "Envelope clutch"; }
-    std::string meaning() const override { return "One piece folded: pocket front, pocket back, flap; its measures follow from the thing it holds."; }
+    std::string meaning() const override
+    {
+        return "One piece folded: pocket front, pocket back, flap; its measures follow from the thing it holds.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{10, 14}, {90, 14}, {90, 70}, {10, 70}, {10, 14}}), lineRun({{10, 70}, {34, 36}, {66, 36}, {90, 70}})};
+        return {lineRun({{10, 14}, {90, 14}, {90, 70}, {10, 70}, {10, 14}}),
+            lineRun({{10, 70}, {34, 36}, {66, 36}, {90, 70}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         std::vector<DimensionSpec> out{
-            {"thing.width", "Thing's width", "Width of the thing it is made for, lying as it goes in.", "210", step(20), "40", "500"},
+            {"thing.width", "Thing's width", "Width of the thing it is made for, lying as it goes in.", "210", step(20),
+                "40", "500"},
             {"thing.height", "Thing's height", "Height of the thing.", "140", step(10), "30", "500"},
             {"thing.thickness", "Thing's thickness", "Thickness of the thing.", "15", hold(), "0", "60"},
             {"ease", "Ease", "Room round the thing in the width.", "12", hold(), "4", "60"},
-            {"width", "Width", "Finished width of the clutch.", "thing.width + thing.thickness + ease", follow(), "thing.width + thing.thickness", "620"},
-            {"height", "Pocket depth", "From the mouth to the fold at the bottom.", "thing.height + thing.thickness/2 + 8", follow(), "thing.height + thing.thickness/2", "620"},
-            {"flap.reach", "Flap length", "From the fold at the top to the flap's edge.", "0.6*height", follow(), "30", "height - 5"},
-            {"flap.taper", "Flap taper", "How far each side of the flap leans in at its edge.", "width/4", follow(), "0", "width/2 - 20"},
-            {"snap.size", "Snap diameter", "Diameter of the magnetic snap.", "14", stock("snap"), "10", "25", DimensionSpec::Quantity::Length, "closure=snap"},
-            {"snap.slack", "Snap slack", "Extra length of the flap's way to the front half, so that it closes without pulling.", "4", hold(), "0", "12", DimensionSpec::Quantity::Length, "closure=snap"},
-            {"snap.margin", "Snap margin", "From the flap's edge to the centre of the snap.", "28", hold(), "15", "flap.reach - 15", DimensionSpec::Quantity::Length, "closure=snap"},
+            {"width", "Width", "Finished width of the clutch.", "thing.width + thing.thickness + ease", follow(),
+                "thing.width + thing.thickness", "620"},
+            {"height", "Pocket depth", "From the mouth to the fold at the bottom.",
+                "thing.height + thing.thickness/2 + 8", follow(), "thing.height + thing.thickness/2", "620"},
+            {"flap.reach", "Flap length", "From the fold at the top to the flap's edge.", "0.6*height", follow(), "30",
+                "height - 5"},
+            {"flap.taper", "Flap taper", "How far each side of the flap leans in at its edge.", "width/4", follow(),
+                "0", "width/2 - 20"},
+            {"snap.size", "Snap diameter", "Diameter of the magnetic snap.", "14", stock("snap"), "10", "25",
+                DimensionSpec::Quantity::Length, "closure=snap"},
+            {"snap.slack", "Snap slack",
+                "Extra length of the flap's way to the front half, so that it closes without pulling.", "4", hold(),
+                "0", "12", DimensionSpec::Quantity::Length, "closure=snap"},
+            {"snap.margin", "Snap margin", "From the flap's edge to the centre of the snap.", "28", hold(), "15",
+                "flap.reach - 15", DimensionSpec::Quantity::Length, "closure=snap"},
         };
         for (auto& d : coatDimensions("0.9*height", "0.78*height"))
             out.push_back(d);
@@ -45,7 +58,8 @@ public:
 
     std::vector<ChoiceSpec> choices() const override
     {
-        std::vector<ChoiceSpec> out{{"closure", "Closure", "What holds the flap down.", {{"snap", "Magnetic snap"}, {"none", "Nothing"}}}};
+        std::vector<ChoiceSpec> out{
+            {"closure", "Closure", "What holds the flap down.", {{"snap", "Magnetic snap"}, {"none", "Nothing"}}}};
         for (auto& c : coatChoices())
             out.push_back(c.name == "assembly" ? ChoiceSpec{c.name, c.label, c.meaning, {c.options.front()}} : c);
         return out;
@@ -61,7 +75,9 @@ public:
     void furnish(Design& design) const override
     {
         furnishCoats(design);
-        design.layers = {{"panel", "fleece-fusible", "fused", "stitch", {}, ""}, {"lining panel", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
+        design.layers = {{"panel", "fleece-fusible", "fused", "stitch", {}, ""},
+            {"lining panel", "fusible-woven", "fused", "full", {}, ""},
+            {"pocket", "fusible-woven", "fused", "full", {}, ""}};
         design.features = {{"slip", "slip-pocket"}};
         design.carried = {{"Tablet", 180, 130, 10, "main"}};
     }
@@ -75,17 +91,24 @@ public:
         p.width = d("width"), p.height = d("height"), p.depth = d("thing.thickness");
         Coat shell = Coat::shell(d);
         drawCoat(shell);
-        // Folded inside the shell the lining's way is half a turn about the wall's thickness shorter; flap and mouth stay, where they are sewn to each other.
+        // Folded inside the shell the lining's way is half a turn about the wall's thickness shorter; flap and mouth
+        // stay, where they are sewn to each other.
         Coat lining = Coat::lining(d, liningShrink(d, "body"));
         if (lining.shrink > 0)
-            d.work({"lining.body", "lining.fold", "Lining shorter at the bottom fold", "pi*wall", {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm", "a wrapped half turn inside a wall of that thickness: π·t less"});
+            d.work({"lining.body", "lining.fold", "Lining shorter at the bottom fold", "pi*wall",
+                {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm",
+                "a wrapped half turn inside a wall of that thickness: π·t less"});
         drawCoat(lining);
-        d.work({"body", "body.length", "Length of the piece", "2*height + loss + reach + loss/2", {{"height", d("height")}, {"loss", foldLoss(p)}, {"reach", d("flap.reach")}}, 0, Kind::Geometry, "mm",
-                                      "the pocket's depth twice and the flap; each fold loses half of the folded thickness"});
+        d.work({"body", "body.length", "Length of the piece", "2*height + loss + reach + loss/2",
+            {{"height", d("height")}, {"loss", foldLoss(p)}, {"reach", d("flap.reach")}}, 0, Kind::Geometry, "mm",
+            "the pocket's depth twice and the flap; each fold loses half of the folded thickness"});
         const double back = 2 * d("height") + foldLoss(p) - pi * lining.shrink;
-        p.sites.push_back({"lining back", "Lining back", {"lining.body"}, 0, back, d("width"), d("height"), "Lining", true});
-        p.spaces.push_back({"main", "Main space", d("width") - d("thing.thickness"), d("height"), d("thing.thickness") + 4, 0, false});
-        p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2}, {"flap.reach", "body", {0, boundsOf(d.piece("body").stitch()).y1}, {0, 1}, 1}};
+        p.sites.push_back(
+            {"lining back", "Lining back", {"lining.body"}, 0, back, d("width"), d("height"), "Lining", true});
+        p.spaces.push_back(
+            {"main", "Main space", d("width") - d("thing.thickness"), d("height"), d("thing.thickness") + 4, 0, false});
+        p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2},
+            {"flap.reach", "body", {0, boundsOf(d.piece("body").stitch()).y1}, {0, 1}, 1}};
         if (d.choice("closure") == "snap")
             addSnap(d);
         sewCoat(shell);
@@ -97,17 +120,19 @@ public:
     void drawCoat(Coat& c) const
     {
         Drafter& d = c.d;
-        const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = c.shrink, bottom = h + loss / 2 - pi * in / 2, back = 2 * bottom, end = back + loss / 2 + d("flap.reach"), tip = w - d("flap.taper"), s = c.allowance;
+        const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = c.shrink,
+                     bottom = h + loss / 2 - pi * in / 2, back = 2 * bottom, end = back + loss / 2 + d("flap.reach"),
+                     tip = w - d("flap.taper"), s = c.allowance;
         Piece& piece = c.add("body", "A", "Body", "panel");
         const double turned = back + loss / 2;
         piece.edges = {{"front top", lineRun({{-w, 0}, {w, 0}}), c.mouth, {}},
-                       {"right front", lineRun({{w, 0}, {w - in, bottom}}), s, {}},
-                       {"right back", lineRun({{w - in, bottom}, {w, back}}), s, {}},
-                       {"right flap", lineRun({{w, back}, {w, turned}, {tip, end}}), c.mouth, {}},
-                       {"flap end", lineRun({{tip, end}, {-tip, end}}), c.mouth, {}},
-                       {"left flap", lineRun({{-tip, end}, {-w, turned}, {-w, back}}), c.mouth, {}},
-                       {"left back", lineRun({{-w, back}, {-w + in, bottom}}), s, {}},
-                       {"left front", lineRun({{-w + in, bottom}, {-w, 0}}), s, {}}};
+            {"right front", lineRun({{w, 0}, {w - in, bottom}}), s, {}},
+            {"right back", lineRun({{w - in, bottom}, {w, back}}), s, {}},
+            {"right flap", lineRun({{w, back}, {w, turned}, {tip, end}}), c.mouth, {}},
+            {"flap end", lineRun({{tip, end}, {-tip, end}}), c.mouth, {}},
+            {"left flap", lineRun({{-tip, end}, {-w, turned}, {-w, back}}), c.mouth, {}},
+            {"left back", lineRun({{-w, back}, {-w + in, bottom}}), s, {}},
+            {"left front", lineRun({{-w + in, bottom}, {-w, 0}}), s, {}}};
         if (loss < 1e-9)
             for (const char* name : {"right flap", "left flap"})
                 std::erase_if(piece.edge(name)->stitch, [](const Segment& seg) { return lengthOf(seg) < 1e-9; });
@@ -117,23 +142,39 @@ public:
         c.leaveOpen(c.join("left", "Left side", {c.use("body", "left front")}, {c.use("body", "left back", true)}));
     }
 
-    std::vector<EdgeUse> mouth() const { return {{"body", "front top"}, {"body", "right flap"}, {"body", "flap end"}, {"body", "left flap"}}; }
+    std::vector<EdgeUse> mouth() const
+    {
+        return {{"body", "front top"}, {"body", "right flap"}, {"body", "flap end"}, {"body", "left flap"}};
+    }
 
     void sewCoat(Coat& c) const
     {
-        c.sew({.id = "sides", .title = "Sew the " + c.what("sides"), .seams = {"right", "left"}, .consumes = {"body"}, .yields = "shell", .phase = "Shell assembly",
-               .text = "Fold at the bottom fold; stop with a back-stitch exactly at the mouth, clip there to the stitch line.", .check = "The flap's allowances are free."});
+        c.sew({.id = "sides",
+            .title = "Sew the " + c.what("sides"),
+            .seams = {"right", "left"},
+            .consumes = {"body"},
+            .yields = "shell",
+            .phase = "Shell assembly",
+            .text =
+                "Fold at the bottom fold; stop with a back-stitch exactly at the mouth, clip there to the stitch line.",
+            .check = "The flap's allowances are free."});
     }
 
     void addSnap(Drafter& d) const
     {
         Pattern& p = d.pattern;
-        const double size = d("snap.size"), liningEnd = boundsOf(d.piece("lining.body").stitch()).y1, clear = size / 2 + d("allowance.mouth") + d.design.workshop.footWidth;
+        const double size = d("snap.size"), liningEnd = boundsOf(d.piece("lining.body").stitch()).y1,
+                     clear = size / 2 + d("allowance.mouth") + d.design.workshop.footWidth;
         const double flapAt = liningEnd - d("snap.margin");
         const double wall = d.stack(d.piece("body")) + d.stack(d.piece("lining.body"));
         // The flap's way from its fold down the front, less the thickness it goes round.
-        const double drop = d.work({"body", "snap.drop", "Front half: from the mouth down", "reach - margin - thickness/2 - 2*wall - slack", {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")}, {"wall", wall}, {"slack", d("snap.slack")}}, 0,
-                                    Kind::Geometry, "mm", "where the flap half lands: going round the top takes half of the thing's thickness, the pocket's front wall and the flap's own thickness; the rest is slack"});
+        const double drop = d.work(
+            {"body", "snap.drop", "Front half: from the mouth down", "reach - margin - thickness/2 - 2*wall - slack",
+                {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")},
+                    {"wall", wall}, {"slack", d("snap.slack")}},
+                0, Kind::Geometry, "mm",
+                "where the flap half lands: going round the top takes half of the thing's thickness, the pocket's "
+                "front wall and the flap's own thickness; the rest is slack"});
         const auto half = [&](const std::string& key, const std::string& name, const std::string& piece, Point at) {
             p.fittings.push_back({key, name, piece, Fitting::Kind::Snap, at, size, clear, "one layer and its patch"});
             d.piece(piece).drills.push_back({at, "snap"});
@@ -143,10 +184,21 @@ public:
         half("closure.front half", "Snap, front half", "body", {0, drop});
         half("closure.flap half", "Snap, flap half", "lining.body", {0, flapAt});
         p.hardware.push_back({"Magnetic snap", 1, size, lengthToken(size), "as all metal"});
-        for (const auto& [id, piece, phase, name] : {std::tuple{"closure.front", "body", "Shell front", "front half"}, {"closure.flap", "lining.body", "Lining", "flap half"}})
-            d.add(Step{.id = id, .title = std::string("Set the snap's ") + name, .text = "Slit for the prongs at the drill mark, push them through the layer and its patch, put the washer on, bend the prongs, cover them.",
-                       .kind = StepKind::Hardware, .phase = phase, .consumes = {piece}, .yields = piece, .pieces = {piece}, .fittings = {std::string("closure.") + name}, .tool = "awl, pliers",
-                       .check = "The half sits on its mark within {1}.", .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children."}});
+        for (const auto& [id, piece, phase, name] : {std::tuple{"closure.front", "body", "Shell front", "front half"},
+                 {"closure.flap", "lining.body", "Lining", "flap half"}})
+            d.add(Step{.id = id,
+                .title = std::string("Set the snap's ") + name,
+                .text = "Slit for the prongs at the drill mark, push them through the layer and its patch, put the "
+                        "washer on, bend the prongs, cover them.",
+                .kind = StepKind::Hardware,
+                .phase = phase,
+                .consumes = {piece},
+                .yields = piece,
+                .pieces = {piece},
+                .fittings = {std::string("closure.") + name},
+                .tool = "awl, pliers",
+                .check = "The half sits on its mark within {1}.",
+                .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children."}});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
@@ -154,18 +206,22 @@ public:
         const double h = p.height, loss = foldLoss(p), outside = h + loss / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
             const double z = coat.of.empty() ? 0.2 : 0.1;
-            const double bottom = outside - pi * coat.in / 2, lift = outside - bottom, turned = 2 * bottom + loss / 2; // mouths are level
-            folder.lay(coat.of + "body", [=](Point q) -> Vec3 {
-                if (q.y <= bottom)
-                    return {-q.x, lift + bottom - q.y, z};
-                if (q.y <= turned)
-                    return {-q.x, lift + q.y - bottom, -z};
-                return {-q.x, lift + (turned - bottom) - (q.y - turned), z + 2};
-            }, {}, {bottom, turned});
+            const double bottom = outside - pi * coat.in / 2, lift = outside - bottom,
+                         turned = 2 * bottom + loss / 2; // mouths are level
+            folder.lay(coat.of + "body",
+                [=](Point q) -> Vec3 {
+                    if (q.y <= bottom)
+                        return {-q.x, lift + bottom - q.y, z};
+                    if (q.y <= turned)
+                        return {-q.x, lift + q.y - bottom, -z};
+                    return {-q.x, lift + (turned - bottom) - (q.y - turned), z + 2};
+                },
+                {}, {bottom, turned});
         });
         m.litres = p.values.at("thing.width") * h * p.depth / 1e6; // a sheet folded flat holds what it is made for
         placeThings(m, design, p);
-        m.handles = {{"thing.width", {p.width / 2, h * 0.4, 0}, {1, 0, 0}, 2}, {"thing.height", {-p.width * 0.3, h, 0}, {0, 1, 0}, 1}};
+        m.handles = {{"thing.width", {p.width / 2, h * 0.4, 0}, {1, 0, 0}, 2},
+            {"thing.height", {-p.width * 0.3, h, 0}, {0, 1, 0}, 1}};
         return m;
     }
 };

@@ -15,23 +15,35 @@ class FlatPouch : public Form {
 public:
     std::string id() const override { return "flat-pouch"; }
     std::string name() const override { return "Flat pouch or sling"; }
-    std::string meaning() const override { return "Two panels sewn flat to each other; each lower corner has its own radius, and a pocket with a slanting mouth may lie on the front."; }
+    std::string meaning() const override
+    {
+        return "Two panels sewn flat to each other; each lower corner has its own radius, and a pocket with a slanting "
+               "mouth may lie on the front.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {Run{Line{{12, 74}, {12, 20}}, Arc{{22, 20}, 10, pi, pi / 2}, Line{{22, 10}, {46, 10}}, Arc{{46, 50}, 40, -pi / 2, pi / 2}, Line{{86, 50}, {86, 74}}, Line{{86, 74}, {12, 74}}},
-                lineRun({{12, 36}, {84, 60}})};
+        return {Run{Line{{12, 74}, {12, 20}}, Arc{{22, 20}, 10, pi, pi / 2}, Line{{22, 10}, {46, 10}},
+                    Arc{{46, 50}, 40, -pi / 2, pi / 2}, Line{{86, 50}, {86, 74}}, Line{{86, 74}, {12, 74}}},
+            lineRun({{12, 36}, {84, 60}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         std::vector<DimensionSpec> out{
             {"width", "Width", "Finished width of the panels.", "240", step(20), "60", "700"},
-            {"height", "Height", "Finished height of the panels, from the bottom to the mouth.", "200", step(15), "60", "700"},
-            {"radius.left", "Left corner radius", "Radius of the lower left corner of the front, on the stitch line.", "30", hold(), "4", "min(width/2, height - 20)"},
-            {"radius.right", "Right corner radius", "Radius of the lower right corner of the front; larger than the left one for a sling.", "radius.left", follow(), "4", "min(width - radius.left - 10, height - 20)"},
-            {"pocket.left", "Pocket, left side", "Height of the angled pocket's mouth at the left side.", "height*0.5", follow(), "radius.left + 8", "height - 20", DimensionSpec::Quantity::Length, "pocket=yes"},
-            {"pocket.right", "Pocket, right side", "Height of the angled pocket's mouth at the right side.", "height*0.75", follow(), "radius.right + 8", "height - 20", DimensionSpec::Quantity::Length, "pocket=yes"},
+            {"height", "Height", "Finished height of the panels, from the bottom to the mouth.", "200", step(15), "60",
+                "700"},
+            {"radius.left", "Left corner radius", "Radius of the lower left corner of the front, on the stitch line.",
+                "30", hold(), "4", "min(width/2, height - 20)"},
+            {"radius.right", "Right corner radius",
+                "Radius of the lower right corner of the front; larger than the left one for a sling.", "radius.left",
+                follow(), "4", "min(width - radius.left - 10, height - 20)"},
+            {"pocket.left", "Pocket, left side", "Height of the angled pocket's mouth at the left side.", "height*0.5",
+                follow(), "radius.left + 8", "height - 20", DimensionSpec::Quantity::Length, "pocket=yes"},
+            {"pocket.right", "Pocket, right side", "Height of the angled pocket's mouth at the right side.",
+                "height*0.75", follow(), "radius.right + 8", "height - 20", DimensionSpec::Quantity::Length,
+                "pocket=yes"},
         };
         for (auto& d : coatDimensions("0.6*width"))
             out.push_back(d);
@@ -40,24 +52,31 @@ public:
 
     std::vector<ChoiceSpec> choices() const override
     {
-        std::vector<ChoiceSpec> out{{"pocket", "Angled pocket", "A pocket over the lower front, caught in its seams, with a slanting mouth.", {{"yes", "With pocket"}, {"no", "Without"}}}};
+        std::vector<ChoiceSpec> out{
+            {"pocket", "Angled pocket", "A pocket over the lower front, caught in its seams, with a slanting mouth.",
+                {{"yes", "With pocket"}, {"no", "Without"}}}};
         for (auto& c : coatChoices())
             if (c.name != "lining.fit") // without depth there is nothing to lie further in
                 out.push_back(c);
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "4"}}; }
+    std::vector<std::pair<std::string, std::string>> derived() const override
+    {
+        return {{"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "4"}};
+    }
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"back", "Back", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return {{"back", "Back", false, true}, {"lining front", "Lining front", true, false},
+            {"lining back", "Lining back", true, false}};
     }
 
     void furnish(Design& design) const override
     {
         furnishCoats(design);
-        design.layers = {{"panel", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
+        design.layers = {
+            {"panel", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
         design.carried = {{"Tablet", 180, 150, 8, "main"}};
     }
 
@@ -72,12 +91,14 @@ public:
             drawPocket(shell);
         addFaces(d, sites(), d("height"));
         const double w = d("width"), h = d("height");
-        p.anchors = {{"left", "front", {-w / 2, h}, w / 4, "shell", "Shell assembly"}, {"right", "front", {w / 2, h}, w / 4, "shell", "Shell assembly"}};
+        p.anchors = {{"left", "front", {-w / 2, h}, w / 4, "shell", "Shell assembly"},
+            {"right", "front", {w / 2, h}, w / 4, "shell", "Shell assembly"}};
         p.spaces.push_back({"main", "Main space", w, h, 12, std::min(d("radius.left"), d("radius.right")), true});
-        const double rl = d("radius.left"), rr = d("radius.right"), diagonal = std::sqrt(0.5), gain = 1 / (std::sqrt(2.0) - 1);
+        const double rl = d("radius.left"), rr = d("radius.right"), diagonal = std::sqrt(0.5),
+                     gain = 1 / (std::sqrt(2.0) - 1);
         p.handles = {{"width", "front", {w / 2, h * 0.6}, {1, 0}, 2}, {"height", "front", {0, h}, {0, 1}, 1},
-                     {"radius.left", "front", {-w / 2 + rl * (1 - diagonal), rl * (1 - diagonal)}, {diagonal, diagonal}, gain},
-                     {"radius.right", "front", {w / 2 - rr * (1 - diagonal), rr * (1 - diagonal)}, {-diagonal, diagonal}, gain}};
+            {"radius.left", "front", {-w / 2 + rl * (1 - diagonal), rl * (1 - diagonal)}, {diagonal, diagonal}, gain},
+            {"radius.right", "front", {w / 2 - rr * (1 - diagonal), rr * (1 - diagonal)}, {-diagonal, diagonal}, gain}};
         sewCoat(shell);
         sewCoat(lining);
         joinCoats(d, {.mouth = {{"front", "top"}, {"back", "top"}}, .open = "lining.outline"});
@@ -86,7 +107,8 @@ public:
     bool pocket(const Drafter& d) const { return d.choice("pocket") == "yes"; }
 
     /// A panel with its own radius at each lower corner. Sides are divided at the heights given.
-    static void drawPanel(Piece& piece, double width, double height, double left, double right, double splitLeft, double splitRight, double mouth, double s)
+    static void drawPanel(Piece& piece, double width, double height, double left, double right, double splitLeft,
+        double splitRight, double mouth, double s)
     {
         const double w = width / 2;
         piece.edges.push_back({"top", lineRun({{w, height}, {-w, height}}), mouth, {}});
@@ -109,48 +131,92 @@ public:
     {
         Drafter& d = c.d;
         // The lining's face is seen from the other side.
-        const double w = d("width"), h = d("height"), rl = d(c.isLining ? "radius.right" : "radius.left"), rr = d(c.isLining ? "radius.left" : "radius.right");
+        const double w = d("width"), h = d("height"), rl = d(c.isLining ? "radius.right" : "radius.left"),
+                     rr = d(c.isLining ? "radius.left" : "radius.right");
         const bool split = pocket(d) && !c.isLining;
-        drawPanel(c.add("front", "A", "Front", "panel"), w, h, rl, rr, split ? d("pocket.left") : 0, split ? d("pocket.right") : 0, c.mouth, c.allowance);
-        drawPanel(c.add("back", "B", "Back", "panel"), w, h, rr, rl, 0, 0, c.mouth, c.allowance); // seen from its own face: mirrored
-        c.leaveOpen(c.join("outline", "Front to back", d.runWithout(c.key("front"), "top"), reversedRun(d.runWithout(c.key("back"), "top"))));
+        drawPanel(c.add("front", "A", "Front", "panel"), w, h, rl, rr, split ? d("pocket.left") : 0,
+            split ? d("pocket.right") : 0, c.mouth, c.allowance);
+        drawPanel(c.add("back", "B", "Back", "panel"), w, h, rr, rl, 0, 0, c.mouth,
+            c.allowance); // seen from its own face: mirrored
+        c.leaveOpen(c.join("outline", "Front to back", d.runWithout(c.key("front"), "top"),
+            reversedRun(d.runWithout(c.key("back"), "top"))));
     }
 
     /// Two layers of the front's lower part, turned at the slanting mouth.
     void drawPocket(Coat& c) const
     {
         Drafter& d = c.d;
-        const double w = d("width") / 2, rl = d("radius.left"), rr = d("radius.right"), yl = d("pocket.left"), yr = d("pocket.right"), s = c.allowance;
+        const double w = d("width") / 2, rl = d("radius.left"), rr = d("radius.right"), yl = d("pocket.left"),
+                     yr = d("pocket.right"), s = c.allowance;
         for (const bool lining : {false, true}) {
-            Piece& piece = d.add({.key = lining ? "pocket.lining" : "pocket", .code = lining ? "LP" : "P", .name = lining ? "Pocket lining" : "Angled pocket", .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
-                                  .role = "pocket", .material = lining ? "lining" : "shell"});
+            Piece& piece = d.add({.key = lining ? "pocket.lining" : "pocket",
+                .code = lining ? "LP" : "P",
+                .name = lining ? "Pocket lining" : "Angled pocket",
+                .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
+                .role = "pocket",
+                .material = lining ? "lining" : "shell"});
             piece.edges = {{"mouth", lineRun({{w, yr}, {-w, yl}}), s, {}},
-                           {"left side", lineRun({{-w, yl}, {-w, rl}}), s, {}},
-                           {"left corner", {Arc{{-w + rl, rl}, rl, pi, pi / 2}}, s, {}},
-                           {"bottom", lineRun({{-w + rl, 0}, {w - rr, 0}}), s, {}},
-                           {"right corner", {Arc{{w - rr, rr}, rr, -pi / 2, pi / 2}}, s, {}},
-                           {"right side", lineRun({{w, rr}, {w, yr}}), s, {}}};
+                {"left side", lineRun({{-w, yl}, {-w, rl}}), s, {}},
+                {"left corner", {Arc{{-w + rl, rl}, rl, pi, pi / 2}}, s, {}},
+                {"bottom", lineRun({{-w + rl, 0}, {w - rr, 0}}), s, {}},
+                {"right corner", {Arc{{w - rr, rr}, rr, -pi / 2, pi / 2}}, s, {}},
+                {"right side", lineRun({{w, rr}, {w, yr}}), s, {}}};
         }
-        d.add(Seam{.key = "pocket.mouth", .name = "Pocket mouth", .a = {{"pocket", "mouth"}}, .b = {{"pocket.lining", "mouth"}}, .allowance = s});
-        d.add(Seam{.key = "pocket.on", .name = "Pocket on the front", .a = d.runWithout("pocket", "mouth"), .b = d.runFromTo("front", "left side", "right side"), .allowance = s, .stitch = "baste"});
+        d.add(Seam{.key = "pocket.mouth",
+            .name = "Pocket mouth",
+            .a = {{"pocket", "mouth"}},
+            .b = {{"pocket.lining", "mouth"}},
+            .allowance = s});
+        d.add(Seam{.key = "pocket.on",
+            .name = "Pocket on the front",
+            .a = d.runWithout("pocket", "mouth"),
+            .b = d.runFromTo("front", "left side", "right side"),
+            .allowance = s,
+            .stitch = "baste"});
         for (auto& seam : d.pattern.seams)
             if (seam.key == "outline")
                 seam.trapped.push_back("pocket");
         d.pattern.overlays.push_back({"pocket", "front", {}});
         d.pattern.spaces.push_back({"pocket", "Angled pocket", d("width"), std::min(yl, yr), 10, 0, true});
-        d.add(Step{.id = "pocket.mouth", .title = "Sew and turn the pocket's mouth",
-                   .text = "Right sides together, sew the slanting mouth at " + lengthToken(s) + ". Turn, press, topstitch {3.2} and {9.5} from the edge.", .kind = StepKind::Seam, .phase = "Shell front",
-                   .consumes = {"pocket", "pocket.lining"}, .yields = "pocket ready", .pieces = {"pocket", "pocket.lining"}, .seams = {"pocket.mouth"}, .allowance = s, .stitch = "2.5–3 mm, lockstitch 301",
-                   .tool = "sewing machine, iron", .check = "The mouth is not stretched: it runs across the grain."});
-        d.add(Step{.id = "pocket.on", .title = "Baste the pocket to the front", .text = "Lay it on the front, edges level; baste {4} from the edge.", .kind = StepKind::Baste, .phase = "Shell front",
-                   .consumes = {"front", "pocket ready"}, .yields = "front", .pieces = {"front", "pocket"}, .seams = {"pocket.on"}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine",
-                   .check = "The mouth lies flat on the front."});
+        d.add(Step{.id = "pocket.mouth",
+            .title = "Sew and turn the pocket's mouth",
+            .text = "Right sides together, sew the slanting mouth at " + lengthToken(s)
+                + ". Turn, press, topstitch {3.2} and {9.5} from the edge.",
+            .kind = StepKind::Seam,
+            .phase = "Shell front",
+            .consumes = {"pocket", "pocket.lining"},
+            .yields = "pocket ready",
+            .pieces = {"pocket", "pocket.lining"},
+            .seams = {"pocket.mouth"},
+            .allowance = s,
+            .stitch = "2.5–3 mm, lockstitch 301",
+            .tool = "sewing machine, iron",
+            .check = "The mouth is not stretched: it runs across the grain."});
+        d.add(Step{.id = "pocket.on",
+            .title = "Baste the pocket to the front",
+            .text = "Lay it on the front, edges level; baste {4} from the edge.",
+            .kind = StepKind::Baste,
+            .phase = "Shell front",
+            .consumes = {"front", "pocket ready"},
+            .yields = "front",
+            .pieces = {"front", "pocket"},
+            .seams = {"pocket.on"},
+            .allowance = 4,
+            .stitch = "4–5 mm, basting",
+            .tool = "sewing machine",
+            .check = "The mouth lies flat on the front."});
     }
 
     void sewCoat(Coat& c) const
     {
-        c.sew({.id = "outline", .title = "Sew " + c.what("front to back"), .seams = {"outline"}, .consumes = {"front", "back"}, .yields = "shell", .phase = "Shell assembly",
-               .text = "Notch out the allowance at the round corners, press.", .check = "Both corners are smooth."});
+        c.sew({.id = "outline",
+            .title = "Sew " + c.what("front to back"),
+            .seams = {"outline"},
+            .consumes = {"front", "back"},
+            .yields = "shell",
+            .phase = "Shell assembly",
+            .text = "Notch out the allowance at the round corners, press.",
+            .check = "Both corners are smooth."});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
@@ -161,7 +227,8 @@ public:
             folder.lay(coat.of + "back", [z](Point q) { return Vec3{-q.x, q.y, -z}; });
         });
         dressUp(m, design, p, p.height, 2, p.width / 2);
-        m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, 0}, {0, 1, 0}, 1}};
+        m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2},
+            {"height", {-p.width * 0.3, p.height, 0}, {0, 1, 0}, 1}};
         return m;
     }
 };

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Rigid-frame clutch: two rigid half shells, padded and covered; everything is drafted from the frame's own measures.
-#include "library/material.hpp"
 #include "drafting/coat.hpp"
 #include "drafting/plans.hpp"
 #include "forms/form.hpp"
+#include "library/material.hpp"
 #include "mockup/folder.hpp"
 #include "units/words.hpp"
 
@@ -19,32 +19,54 @@ class FrameClutch : public Form {
 public:
     std::string id() const override { return "frame-clutch"; }
     std::string name() const override { return "Frame clutch"; }
-    std::string meaning() const override { return "Two rigid half shells on a hinge, padded and covered outside, lined with covered cards: all from the frame's measures."; }
+    std::string meaning() const override
+    {
+        return "Two rigid half shells on a hinge, padded and covered outside, lined with covered cards: all from the "
+               "frame's measures.";
+    }
 
-    std::vector<Run> silhouette() const override { return {placed(roundedPlan(84, 52, 16), {50, 40}), lineRun({{8, 44}, {92, 44}}), circleRun({50, 68}, 4)}; }
+    std::vector<Run> silhouette() const override
+    {
+        return {placed(roundedPlan(84, 52, 16), {50, 40}), lineRun({{8, 44}, {92, 44}}), circleRun({50, 68}, 4)};
+    }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
             {"frame.width", "Frame width", "Outside width of the frame.", "180", step(20), "60", "400"},
             {"frame.height", "Frame height", "Outside height of a half shell's face.", "110", step(10), "40", "300"},
-            {"frame.depth", "Frame depth", "Outside depth of the closed frame; each half is half as deep.", "50", hold(), "20", "120"},
-            {"radius", "Corner radius", "Outside radius of the frame's corners.", "20", hold(), "3", "min(frame.width, frame.height)/2"},
-            {"turn.in", "Turn-in", "How far the cover turns into the half shell over its rim.", "10", hold(), "5", "25"},
-            {"padding.hold", "Padding short", "How much smaller the padding is than the face on every edge.", "2", hold(), "0", "10"},
-            {"cover.thick", "Covering thickness", "Thickness of the glued lining on the card's edge.", "0.8", hold(), "0", "4"},
-            {"card.clear", "Card clearance", "Room between card and shell on every edge besides the covering.", "0.5", hold(), "0", "3"},
+            {"frame.depth", "Frame depth", "Outside depth of the closed frame; each half is half as deep.", "50",
+                hold(), "20", "120"},
+            {"radius", "Corner radius", "Outside radius of the frame's corners.", "20", hold(), "3",
+                "min(frame.width, frame.height)/2"},
+            {"turn.in", "Turn-in", "How far the cover turns into the half shell over its rim.", "10", hold(), "5",
+                "25"},
+            {"padding.hold", "Padding short", "How much smaller the padding is than the face on every edge.", "2",
+                hold(), "0", "10"},
+            {"cover.thick", "Covering thickness", "Thickness of the glued lining on the card's edge.", "0.8", hold(),
+                "0", "4"},
+            {"card.clear", "Card clearance", "Room between card and shell on every edge besides the covering.", "0.5",
+                hold(), "0", "3"},
             {"shell.wall", "Shell wall", "Thickness of the rigid half shell.", "2", hold(), "0.5", "8"},
         };
     }
 
     std::vector<ChoiceSpec> choices() const override { return {}; }
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "frame.width - 2*radius"}, {"face.height", "frame.height - 2*(shell.wall + cover.thick + card.clear)"}, {"mouth.depth", "frame.depth"}}; }
-    std::vector<SiteSpec> sites() const override { return {{"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}}; }
+    std::vector<std::pair<std::string, std::string>> derived() const override
+    {
+        return {{"face.width", "frame.width - 2*radius"},
+            {"face.height", "frame.height - 2*(shell.wall + cover.thick + card.clear)"},
+            {"mouth.depth", "frame.depth"}};
+    }
+    std::vector<SiteSpec> sites() const override
+    {
+        return {{"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+    }
 
     void furnish(Design& design) const override
     {
-        design.materials = {{"shell", "quilting-cotton"}, {"lining", "lining-cotton"}, {"card", "board"}, {"padding", "fleece-fusible"}};
+        design.materials = {{"shell", "quilting-cotton"}, {"lining", "lining-cotton"}, {"card", "board"},
+            {"padding", "fleece-fusible"}};
         design.layers = {{"cover", "fusible-woven", "fused", "full", {}, ""}};
         design.carried = {{"Cards", 86, 54, 10, "main"}, {"Mirror", 70, 70, 8, "main"}};
     }
@@ -55,22 +77,58 @@ public:
         const double w = d("frame.width"), h = d("frame.height"), half = d("frame.depth") / 2, r = d("radius");
         p.width = w, p.height = h, p.depth = d("frame.depth");
         // The cover wraps the half shell: face, rim and turn-in.
-        const double wrap = d.work({"cover", "cover.wrap", "Cover beyond the face", "padding + rim + wall + turn", {{"padding", material(p.materials.at("padding")).thickness}, {"rim", half}, {"wall", d("shell.wall")}, {"turn", d("turn.in")}}, 0, Kind::Geometry, "mm", "down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned in"});
-        outline(d.add({.key = "cover", .code = "A", .name = "Cover", .group = PieceGroup::Shell, .role = "cover", .material = "shell", .count = 2}), w, h, r, wrap);
+        const double wrap = d.work({"cover", "cover.wrap", "Cover beyond the face", "padding + rim + wall + turn",
+            {{"padding", material(p.materials.at("padding")).thickness}, {"rim", half}, {"wall", d("shell.wall")},
+                {"turn", d("turn.in")}},
+            0, Kind::Geometry, "mm",
+            "down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned in"});
+        outline(d.add({.key = "cover",
+                    .code = "A",
+                    .name = "Cover",
+                    .group = PieceGroup::Shell,
+                    .role = "cover",
+                    .material = "shell",
+                    .count = 2}),
+            w, h, r, wrap);
         const double inset = d("padding.hold");
-        outline(d.add({.key = "padding", .code = "P", .name = "Padding", .group = PieceGroup::Interlining, .role = "padding", .material = "padding", .count = 2}), w - 2 * inset, h - 2 * inset, std::max(r - inset, 1.0), 0);
-        const double less = d.work({"card", "card.less", "Card smaller on every edge", "wall + cover + clear", {{"wall", d("shell.wall")}, {"cover", d("cover.thick")}, {"clear", d("card.clear")}}, 0, Kind::Geometry, "mm",
-                                    "the card lies inside the half shell and is smaller by its covering thickness on each edge"});
+        outline(d.add({.key = "padding",
+                    .code = "P",
+                    .name = "Padding",
+                    .group = PieceGroup::Interlining,
+                    .role = "padding",
+                    .material = "padding",
+                    .count = 2}),
+            w - 2 * inset, h - 2 * inset, std::max(r - inset, 1.0), 0);
+        const double less = d.work({"card", "card.less", "Card smaller on every edge", "wall + cover + clear",
+            {{"wall", d("shell.wall")}, {"cover", d("cover.thick")}, {"clear", d("card.clear")}}, 0, Kind::Geometry,
+            "mm", "the card lies inside the half shell and is smaller by its covering thickness on each edge"});
         const double cw = w - 2 * less, ch = h - 2 * less, cr = std::max(r - less, 1.0);
-        outline(d.add({.key = "card", .code = "R", .name = "Lining card", .group = PieceGroup::Interlining, .role = "card", .material = "card", .count = 2}), cw, ch, cr, 0);
-        for (const auto& [key, code, name] : {std::tuple{"lining.front", "LA", "Card cover, front"}, {"lining.back", "LB", "Card cover, back"}})
-            outline(d.add({.key = key, .code = code, .name = name, .group = PieceGroup::Lining, .role = "lining", .material = "lining"}), cw, ch, cr, d("turn.in"));
+        outline(d.add({.key = "card",
+                    .code = "R",
+                    .name = "Lining card",
+                    .group = PieceGroup::Interlining,
+                    .role = "card",
+                    .material = "card",
+                    .count = 2}),
+            cw, ch, cr, 0);
+        for (const auto& [key, code, name] :
+            {std::tuple{"lining.front", "LA", "Card cover, front"}, {"lining.back", "LB", "Card cover, back"}})
+            outline(d.add({.key = key,
+                        .code = code,
+                        .name = name,
+                        .group = PieceGroup::Lining,
+                        .role = "lining",
+                        .material = "lining"}),
+                cw, ch, cr, d("turn.in"));
         addFaces(d, sites(), ch / 2);
         d.piece("cover").note = "Notch the turn-in at the corners.";
-        d.work({"cover", "frame.girth", "Rim of the frame, once round", "2*(width + height) - 8*radius + 2*pi*radius", {{"width", w}, {"height", h}, {"radius", r}}, 0, Kind::Geometry, "mm", "for edging, cord or chain"});
-        p.hardware.push_back({"Rigid frame with hinge and clasp", 1, w, lengthToken(w) + " × " + lengthToken(h) + " × " + lengthToken(d("frame.depth")), "as all metal"});
+        d.work({"cover", "frame.girth", "Rim of the frame, once round", "2*(width + height) - 8*radius + 2*pi*radius",
+            {{"width", w}, {"height", h}, {"radius", r}}, 0, Kind::Geometry, "mm", "for edging, cord or chain"});
+        p.hardware.push_back({"Rigid frame with hinge and clasp", 1, w,
+            lengthToken(w) + " × " + lengthToken(h) + " × " + lengthToken(d("frame.depth")), "as all metal"});
         const double inside = less;
-        p.spaces.push_back({"main", "Main space", w - 2 * inside, h - 2 * inside, d("frame.depth") - 2 * inside, r, false});
+        p.spaces.push_back(
+            {"main", "Main space", w - 2 * inside, h - 2 * inside, d("frame.depth") - 2 * inside, r, false});
         p.handles = {{"frame.width", "cover", {w / 2, 0}, {1, 0}, 2}, {"frame.height", "cover", {0, h / 2}, {0, 1}, 2}};
         addSteps(d);
     }
@@ -85,15 +143,35 @@ public:
     void addSteps(Drafter& d) const
     {
         const std::vector<std::string> glue{"Contact adhesive: air the room, no flame; let it dry as its maker says."};
-        const auto step = [&](const std::string& id, const std::string& title, const std::string& text, StepKind kind, const std::string& phase, std::vector<std::string> consumes, const std::string& yields, std::vector<std::string> pieces,
-                              const std::string& check) {
-            d.add(Step{.id = id, .title = title, .text = text, .kind = kind, .phase = phase, .consumes = std::move(consumes), .yields = yields, .pieces = std::move(pieces), .tool = "contact adhesive, bone folder", .check = check, .cautions = glue});
+        const auto step = [&](const std::string& id, const std::string& title, const std::string& text, StepKind kind,
+                              const std::string& phase, std::vector<std::string> consumes, const std::string& yields,
+                              std::vector<std::string> pieces, const std::string& check) {
+            d.add(Step{.id = id,
+                .title = title,
+                .text = text,
+                .kind = kind,
+                .phase = phase,
+                .consumes = std::move(consumes),
+                .yields = yields,
+                .pieces = std::move(pieces),
+                .tool = "contact adhesive, bone folder",
+                .check = check,
+                .cautions = glue});
         };
-        step("pad", "Pad the half shells", "Glue the padding on the face of each half shell, centred.", StepKind::Flat, "Small parts", {"padding"}, "padded shells", {"padding"}, "The padding ends short of the rim all round.");
-        step("cover", "Cover the half shells", "Centre the cover, draw it over the rim and glue the turn-in of " + lengthToken(d("turn.in")) + " inside: straights first, then notch and lay the corners.", StepKind::Flat, "Shell assembly",
-             {"cover", "padded shells"}, "shell", {"cover"}, "The cloth is smooth at all corners; let it dry.");
-        step("card", "Cover the lining cards", "Glue the card covers' turn-in of " + lengthToken(d("turn.in")) + " to the back of the cards.", StepKind::Flat, "Lining", {"card", "lining.front", "lining.back"}, "lining", {"card", "lining.front", "lining.back"}, "Each covered card drops into its half shell.");
-        step("set", "Set the cards", "Glue the covered cards into the half shells; press until dry.", StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", "lining.front", "lining.back"}, "The frame closes and clasps freely.");
+        step("pad", "Pad the half shells", "Glue the padding on the face of each half shell, centred.", StepKind::Flat,
+            "Small parts", {"padding"}, "padded shells", {"padding"}, "The padding ends short of the rim all round.");
+        step("cover", "Cover the half shells",
+            "Centre the cover, draw it over the rim and glue the turn-in of " + lengthToken(d("turn.in"))
+                + " inside: straights first, then notch and lay the corners.",
+            StepKind::Flat, "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
+            "The cloth is smooth at all corners; let it dry.");
+        step("card", "Cover the lining cards",
+            "Glue the card covers' turn-in of " + lengthToken(d("turn.in")) + " to the back of the cards.",
+            StepKind::Flat, "Lining", {"card", "lining.front", "lining.back"}, "lining",
+            {"card", "lining.front", "lining.back"}, "Each covered card drops into its half shell.");
+        step("set", "Set the cards", "Glue the covered cards into the half shells; press until dry.",
+            StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", "lining.front", "lining.back"},
+            "The frame closes and clasps freely.");
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
@@ -103,17 +181,26 @@ public:
             const bool shell = coat.of.empty();
             const double at = shell ? z : z - 1; // the cards lie inside
             folder.lay(shell ? "cover" : "lining.front", [=](Point q) { return Vec3{q.x, q.y + h, at}; });
-            folder.lay(shell ? "cover" : "lining.back", [=](Point q) { return Vec3{-q.x, q.y + h, -at}; }, {}, {}, shell ? 1 : 0);
+            folder.lay(
+                shell ? "cover" : "lining.back",
+                [=](Point q) {
+                    return Vec3{-q.x, q.y + h, -at};
+                },
+                {}, {}, shell ? 1 : 0);
         });
         // The rim is not a seam: the cover is drawn over it.
         const Polyline rim = flattened(p.piece("cover")->stitch(), 0.4);
         for (std::size_t i = 0; i + 1 < rim.size(); ++i) {
             const Point a = rim[i], b = rim[i + 1];
-            m.facets.push_back({"cover", "cloth", "Cover", {{a.x, a.y + h, z}, {a.x, a.y + h, -z}, {b.x, b.y + h, -z}, {b.x, b.y + h, z}}, {false, true, false, true}});
+            m.facets.push_back({"cover", "cloth", "Cover",
+                {{a.x, a.y + h, z}, {a.x, a.y + h, -z}, {b.x, b.y + h, -z}, {b.x, b.y + h, z}},
+                {false, true, false, true}});
         }
         m.litres = areaOf(p.piece("cover")->stitch()) * p.depth / 1e6;
         placeThings(m, design, p);
-        m.handles = {{"frame.width", {p.width / 2, h, 0}, {1, 0, 0}, 2}, {"frame.height", {0, p.height, z}, {0, 1, 0}, 1}, {"frame.depth", {p.width * 0.3, p.height * 0.2, z}, {0, 0, 1}, 2}};
+        m.handles = {{"frame.width", {p.width / 2, h, 0}, {1, 0, 0}, 2},
+            {"frame.height", {0, p.height, z}, {0, 1, 0}, 1},
+            {"frame.depth", {p.width * 0.3, p.height * 0.2, z}, {0, 0, 1}, 2}};
         return m;
     }
 };

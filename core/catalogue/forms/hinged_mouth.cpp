@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Hinged mouth: a boxed body whose mouth is held open by two metal stays in channels; a base board stands on the bottom.
+// Hinged mouth: a boxed body whose mouth is held open by two metal stays in channels; a base board stands on the
+// bottom.
 #include "drafting/boxed.hpp"
 #include "drafting/panels.hpp"
 #include "forms/form.hpp"
@@ -17,24 +18,36 @@ class HingedMouth : public Form {
 public:
     std::string id() const override { return "hinged-mouth"; }
     std::string name() const override { return "Hinged-mouth bag"; }
-    std::string meaning() const override { return "A boxed body with two metal stays in channels round its mouth, so that it stands open; a board on the base."; }
+    std::string meaning() const override
+    {
+        return "A boxed body with two metal stays in channels round its mouth, so that it stands open; a board on the "
+               "base.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{8, 8}, {92, 8}, {80, 66}, {20, 66}, {8, 8}}), lineRun({{20, 66}, {28, 78}, {72, 78}, {80, 66}}), {Cubic{{38, 78}, {38, 100}, {62, 100}, {62, 78}}}};
+        return {lineRun({{8, 8}, {92, 8}, {80, 66}, {20, 66}, {8, 8}}),
+            lineRun({{20, 66}, {28, 78}, {72, 78}, {80, 66}}), {Cubic{{38, 78}, {38, 100}, {62, 100}, {62, 78}}}};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
         std::vector<DimensionSpec> out{
-            {"width", "Width", "Finished width of front and back, between the folds at the sides.", "320", step(30), "120", "700"},
-            {"height", "Height", "Finished height from the base to the channels' lower seam.", "220", step(15), "80", "600"},
-            {"depth", "Depth", "Finished depth that the boxed corners make.", "160", step(10), "60", "min(width, height)"},
+            {"width", "Width", "Finished width of front and back, between the folds at the sides.", "320", step(30),
+                "120", "700"},
+            {"height", "Height", "Finished height from the base to the channels' lower seam.", "220", step(15), "80",
+                "600"},
+            {"depth", "Depth", "Finished depth that the boxed corners make.", "160", step(10), "60",
+                "min(width, height)"},
             {"taper", "Taper", "How far each side leans in at the mouth.", "0", hold(), "0", "width/4"},
             {"stay.width", "Stay width", "Width of the metal stays.", "10", hold(), "4", "30"},
-            {"stay.play", "Play in the channel", "How much higher the channel is than the stay.", "4", hold(), "2", "15"},
-            {"stay.clear", "Stay ends clear", "From each end of a stay to the seam at the channel's end: where the hinge sits.", "8", hold(), "3", "30"},
-            {"board.inset", "Base board inset", "Gap between base board and the edges of the base.", "4", hold(), "1", "15"},
+            {"stay.play", "Play in the channel", "How much higher the channel is than the stay.", "4", hold(), "2",
+                "15"},
+            {"stay.clear", "Stay ends clear",
+                "From each end of a stay to the seam at the channel's end: where the hinge sits.", "8", hold(), "3",
+                "30"},
+            {"board.inset", "Base board inset", "Gap between base board and the edges of the base.", "4", hold(), "1",
+                "15"},
         };
         for (auto& d : coatDimensions("0.9*width", "depth + 10"))
             out.push_back(d);
@@ -43,21 +56,24 @@ public:
 
     std::vector<ChoiceSpec> choices() const override
     {
-        std::vector<ChoiceSpec> out{{"boxing", "Boxing", "How the corners are boxed.", {{"pre-cut", "Squares cut first"}, {"from-seams", "Squares from the seams"}, {"across", "Stitched across"}}}};
+        std::vector<ChoiceSpec> out{{"boxing", "Boxing", "How the corners are boxed.",
+            {{"pre-cut", "Squares cut first"}, {"from-seams", "Squares from the seams"},
+                {"across", "Stitched across"}}}};
         for (auto& c : coatChoices())
             if (c.name == "assembly")
-                out.push_back({c.name, c.label, "Bagged out: the stays and the board go in through the turning opening.", {c.options.front()}});
+                out.push_back({c.name, c.label,
+                    "Bagged out: the stays and the board go in through the turning opening.", {c.options.front()}});
             else
                 out.push_back(c);
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "width - 2*taper"}, {"face.height", "height"}, {"mouth.depth", "depth"}}; }
-
-    std::vector<SiteSpec> sites() const override
+    std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return frontAndBack(true);
+        return {{"face.width", "width - 2*taper"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
     }
+
+    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
     void furnish(Design& design) const override
     {
@@ -79,7 +95,9 @@ public:
         addFaces(d, sites(), d("height") + d("depth") / 2);
         addMainSpace(d, "front", "front", d("width"), d("height"), d("depth"), 0);
         const double q = d("depth") / 2;
-        p.handles = {{"width", "front", {d("width") / 2, q + d("height") / 2}, {1, 0}, 2}, {"height", "front", {0, q + d("height")}, {0, 1}, 1}, {"depth", "front", {d("width") / 2 + q, q}, {0, 1}, 2}};
+        p.handles = {{"width", "front", {d("width") / 2, q + d("height") / 2}, {1, 0}, 2},
+            {"height", "front", {0, q + d("height")}, {0, 1}, 1},
+            {"depth", "front", {d("width") / 2 + q, q}, {0, 1}, 2}};
         sewBoxed(shell);
         sewBoxed(lining);
         join(d);
@@ -90,25 +108,53 @@ public:
     {
         Pattern& p = d.pattern;
         const double half = d.piece("front").edge("top")->length(), s = d("allowance.mouth");
-        const double tall = d.work({"channel", "channel.height", "Channel, seam to seam", "2*(stay + play)", {{"stay", d("stay.width")}, {"play", d("stay.play")}}, 0, Kind::Trade, "mm", "folded over the stay, with room to slide it in"});
-        const double stay = d.work({"channel", "stay.length", "Length of each stay", "mouth - 2*clear", {{"mouth", half}, {"clear", d("stay.clear")}}, 0, Kind::Geometry, "mm", "half of the mouth less what the hinges need at both ends"});
-        Piece& channel = d.add({.key = "channel", .code = "E", .name = "Channel", .group = PieceGroup::Shell, .role = "channel", .material = "shell", .count = 2, .grain = 0});
+        const double tall = d.work({"channel", "channel.height", "Channel, seam to seam", "2*(stay + play)",
+            {{"stay", d("stay.width")}, {"play", d("stay.play")}}, 0, Kind::Trade, "mm",
+            "folded over the stay, with room to slide it in"});
+        const double stay = d.work({"channel", "stay.length", "Length of each stay", "mouth - 2*clear",
+            {{"mouth", half}, {"clear", d("stay.clear")}}, 0, Kind::Geometry, "mm",
+            "half of the mouth less what the hinges need at both ends"});
+        Piece& channel = d.add({.key = "channel",
+            .code = "E",
+            .name = "Channel",
+            .group = PieceGroup::Shell,
+            .role = "channel",
+            .material = "shell",
+            .count = 2,
+            .grain = 0});
         drawRectangle(channel, half, tall, s);
-        channel.lines.push_back({"fold over the stay", FaceLine::Kind::Fold, lineRun({{0, tall / 2}, {half, tall / 2}})});
-        const auto along = [](const char* edge, bool reversed) { return std::vector<EdgeUse>{{"channel", edge, 0, reversed}, {"channel", edge, 1, reversed}}; };
+        channel.lines.push_back(
+            {"fold over the stay", FaceLine::Kind::Fold, lineRun({{0, tall / 2}, {half, tall / 2}})});
+        const auto along = [](const char* edge, bool reversed) {
+            return std::vector<EdgeUse>{{"channel", edge, 0, reversed}, {"channel", edge, 1, reversed}};
+        };
         for (int i = 0; i < 2; ++i)
-            d.add(Seam{.key = i == 0 ? "channel right" : "channel left", .name = std::string("Channel to channel, ") + (i == 0 ? "right" : "left"), .a = {{"channel", "right", i}}, .b = {{"channel", "left", 1 - i, true}}, .allowance = s});
-        const std::vector<EdgeUse> outside{{"front", "top", 0, true}, {"back", "top", 0, true}}, inside{{"lining.front", "top", 0, true}, {"lining.back", "top", 0, true}};
-        d.add(Seam{.key = "mouth", .name = "Shell to channels", .a = outside, .b = along("bottom", false), .allowance = s});
-        d.add(Seam{.key = "mouth.lining", .name = "Channels to lining", .a = along("top", true), .b = inside, .allowance = s});
-        p.hardware.push_back({"Metal stay", 2, stay, lengthToken(stay) + " × " + lengthToken(d("stay.width")), "bare, in the channel"});
+            d.add(Seam{.key = i == 0 ? "channel right" : "channel left",
+                .name = std::string("Channel to channel, ") + (i == 0 ? "right" : "left"),
+                .a = {{"channel", "right", i}},
+                .b = {{"channel", "left", 1 - i, true}},
+                .allowance = s});
+        const std::vector<EdgeUse> outside{{"front", "top", 0, true}, {"back", "top", 0, true}},
+            inside{{"lining.front", "top", 0, true}, {"lining.back", "top", 0, true}};
+        d.add(Seam{
+            .key = "mouth", .name = "Shell to channels", .a = outside, .b = along("bottom", false), .allowance = s});
+        d.add(Seam{
+            .key = "mouth.lining", .name = "Channels to lining", .a = along("top", true), .b = inside, .allowance = s});
+        p.hardware.push_back(
+            {"Metal stay", 2, stay, lengthToken(stay) + " × " + lengthToken(d("stay.width")), "bare, in the channel"});
         p.hardware.push_back({"Stay hinge", 2, d("stay.width"), lengthToken(d("stay.width")), "bare, in the channel"});
     }
 
     void drawBoard(Drafter& d) const
     {
         const double inset = d("board.inset");
-        Piece& board = d.add({.key = "base.board", .code = "R", .name = "Base board", .group = PieceGroup::Interlining, .role = "board", .material = "board", .grain = 0});
+        Piece& board = d.add({.key = "base.board",
+            .code = "R",
+            .name = "Base board",
+            .group = PieceGroup::Interlining,
+            .role = "board",
+            .material = "board",
+            .grain = 0});
         drawRectangle(board, d("width") - 2 * inset, d("depth") - 2 * inset, 0);
         board.note = "Round the corners so that they do not wear through.";
     }
@@ -117,39 +163,118 @@ public:
     {
         const double s = d("allowance.mouth");
         const std::string stitch = "2.5–3 mm, lockstitch 301", at = lengthToken(s);
-        d.add(Step{.id = "channel.ring", .title = "Join the channels into a ring", .text = "Right sides together, sew both ends at " + at + "; press open and topstitch both sides. Fold lengthwise, press, unfold.", .kind = StepKind::Seam, .phase = "Joining",
-                   .consumes = {"channel"}, .yields = "channels", .pieces = {"channel"}, .seams = {"channel right", "channel left"}, .allowance = s, .stitch = stitch, .tool = "sewing machine", .check = "The ring is as long as the mouth."});
-        d.add(Step{.id = "mouth", .title = "Sew the channels to the shell", .text = "Right sides together, the ring's joins on the side seams; sew at " + at + ".", .kind = StepKind::Seam, .phase = "Joining", .consumes = {"shell", "channels"},
-                   .yields = "shell with channels", .pieces = {"front", "back", "channel"}, .seams = {"mouth"}, .allowance = s, .stitch = stitch, .tool = "sewing machine", .check = "Handles and tabs are not caught."});
-        d.add(Step{.id = "mouth.lining", .title = "Sew the lining to the channels", .text = "Lining right sides to the channels' free edge; sew at " + at + " all round.", .kind = StepKind::Seam, .phase = "Joining", .consumes = {"shell with channels", "lining"},
-                   .yields = "bag", .pieces = {"lining.front", "lining.back", "channel"}, .seams = {"mouth.lining"}, .allowance = s, .stitch = stitch, .tool = "sewing machine", .check = "Side seams meet."});
-        d.add(Step{.id = "turn", .title = "Turn the bag through the opening", .text = "Reach through the opening in the lining's bottom seam and pull the bag out through it.", .kind = StepKind::Turn, .phase = "Joining", .consumes = {"bag"},
-                   .yields = "bag", .pieces = {"front", "lining.front"}, .tool = "hands", .check = "Corners are pushed out fully.", .turnsThrough = true});
-        d.add(Step{.id = "stays", .title = "Close the channels over the stays", .text = "Slide each stay through the opening into the fold of its channel, hinges at the side seams; stitch along the channel's lower seam, one needle's breadth above it.", .kind = StepKind::Hardware,
-                   .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = {"channel"}, .tool = "sewing machine, zip foot", .check = "The mouth opens and closes freely.", .cautions = {"Needle strike: keep the foot clear of the metal."}});
-        d.add(Step{.id = "board", .title = "Put the base board in", .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a few dots of glue.", .kind = StepKind::Hardware, .phase = "Joining",
-                   .consumes = {"bag", "base.board"}, .yields = "bag", .pieces = {"base.board"}, .tool = "contact adhesive", .check = "The board lies flat and clear of the seams.",
-                   .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
-        d.add(Step{.id = "close", .title = "Close the turning opening", .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.", .kind = StepKind::CloseOpening, .phase = "Closing", .consumes = {"bag"}, .yields = "bag",
-                   .pieces = {"lining.front", "lining.back"}, .seams = {"lining.bottom"}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine", .check = "Nothing is left between the layers: no pins, no clips."});
+        d.add(Step{.id = "channel.ring",
+            .title = "Join the channels into a ring",
+            .text = "Right sides together, sew both ends at " + at
+                + "; press open and topstitch both sides. Fold lengthwise, press, unfold.",
+            .kind = StepKind::Seam,
+            .phase = "Joining",
+            .consumes = {"channel"},
+            .yields = "channels",
+            .pieces = {"channel"},
+            .seams = {"channel right", "channel left"},
+            .allowance = s,
+            .stitch = stitch,
+            .tool = "sewing machine",
+            .check = "The ring is as long as the mouth."});
+        d.add(Step{.id = "mouth",
+            .title = "Sew the channels to the shell",
+            .text = "Right sides together, the ring's joins on the side seams; sew at " + at + ".",
+            .kind = StepKind::Seam,
+            .phase = "Joining",
+            .consumes = {"shell", "channels"},
+            .yields = "shell with channels",
+            .pieces = {"front", "back", "channel"},
+            .seams = {"mouth"},
+            .allowance = s,
+            .stitch = stitch,
+            .tool = "sewing machine",
+            .check = "Handles and tabs are not caught."});
+        d.add(Step{.id = "mouth.lining",
+            .title = "Sew the lining to the channels",
+            .text = "Lining right sides to the channels' free edge; sew at " + at + " all round.",
+            .kind = StepKind::Seam,
+            .phase = "Joining",
+            .consumes = {"shell with channels", "lining"},
+            .yields = "bag",
+            .pieces = {"lining.front", "lining.back", "channel"},
+            .seams = {"mouth.lining"},
+            .allowance = s,
+            .stitch = stitch,
+            .tool = "sewing machine",
+            .check = "Side seams meet."});
+        d.add(Step{.id = "turn",
+            .title = "Turn the bag through the opening",
+            .text = "Reach through the opening in the lining's bottom seam and pull the bag out through it.",
+            .kind = StepKind::Turn,
+            .phase = "Joining",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"front", "lining.front"},
+            .tool = "hands",
+            .check = "Corners are pushed out fully.",
+            .turnsThrough = true});
+        d.add(Step{.id = "stays",
+            .title = "Close the channels over the stays",
+            .text = "Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
+                    "stitch along the channel's lower seam, one needle's breadth above it.",
+            .kind = StepKind::Hardware,
+            .phase = "Joining",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"channel"},
+            .tool = "sewing machine, zip foot",
+            .check = "The mouth opens and closes freely.",
+            .cautions = {"Needle strike: keep the foot clear of the metal."}});
+        d.add(Step{.id = "board",
+            .title = "Put the base board in",
+            .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a "
+                    "few dots of glue.",
+            .kind = StepKind::Hardware,
+            .phase = "Joining",
+            .consumes = {"bag", "base.board"},
+            .yields = "bag",
+            .pieces = {"base.board"},
+            .tool = "contact adhesive",
+            .check = "The board lies flat and clear of the seams.",
+            .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
+        d.add(Step{.id = "close",
+            .title = "Close the turning opening",
+            .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
+            .kind = StepKind::CloseOpening,
+            .phase = "Closing",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"lining.front", "lining.back"},
+            .seams = {"lining.bottom"},
+            .stitch = "2.5 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "Nothing is left between the layers: no pins, no clips."});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         // The channels stand on the mouth, folded flat to half their height.
-        const double z = p.depth / 2, top = p.height, half = p.piece("channel")->edge("bottom")->length() / 2, fold = half - z, tall = boundsOf(p.piece("channel")->stitch()).y1 / 2;
+        const double z = p.depth / 2, top = p.height, half = p.piece("channel")->edge("bottom")->length() / 2,
+                     fold = half - z, tall = boundsOf(p.piece("channel")->stitch()).y1 / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
             foldBoxed(folder, p, coat);
             for (int i = 0; i < 2 && coat.of.empty(); ++i) {
                 const double sign = i == 0 ? 1 : -1;
-                folder.lay("channel", [=](Point q) {
-                    const double x = q.x - half, over = std::max(std::abs(x) - fold, 0.0);
-                    return Vec3{sign * std::copysign(std::min(std::abs(x), fold), x), top + std::min(q.y, 2 * tall - q.y), sign * (z - over)};
-                }, {half - fold, half + fold}, {tall}, i);
+                folder.lay(
+                    "channel",
+                    [=](Point q) {
+                        const double x = q.x - half, over = std::max(std::abs(x) - fold, 0.0);
+                        return Vec3{sign * std::copysign(std::min(std::abs(x), fold), x),
+                            top + std::min(q.y, 2 * tall - q.y), sign * (z - over)};
+                    },
+                    {half - fold, half + fold}, {tall}, i);
             }
         });
         placeThings(m, design, p);
-        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, p.height * 0.1, z}, {0, 0, 1}, 2}};
+        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
+            {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1},
+            {"depth", {p.width * 0.32, p.height * 0.1, z}, {0, 0, 1}, 2}};
         return m;
     }
 };

@@ -23,7 +23,9 @@ const Form& zipAround();
 
 const std::vector<const Form*>& forms()
 {
-    static const std::vector<const Form*> all{&gussetedSatchel(), &boxedCorner(), &separateBase(), &largeTote(), &cylinder(), &zipAround(), &polygon(), &flatPouch(), &envelopeClutch(), &rollTop(), &hingedMouth(), &frameClutch(), &circlePouch()};
+    static const std::vector<const Form*> all{&gussetedSatchel(), &boxedCorner(), &separateBase(), &largeTote(),
+        &cylinder(), &zipAround(), &polygon(), &flatPouch(), &envelopeClutch(), &rollTop(), &hingedMouth(),
+        &frameClutch(), &circlePouch()};
     return all;
 }
 

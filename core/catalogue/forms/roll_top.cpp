@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Roll-top backpack: walls on a rectangular base, taller by the rolls; shoulder straps held at top and base by brace triangles.
-#include "library/material.hpp"
+// Roll-top backpack: walls on a rectangular base, taller by the rolls; shoulder straps held at top and base by brace
+// triangles.
 #include "drafting/panels.hpp"
 #include "drafting/plans.hpp"
-#include "drafting/walls.hpp"
 #include "drafting/strip_width.hpp"
+#include "drafting/walls.hpp"
 #include "forms/form.hpp"
+#include "library/material.hpp"
 #include "units/words.hpp"
 
 #include <cmath>
@@ -19,11 +20,17 @@ class RollTop : public Form {
 public:
     std::string id() const override { return "roll-top"; }
     std::string name() const override { return "Roll-top backpack"; }
-    std::string meaning() const override { return "Walls on a base, with extra height to roll down; two shoulder straps, held by brace triangles at the base."; }
+    std::string meaning() const override
+    {
+        return "Walls on a base, with extra height to roll down; two shoulder straps, held by brace triangles at the "
+               "base.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{22, 6}, {78, 6}, {78, 80}, {22, 80}, {22, 6}}), lineRun({{18, 80}, {82, 80}, {82, 92}, {18, 92}, {18, 80}}), lineRun({{22, 66}, {78, 66}}), lineRun({{78, 12}, {90, 18}, {90, 40}, {78, 42}})};
+        return {lineRun({{22, 6}, {78, 6}, {78, 80}, {22, 80}, {22, 6}}),
+            lineRun({{18, 80}, {82, 80}, {82, 92}, {18, 92}, {18, 80}}), lineRun({{22, 66}, {78, 66}}),
+            lineRun({{78, 12}, {90, 18}, {90, 40}, {78, 42}})};
     }
 
     std::vector<DimensionSpec> dimensions() const override
@@ -31,15 +38,25 @@ public:
         std::vector<DimensionSpec> out{
             {"width", "Width", "Finished width of front and back.", "290", step(15), "100", "600"},
             {"depth", "Depth", "Finished depth of the base, front to back.", "140", step(10), "40", "350"},
-            {"height", "Height when rolled", "Finished height from the base seam to the lowest roll; choose it by the torso.", "420", step(25), "150", "900"},
-            {"rolls", "Rolls", "How often the mouth is rolled; three at least keep rain out.", "3", hold(), "3", "8", DimensionSpec::Quantity::Count},
+            {"height", "Height when rolled",
+                "Finished height from the base seam to the lowest roll; choose it by the torso.", "420", step(25),
+                "150", "900"},
+            {"rolls", "Rolls", "How often the mouth is rolled; three at least keep rain out.", "3", hold(), "3", "8",
+                DimensionSpec::Quantity::Count},
             {"roll.height", "Height of a roll", "Cloth that each roll takes up.", "45", hold(), "20", "90"},
-            {"strap.width", "Shoulder strap width", "Finished width of the shoulder straps.", "60", hold(), "25", "100"},
-            {"strap.length", "Shoulder strap length", "Finished length of each padded strap, from the back's seam down.", "0.85*height", follow(), "150", "900"},
-            {"strap.spread", "Strap spread", "Between the strap centres where they leave the back.", "0.3*width", follow(), "strap.width + 10", "width - strap.width - 20"},
-            {"strap.drop", "Strap drop", "From the lowest roll down to where the straps are sewn to the back.", "60", hold(), "20", "height/2"},
-            {"brace", "Brace triangle", "Length of the two equal sides of the brace triangles.", "80", hold(), "40", "min(depth, height/2)"},
-            {"webbing.width", "Webbing width", "Width of the webbing from strap end to brace triangle.", "25", hold(), "15", "50"},
+            {"strap.width", "Shoulder strap width", "Finished width of the shoulder straps.", "60", hold(), "25",
+                "100"},
+            {"strap.length", "Shoulder strap length",
+                "Finished length of each padded strap, from the back's seam down.", "0.85*height", follow(), "150",
+                "900"},
+            {"strap.spread", "Strap spread", "Between the strap centres where they leave the back.", "0.3*width",
+                follow(), "strap.width + 10", "width - strap.width - 20"},
+            {"strap.drop", "Strap drop", "From the lowest roll down to where the straps are sewn to the back.", "60",
+                hold(), "20", "height/2"},
+            {"brace", "Brace triangle", "Length of the two equal sides of the brace triangles.", "80", hold(), "40",
+                "min(depth, height/2)"},
+            {"webbing.width", "Webbing width", "Width of the webbing from strap end to brace triangle.", "25", hold(),
+                "15", "50"},
             {"webbing.length", "Webbing length", "Length of each webbing tail.", "450", hold(), "150", "900"},
         };
         for (auto& d : coatDimensions("0.8*width"))
@@ -51,19 +68,24 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return {{"tall", "height + rolls*roll.height"}, {"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+        return {{"tall", "height + rolls*roll.height"}, {"face.width", "width"}, {"face.height", "height"},
+            {"mouth.depth", "depth"}};
     }
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"left", "Left side", false, true}, {"right", "Right side", false, true}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"left", "Left side", false, true},
+            {"right", "Right side", false, true}, {"lining front", "Lining front", true, false},
+            {"lining back", "Lining back", true, false}};
     }
 
     void furnish(Design& design) const override
     {
         furnishCoats(design);
         design.materials["shell"] = "waxed-canvas";
-        design.layers = {{"base", "stabiliser-firm", "basted", "stitch", {}, ""}, {"lining panel", "fusible-woven", "fused", "full", {}, ""}, {"shoulder strap", "foam-sewin", "basted", "stitch", {}, ""}};
+        design.layers = {{"base", "stabiliser-firm", "basted", "stitch", {}, ""},
+            {"lining panel", "fusible-woven", "fused", "full", {}, ""},
+            {"shoulder strap", "foam-sewin", "basted", "stitch", {}, ""}};
         design.features = {{"slip", "slip-pocket"}};
         design.carried = {{"Laptop", 240, 340, 20, "main"}, {"Folder, A4", 230, 310, 30, "main"}};
     }
@@ -72,7 +94,9 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        d.work({"front", "rolled", "Height of the walls", "height + rolls*roll", {{"height", d("height")}, {"rolls", d("rolls")}, {"roll", d("roll.height")}}, 0, Kind::Geometry, "mm", "what is rolled down is added"});
+        d.work({"front", "rolled", "Height of the walls", "height + rolls*roll",
+            {{"height", d("height")}, {"rolls", d("rolls")}, {"roll", d("roll.height")}}, 0, Kind::Geometry, "mm",
+            "what is rolled down is added"});
         Coat shell = Coat::shell(d);
         drawStanding(shell, body(p, 0));
         Coat lining = Coat::lining(d, liningShrink(d, "front"));
@@ -86,7 +110,8 @@ public:
             }
         addFaces(d, sites(), d("height"));
         addMainSpace(d, "front", "base", d("width"), d("height"), d("depth"), 0);
-        p.handles = {{"width", "base", {d("width") / 2, 0}, {1, 0}, 2}, {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, d("height")}, {0, 1}, 1}};
+        p.handles = {{"width", "base", {d("width") / 2, 0}, {1, 0}, 2},
+            {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, d("height")}, {0, 1}, 1}};
         drawStraps(d);
         sewStanding(shell, body(p, 0));
         sewStanding(lining, body(p, lining.shrink));
@@ -97,7 +122,8 @@ public:
     {
         const double w = p.values.at("width") - 2 * in, d = p.values.at("depth") - 2 * in;
         Standing s{.plan = roundedPlan(w, d, 0), .start = d / 2, .height = p.values.at("tall") - in, .lean = -in};
-        s.walls = {{"front", "A", "Front", w}, {"right", "D1", "Right side", d}, {"back", "B", "Back", w}, {"left", "D2", "Left side", d}};
+        s.walls = {{"front", "A", "Front", w}, {"right", "D1", "Right side", d}, {"back", "B", "Back", w},
+            {"left", "D2", "Left side", d}};
         return s;
     }
 
@@ -105,48 +131,127 @@ public:
     void drawStraps(Drafter& d) const
     {
         Pattern& p = d.pattern;
-        const double s = d("allowance.body"), w = d("strap.width"), length = d("strap.length"), brace = d("brace"), web = d("webbing.width");
+        const double s = d("allowance.body"), w = d("strap.width"), length = d("strap.length"), brace = d("brace"),
+                     web = d("webbing.width");
         for (const bool under : {false, true}) {
-            Piece& strap = d.add({.key = under ? "strap.under" : "strap.upper", .code = under ? "LF" : "F", .name = under ? "Strap underside" : "Shoulder strap", .group = under ? PieceGroup::Lining : PieceGroup::Shell,
-                                  .role = under ? "strap underside" : "shoulder strap", .material = under ? "lining" : "shell", .count = 2, .mirrored = 1});
+            Piece& strap = d.add({.key = under ? "strap.under" : "strap.upper",
+                .code = under ? "LF" : "F",
+                .name = under ? "Strap underside" : "Shoulder strap",
+                .group = under ? PieceGroup::Lining : PieceGroup::Shell,
+                .role = under ? "strap underside" : "shoulder strap",
+                .material = under ? "lining" : "shell",
+                .count = 2,
+                .mirrored = 1});
             // Round at the lower end, where the webbing leaves it.
             strap.edges = {{"top", lineRun({{w / 2, length}, {-w / 2, length}}), s, {}},
-                           {"left", lineRun({{-w / 2, length}, {-w / 2, w / 2}}), s, {}},
-                           {"end", {Arc{{0, w / 2}, w / 2, pi, pi}}, s, {}},
-                           {"right", lineRun({{w / 2, w / 2}, {w / 2, length}}), s, {}}};
+                {"left", lineRun({{-w / 2, length}, {-w / 2, w / 2}}), s, {}},
+                {"end", {Arc{{0, w / 2}, w / 2, pi, pi}}, s, {}},
+                {"right", lineRun({{w / 2, w / 2}, {w / 2, length}}), s, {}}};
         }
         for (int copy = 0; copy < 2; ++copy)
-            d.add(Seam{.key = "strap " + std::to_string(copy + 1), .name = std::string("Shoulder strap to its underside, ") + (copy ? "right" : "left"), .a = withCopy(d.runWithout("strap.upper", "top"), copy),
-                       .b = withCopy(d.runWithout("strap.under", "top"), copy), .allowance = s});
+            d.add(Seam{.key = "strap " + std::to_string(copy + 1),
+                .name = std::string("Shoulder strap to its underside, ") + (copy ? "right" : "left"),
+                .a = withCopy(d.runWithout("strap.upper", "top"), copy),
+                .b = withCopy(d.runWithout("strap.under", "top"), copy),
+                .allowance = s});
         Piece& back = d.piece("back");
         const double y = d("height") - d("strap.drop"), x = d("strap.spread") / 2;
         for (const double side : {-1.0, 1.0}) {
             const std::string name = side < 0 ? "strap, left" : "strap, right";
-            back.lines.push_back({name, FaceLine::Kind::Placement, lineRun({{side * x - w / 2, y}, {side * x + w / 2, y}})});
-            d.add(Seam{.key = side < 0 ? "strap.on left" : "strap.on right", .name = std::string("Shoulder strap on the back, ") + (side < 0 ? "left" : "right"), .a = {{"back", name}},
-                       .b = {{"strap.upper", "top", side < 0 ? 0 : 1, true}}, .stitch = "topstitch"});
+            back.lines.push_back(
+                {name, FaceLine::Kind::Placement, lineRun({{side * x - w / 2, y}, {side * x + w / 2, y}})});
+            d.add(Seam{.key = side < 0 ? "strap.on left" : "strap.on right",
+                .name = std::string("Shoulder strap on the back, ") + (side < 0 ? "left" : "right"),
+                .a = {{"back", name}},
+                .b = {{"strap.upper", "top", side < 0 ? 0 : 1, true}},
+                .stitch = "topstitch"});
         }
         // Two right triangles; the long side is folded, the legs lie in side and base seam.
-        Piece& tri = d.add({.key = "brace", .code = "H", .name = "Brace triangle", .group = PieceGroup::Shell, .role = "brace", .material = "shell", .count = 4, .mirrored = 2, .plies = 2});
-        tri.edges = {{"base leg", lineRun({{0, 0}, {brace, 0}}), s, {}}, {"slant", lineRun({{brace, 0}, {0, brace}}), s, {}}, {"side leg", lineRun({{0, brace}, {0, 0}}), s, {}}};
-        d.add(Seam{.key = "brace", .name = "Brace triangles, layer to layer", .a = {{"brace", "slant"}}, .b = {{"brace", "slant", 2}}, .allowance = s});
-        p.hardware.push_back({"Webbing slider", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});
-        p.hardware.push_back({"Roll-top hook and ring", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});
-        Piece& tail = d.add({.key = "webbing", .code = "W", .name = "Webbing tail", .group = PieceGroup::Strip, .role = "webbing", .material = "strap", .count = 2});
+        Piece& tri = d.add({.key = "brace",
+            .code = "H",
+            .name = "Brace triangle",
+            .group = PieceGroup::Shell,
+            .role = "brace",
+            .material = "shell",
+            .count = 4,
+            .mirrored = 2,
+            .plies = 2});
+        tri.edges = {{"base leg", lineRun({{0, 0}, {brace, 0}}), s, {}},
+            {"slant", lineRun({{brace, 0}, {0, brace}}), s, {}}, {"side leg", lineRun({{0, brace}, {0, 0}}), s, {}}};
+        d.add(Seam{.key = "brace",
+            .name = "Brace triangles, layer to layer",
+            .a = {{"brace", "slant"}},
+            .b = {{"brace", "slant", 2}},
+            .allowance = s});
+        p.hardware.push_back(
+            {"Webbing slider", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});
+        p.hardware.push_back(
+            {"Roll-top hook and ring", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});
+        Piece& tail = d.add({.key = "webbing",
+            .code = "W",
+            .name = "Webbing tail",
+            .group = PieceGroup::Strip,
+            .role = "webbing",
+            .material = "strap",
+            .count = 2});
         drawRectangle(tail, web, d("webbing.length"), 0);
         for (auto& seam : p.seams)
             if (seam.key == "base")
                 seam.trapped.push_back("brace");
-        d.add(Step{.id = "strap.make", .title = "Make the shoulder straps", .text = "Right sides together, sew both long sides and the round end at " + lengthToken(s) + ", leaving the webbing's width open in the end; turn, press, topstitch {6.4} from the edge.",
-                   .kind = StepKind::Seam, .phase = "Small parts", .consumes = {"strap.upper", "strap.under"}, .yields = "straps", .pieces = {"strap.upper", "strap.under"}, .seams = {"strap 1", "strap 2"}, .allowance = s,
-                   .stitch = "3 mm, lockstitch 301", .tool = "sewing machine", .check = "Both straps mirror each other."});
-        d.add(Step{.id = "brace.make", .title = "Make the brace triangles", .text = "Right sides together in pairs, the webbing tail between, sew the slanting side at " + lengthToken(s) + "; turn, topstitch twice over the webbing.", .kind = StepKind::Seam,
-                   .phase = "Small parts", .consumes = {"brace", "webbing"}, .yields = "braces", .pieces = {"brace", "webbing"}, .seams = {"brace"}, .allowance = s, .stitch = "3 mm, lockstitch 301", .tool = "sewing machine",
-                   .check = "The webbing leaves the triangle at its middle.", .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}});
-        d.add(Step{.id = "strap.on", .title = "Sew the straps to the back", .text = "Strap ends on their lines, straps pointing up; sew, fold down and box-X over {25}.", .kind = StepKind::Flat, .phase = "Shell back", .consumes = {"back", "straps"}, .yields = "back",
-                   .pieces = {"strap.upper", "back"}, .seams = {"strap.on left", "strap.on right"}, .stitch = "3 mm, lockstitch 301, box-X", .tool = "sewing machine", .check = "Both straps are level."});
-        d.add(Step{.id = "brace.on", .title = "Baste the braces to the back", .text = "Right angle into the lower corners of the back, legs level with side and base edge; baste {4} from the edge.", .kind = StepKind::Baste, .phase = "Shell back",
-                   .consumes = {"back", "braces"}, .yields = "back", .pieces = {"brace", "back"}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine", .check = "The webbing points up and in."});
+        d.add(Step{.id = "strap.make",
+            .title = "Make the shoulder straps",
+            .text = "Right sides together, sew both long sides and the round end at " + lengthToken(s)
+                + ", leaving the webbing's width open in the end; turn, press, topstitch {6.4} from the edge.",
+            .kind = StepKind::Seam,
+            .phase = "Small parts",
+            .consumes = {"strap.upper", "strap.under"},
+            .yields = "straps",
+            .pieces = {"strap.upper", "strap.under"},
+            .seams = {"strap 1", "strap 2"},
+            .allowance = s,
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "Both straps mirror each other."});
+        d.add(Step{.id = "brace.make",
+            .title = "Make the brace triangles",
+            .text = "Right sides together in pairs, the webbing tail between, sew the slanting side at "
+                + lengthToken(s) + "; turn, topstitch twice over the webbing.",
+            .kind = StepKind::Seam,
+            .phase = "Small parts",
+            .consumes = {"brace", "webbing"},
+            .yields = "braces",
+            .pieces = {"brace", "webbing"},
+            .seams = {"brace"},
+            .allowance = s,
+            .stitch = "3 mm, lockstitch 301",
+            .tool = "sewing machine",
+            .check = "The webbing leaves the triangle at its middle.",
+            .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}});
+        d.add(Step{.id = "strap.on",
+            .title = "Sew the straps to the back",
+            .text = "Strap ends on their lines, straps pointing up; sew, fold down and box-X over {25}.",
+            .kind = StepKind::Flat,
+            .phase = "Shell back",
+            .consumes = {"back", "straps"},
+            .yields = "back",
+            .pieces = {"strap.upper", "back"},
+            .seams = {"strap.on left", "strap.on right"},
+            .stitch = "3 mm, lockstitch 301, box-X",
+            .tool = "sewing machine",
+            .check = "Both straps are level."});
+        d.add(Step{.id = "brace.on",
+            .title = "Baste the braces to the back",
+            .text = "Right angle into the lower corners of the back, legs level with side and base edge; baste {4} "
+                    "from the edge.",
+            .kind = StepKind::Baste,
+            .phase = "Shell back",
+            .consumes = {"back", "braces"},
+            .yields = "back",
+            .pieces = {"brace", "back"},
+            .allowance = 4,
+            .stitch = "4–5 mm, basting",
+            .tool = "sewing machine",
+            .check = "The webbing points up and in."});
     }
 
     static std::vector<EdgeUse> withCopy(std::vector<EdgeUse> run, int copy)
@@ -158,7 +263,8 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(
+            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         const double tall = p.values.at("tall");
         m.litres *= p.height / tall; // what is rolled down holds nothing
         // Straps arch out behind the back, from below the rolls to the braces at the base.
@@ -168,12 +274,15 @@ public:
             const double x = side * v("strap.spread") / 2, y = v("height") - v("strap.drop"), z = -p.depth / 2;
             for (int i = 0; i <= 16; ++i) {
                 const double t = i / 16.0;
-                path.push_back({std::lerp(x, side * (p.width / 2 - v("brace") / 2), t * t), y * (1 - t) + v("brace") * 0.5 * t, z - 0.32 * y * std::sin(pi * t)});
+                path.push_back({std::lerp(x, side * (p.width / 2 - v("brace") / 2), t * t),
+                    y * (1 - t) + v("brace") * 0.5 * t, z - 0.32 * y * std::sin(pi * t)});
             }
             foldRibbon(m, "strap.upper", "Shoulder strap", path, {v("strap.width"), 0, 0});
         }
         placeThings(m, design, p);
-        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
+        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
+            {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1},
+            {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }
 };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Separate base: walls sewn round a base with round or square corners; side seams at the middle of the ends, or side gussets.
+// Separate base: walls sewn round a base with round or square corners; side seams at the middle of the ends, or side
+// gussets.
 #include "drafting/plans.hpp"
 #include "drafting/walls.hpp"
 #include "forms/form.hpp"
@@ -14,12 +15,17 @@ class SeparateBase : public Form {
 public:
     std::string id() const override { return "separate-base"; }
     std::string name() const override { return "Tote on a base"; }
-    std::string meaning() const override { return "Front and back wrap round a base of their own, with side seams at the middle of the ends or with gussets between them."; }
+    std::string meaning() const override
+    {
+        return "Front and back wrap round a base of their own, with side seams at the middle of the ends or with "
+               "gussets between them.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {lineRun({{10, 22}, {24, 6}, {90, 6}, {90, 74}, {10, 74}, {10, 22}}), lineRun({{10, 22}, {76, 22}, {90, 6}}), lineRun({{76, 22}, {76, 74}}),
-                {Cubic{{28, 74}, {28, 106}, {58, 106}, {58, 74}}}};
+        return {lineRun({{10, 22}, {24, 6}, {90, 6}, {90, 74}, {10, 74}, {10, 22}}),
+            lineRun({{10, 22}, {76, 22}, {90, 6}}), lineRun({{76, 22}, {76, 74}}),
+            {Cubic{{28, 74}, {28, 106}, {58, 106}, {58, 74}}}};
     }
 
     std::vector<DimensionSpec> dimensions() const override
@@ -28,10 +34,14 @@ public:
             {"width", "Width", "Finished width of the base, end to end.", "320", step(30), "80", "900"},
             {"depth", "Depth", "Finished depth of the base, front to back.", "120", step(10), "30", "500"},
             {"height", "Height", "Finished height from the base seam to the mouth.", "340", step(20), "60", "900"},
-            {"base.radius", "Base corner radius", "Radius of the base's corners on the stitch line; 0 for square ones.", "25", hold(), "0", "min(width, depth)/2"},
-            {"taper", "Taper", "How far each side seam leans in at the mouth; negative flares out.", "0", hold(), "-min(width, depth)/4", "min(width, depth)/4"},
-            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15", DimensionSpec::Quantity::Length, "base.board=yes"},
-            {"foot.inset", "Foot inset", "From the base's seams to the centre of each foot.", "25", hold(), "12", "min(width, depth)/2 - 5", DimensionSpec::Quantity::Length, "base.feet=yes"},
+            {"base.radius", "Base corner radius", "Radius of the base's corners on the stitch line; 0 for square ones.",
+                "25", hold(), "0", "min(width, depth)/2"},
+            {"taper", "Taper", "How far each side seam leans in at the mouth; negative flares out.", "0", hold(),
+                "-min(width, depth)/4", "min(width, depth)/4"},
+            {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15",
+                DimensionSpec::Quantity::Length, "base.board=yes"},
+            {"foot.inset", "Foot inset", "From the base's seams to the centre of each foot.", "25", hold(), "12",
+                "min(width, depth)/2 - 5", DimensionSpec::Quantity::Length, "base.feet=yes"},
         };
         for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);
@@ -41,7 +51,9 @@ public:
     std::vector<ChoiceSpec> choices() const override
     {
         std::vector<ChoiceSpec> out{
-            {"sides", "Sides", "Two walls with seams at the middle of the ends, or four walls with gussets at the ends.", {{"middle", "Seams at mid-end"}, {"gussets", "End gussets"}}},
+            {"sides", "Sides",
+                "Two walls with seams at the middle of the ends, or four walls with gussets at the ends.",
+                {{"middle", "Seams at mid-end"}, {"gussets", "End gussets"}}},
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
             {"base.feet", "Feet", "Four feet through the base.", {{"no", "Without"}, {"yes", "Four feet"}}},
         };
@@ -52,18 +64,17 @@ public:
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return {{"face.width", "width - 2*base.radius - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth - 2*max(taper, 0)"}};
+        return {{"face.width", "width - 2*base.radius - 2*max(taper, 0)"}, {"face.height", "height"},
+            {"mouth.depth", "depth - 2*max(taper, 0)"}};
     }
 
-    std::vector<SiteSpec> sites() const override
-    {
-        return frontAndBack(true);
-    }
+    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
     void furnish(Design& design) const override
     {
         furnishCoats(design);
-        design.features = {{"slip", "slip-pocket"}, {"zip", "zip-pocket"}, {"connectors", "connectors"}, {"strap", "strap"}};
+        design.features = {
+            {"slip", "slip-pocket"}, {"zip", "zip-pocket"}, {"connectors", "connectors"}, {"strap", "strap"}};
         design.carried = {{"Folder, A4", 230, 300, 30, "main"}};
     }
 
@@ -81,13 +92,17 @@ public:
         addFaces(d, sites(), d("height"));
         addAnchors(d);
         addMainSpace(d, "front", "base", d("width"), d("height"), d("depth"), d("base.radius"));
-        d.pattern.handles = {{"width", "base", {d("width") / 2, 0}, {1, 0}, 2}, {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2},
-                             {"height", "front", {0, d("height")}, {0, 1}, 1}};
+        d.pattern.handles = {{"width", "base", {d("width") / 2, 0}, {1, 0}, 2},
+            {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, d("height")}, {0, 1}, 1}};
         if (d.choice("base.feet") == "yes")
             addFeet(d);
         sewStanding(shell, body(d.pattern, 0));
         sewStanding(lining, body(d.pattern, lining.shrink));
-        joinCoats(d, {.mouth = mouthOf(body(d.pattern, 0)), .open = "lining.base", .board = d.pattern.piece("base.board") ? "base.board" : "", .openPlace = "the lining's base seam"});
+        joinCoats(d,
+            {.mouth = mouthOf(body(d.pattern, 0)),
+                .open = "lining.base",
+                .board = d.pattern.piece("base.board") ? "base.board" : "",
+                .openPlace = "the lining's base seam"});
     }
 
     /// The walls of a coat whose walls lie @p in mm further in; the mouth stays.
@@ -104,19 +119,24 @@ public:
             // Seams run down to the middle of the corners.
             const double arc = pi * r / 2, front = w - 2 * r + arc, side = d - 2 * r + arc;
             s.start = d / 2 - r + arc / 2;
-            s.walls = {{"front", "A", "Front", front}, {"right", "D1", "Right end", side}, {"back", "B", "Back", front}, {"left", "D2", "Left end", side}};
+            s.walls = {{"front", "A", "Front", front}, {"right", "D1", "Right end", side}, {"back", "B", "Back", front},
+                {"left", "D2", "Left end", side}};
             s.lean = v("taper") - (mouthGirth(p) - girth) / 8;
         }
         return s;
     }
 
     /// Girth of the shell's base.
-    double mouthGirth(const Pattern& p) const { return lengthOf(roundedPlan(p.values.at("width"), p.values.at("depth"), p.values.at("base.radius"))); }
+    double mouthGirth(const Pattern& p) const
+    {
+        return lengthOf(roundedPlan(p.values.at("width"), p.values.at("depth"), p.values.at("base.radius")));
+    }
 
     void workBase(Drafter& d) const
     {
-        d.work({"base", "base.girth", "Base seam, once round", "2*(width + depth) - 8*radius + 2*pi*radius", {{"width", d("width")}, {"depth", d("depth")}, {"radius", d("base.radius")}}, 0, Kind::Geometry, "mm",
-                "straights and four quarter circles on the stitch line; the walls together are as long"});
+        d.work({"base", "base.girth", "Base seam, once round", "2*(width + depth) - 8*radius + 2*pi*radius",
+            {{"width", d("width")}, {"depth", d("depth")}, {"radius", d("base.radius")}}, 0, Kind::Geometry, "mm",
+            "straights and four quarter circles on the stitch line; the walls together are as long"});
     }
 
     void addAnchors(Drafter& d) const
@@ -124,9 +144,11 @@ public:
         const double h = d("height"), room = 0.6 * d("mouth.depth");
         if (d.choice("sides") == "middle") {
             const double m = boundsOf(d.piece("front").edge("top")->stitch).x1;
-            d.pattern.anchors = {{"left", "front", {-m, h}, room, "shell", "Shell assembly"}, {"right", "front", {m, h}, room, "shell", "Shell assembly"}};
+            d.pattern.anchors = {{"left", "front", {-m, h}, room, "shell", "Shell assembly"},
+                {"right", "front", {m, h}, room, "shell", "Shell assembly"}};
         } else
-            d.pattern.anchors = {{"left", "left", {0, h}, room, "left", "Shell gusset"}, {"right", "right", {0, h}, room, "right", "Shell gusset"}};
+            d.pattern.anchors = {{"left", "left", {0, h}, room, "left", "Shell gusset"},
+                {"right", "right", {0, h}, room, "right", "Shell gusset"}};
     }
 
     void addFeet(Drafter& d) const
@@ -134,22 +156,37 @@ public:
         const double x = d("width") / 2 - d("foot.inset"), y = d("depth") / 2 - d("foot.inset");
         int i = 0;
         for (const Point at : {Point{-x, -y}, {x, -y}, {x, y}, {-x, y}}) {
-            d.pattern.fittings.push_back({"foot." + std::to_string(++i), "Foot " + std::to_string(i), "base", Fitting::Kind::Foot, at, 12, 6 + d("allowance.body"), "base and its interlining, before lining and board"});
+            d.pattern.fittings.push_back(
+                {"foot." + std::to_string(++i), "Foot " + std::to_string(i), "base", Fitting::Kind::Foot, at, 12,
+                    6 + d("allowance.body"), "base and its interlining, before lining and board"});
             d.piece("base").drills.push_back({at, "foot"});
         }
         d.pattern.hardware.push_back({"Foot", 4, 12, lengthToken(12) + " across", "one finish for all metal"});
-        d.add(Step{.id = "feet", .title = "Set the feet", .text = "Punch the four drill marks of the base, push the feet through base and interlining, spread the prongs over a washer.", .kind = StepKind::Hardware,
-                   .phase = "Small parts", .consumes = {"base"}, .yields = "base", .pieces = {"base"}, .fittings = {"foot.1", "foot.2", "foot.3", "foot.4"}, .tool = "punch, hammer",
-                   .check = "All four stand level.", .cautions = {"Punch and hammer: wear eye protection."}});
+        d.add(Step{.id = "feet",
+            .title = "Set the feet",
+            .text = "Punch the four drill marks of the base, push the feet through base and interlining, spread the "
+                    "prongs over a washer.",
+            .kind = StepKind::Hardware,
+            .phase = "Small parts",
+            .consumes = {"base"},
+            .yields = "base",
+            .pieces = {"base"},
+            .fittings = {"foot.1", "foot.2", "foot.3", "foot.4"},
+            .tool = "punch, hammer",
+            .check = "All four stand level.",
+            .cautions = {"Punch and hammer: wear eye protection."}});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const Standing s = body(p, 0);
-        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(
+            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         const double lean = s.lean * double(s.walls.size()) / mouthGirth(p) * 2;
         dressUp(m, design, p, p.height, p.depth / 2 * (1 - lean), p.width / 2 * (1 - lean));
-        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2}, {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
+        m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
+            {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1},
+            {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }
 };

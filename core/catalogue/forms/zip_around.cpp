@@ -11,11 +11,16 @@ class ZipAround : public Form {
 public:
     std::string id() const override { return "zip-around"; }
     std::string name() const override { return "Zip-around case"; }
-    std::string meaning() const override { return "Two rectangular faces with a closed loop between them: a zip panel, sides and a bottom. It opens like a case."; }
+    std::string meaning() const override
+    {
+        return "Two rectangular faces with a closed loop between them: a zip panel, sides and a bottom. It opens like "
+               "a case.";
+    }
 
     std::vector<Run> silhouette() const override
     {
-        return {placed(roundedPlan(84, 62, 14), {50, 40}), placed(Run{Line{{-36, 22}, {36, 22}}}, {50, 40}), {Cubic{{34, 71}, {34, 90}, {66, 90}, {66, 71}}}};
+        return {placed(roundedPlan(84, 62, 14), {50, 40}), placed(Run{Line{{-36, 22}, {36, 22}}}, {50, 40}),
+            {Cubic{{34, 71}, {34, 90}, {66, 90}, {66, 71}}}};
     }
 
     std::vector<DimensionSpec> dimensions() const override
@@ -23,7 +28,8 @@ public:
         std::vector<DimensionSpec> out{
             {"width", "Width", "Finished width of the faces, seam to seam.", "240", step(20), "80", "700"},
             {"height", "Height", "Finished height of the faces, seam to seam.", "180", step(15), "60", "700"},
-            {"radius", "Corner radius", "Radius of the faces' corners on the stitch line; 0 for square ones.", "30", hold(), "0", "min(width, height)/2"},
+            {"radius", "Corner radius", "Radius of the faces' corners on the stitch line; 0 for square ones.", "30",
+                hold(), "0", "min(width, height)/2"},
         };
         for (auto& d : loopDimensions("2*(width + height) - 8*radius + 2*pi*radius"))
             out.push_back(d);
@@ -31,12 +37,12 @@ public:
     }
 
     std::vector<ChoiceSpec> choices() const override { return loopChoices(); }
-    std::vector<std::pair<std::string, std::string>> derived() const override { return {{"face.width", "width - radius"}, {"face.height", "height"}, {"mouth.depth", "depth"}}; }
-
-    std::vector<SiteSpec> sites() const override
+    std::vector<std::pair<std::string, std::string>> derived() const override
     {
-        return frontAndBack(true);
+        return {{"face.width", "width - radius"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
     }
+
+    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
     void furnish(Design& design) const override
     {
@@ -48,7 +54,12 @@ public:
     LoopBody body(const Pattern& p) const
     {
         const auto v = [&](const char* name) { return p.values.at(name); };
-        LoopBody b{.face = roundedPlan(v("width"), v("height"), v("radius")), .zip = v("zip.length"), .depth = v("depth"), .threeBands = p.choices.at("bands") == "three", .right = v("side.right"), .left = v("side.left")};
+        LoopBody b{.face = roundedPlan(v("width"), v("height"), v("radius")),
+            .zip = v("zip.length"),
+            .depth = v("depth"),
+            .threeBands = p.choices.at("bands") == "three",
+            .right = v("side.right"),
+            .left = v("side.left")};
         const double girth = lengthOf(b.face);
         b.topCentre = girth / 4 + v("zip.shift");
         return b;
@@ -66,7 +77,9 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         Mockup m = foldLoop(design, p, body(p));
-        m.handles = {{"width", {p.width / 2, p.height / 2, p.depth / 2}, {1, 0, 0}, 2}, {"height", {0, p.height, p.depth / 2}, {0, 1, 0}, 1}, {"depth", {p.width * 0.3, p.height * 0.2, p.depth / 2}, {0, 0, 1}, 2}};
+        m.handles = {{"width", {p.width / 2, p.height / 2, p.depth / 2}, {1, 0, 0}, 2},
+            {"height", {0, p.height, p.depth / 2}, {0, 1, 0}, 1},
+            {"depth", {p.width * 0.3, p.height * 0.2, p.depth / 2}, {0, 0, 1}, 2}};
         return m;
     }
 };

@@ -16,7 +16,9 @@ namespace {
 std::string trimInWords(const Piece& piece, const LayerRule& rule)
 {
     const auto words = [](const std::string& trim) {
-        return trim == "full" ? std::string("to the cut line") : trim == "stitch" ? std::string("to the stitch line") : "{" + trim.substr(6) + "} inside the stitch line";
+        return trim == "full"  ? std::string("to the cut line")
+            : trim == "stitch" ? std::string("to the stitch line")
+                               : "{" + trim.substr(6) + "} inside the stitch line";
     };
     std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)
@@ -27,7 +29,10 @@ std::string trimInWords(const Piece& piece, const LayerRule& rule)
 
 std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::size_t number)
 {
-    Layer layer{.code = fmt::format("{}/{}", piece.code, number), .material = rule.material, .fixing = rule.fixing, .trim = trimInWords(piece, rule)};
+    Layer layer{.code = fmt::format("{}/{}", piece.code, number),
+        .material = rule.material,
+        .fixing = rule.fixing,
+        .trim = trimInWords(piece, rule)};
     if (!rule.area.empty()) {
         const auto area = piece.areas.find(rule.area);
         if (area == piece.areas.end())
@@ -43,7 +48,8 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::siz
     for (const auto& e : piece.edges) {
         const auto own = rule.edges.find(e.name);
         const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
-        const double start = trimReach(trim, e.allowance), end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
+        const double start = trimReach(trim, e.allowance),
+                     end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
         layer.reach[e.name] = start;
         edges.push_back({e.stitch, start, end, e.corner, e.hem});
         full &= trim == "full" && !e.onFold;
@@ -87,10 +93,12 @@ bool liesOn(const Run& run, Point p)
 /// Pleats that begin at an edge.
 bool pleated(const Piece& piece, const Edge& edge)
 {
-    return std::any_of(piece.lines.begin(), piece.lines.end(), [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && liesOn(edge.stitch, startOf(l.run)); });
+    return std::any_of(piece.lines.begin(), piece.lines.end(),
+        [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && liesOn(edge.stitch, startOf(l.run)); });
 }
 
-/// Visits everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line, overlays of which an edge lies there, pleats.
+/// Visits everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line,
+/// overlays of which an edge lies there, pleats.
 template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, const Seam& seam, Visit visit)
 {
     const Piece* piece = p.piece(use.piece);
@@ -106,7 +114,8 @@ template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, 
     add(*piece, use.edge, own && pleated(*piece, *own) ? 3 : 1); // the folded cloth lies three times at a pleat
     const Piece* before = nullptr; // two patches of one piece lie at both ends of an edge, not on each other
     for (const auto& o : p.overlays) {
-        if (!own || o.on != piece->key || std::find(seam.trapped.begin(), seam.trapped.end(), o.piece) != seam.trapped.end())
+        if (!own || o.on != piece->key
+            || std::find(seam.trapped.begin(), seam.trapped.end(), o.piece) != seam.trapped.end())
             continue;
         const Piece* on = p.piece(o.piece);
         if (!on || on == before)
@@ -149,8 +158,14 @@ double allowanceThickness(const Pattern& p, const Seam& seam)
 /// The seam that joins two neighbours of a run where they meet; null where they are only laid side by side.
 const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& after, const Seam& own)
 {
-    const auto begins = [&](const EdgeUse& use) { const Run* run = p.runBehind(use); return !run || run->empty() ? Point{} : use.reversed ? endOf(run->back()) : startOf(run->front()); };
-    const auto stops = [&](const EdgeUse& use) { const Run* run = p.runBehind(use); return !run || run->empty() ? Point{} : use.reversed ? startOf(run->front()) : endOf(run->back()); };
+    const auto begins = [&](const EdgeUse& use) {
+        const Run* run = p.runBehind(use);
+        return !run || run->empty() ? Point{} : use.reversed ? endOf(run->back()) : startOf(run->front());
+    };
+    const auto stops = [&](const EdgeUse& use) {
+        const Run* run = p.runBehind(use);
+        return !run || run->empty() ? Point{} : use.reversed ? startOf(run->front()) : endOf(run->back());
+    };
     const Point leaves = stops(before), arrives = begins(after); // the place where they meet, on each piece
     const auto ends = [&](const std::vector<EdgeUse>& side, const EdgeUse& use, bool first) {
         const EdgeUse& end = first ? side.front() : side.back();
@@ -162,7 +177,8 @@ const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& 
         if (&other == &own || other.stitch != "construction" || other.a.empty() || other.b.empty())
             continue;
         for (const bool first : {true, false}) // it begins or ends on the run
-            if ((ends(other.a, before, first) && ends(other.b, after, first)) || (ends(other.a, after, first) && ends(other.b, before, first)))
+            if ((ends(other.a, before, first) && ends(other.b, after, first))
+                || (ends(other.a, after, first) && ends(other.b, before, first)))
                 return &other;
     }
     return nullptr;
@@ -211,7 +227,8 @@ double trimReach(const std::string& trim, double allowance)
         return 0;
     if (trim.starts_with("inset "))
         return -parseLength(trim.substr(6));
-    throw InputError("layers", fmt::format("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
+    throw InputError(
+        "layers", fmt::format("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
 }
 
 void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRule>& patches)
@@ -221,7 +238,8 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRu
         for (const auto& patch : patches)
             if (patch.pieces == piece.key)
                 rules.push_back(patch);
-        for (std::size_t i = 0; i < rules.size(); ++i) // numbered by their rules, so that a layer has one code in every size
+        for (std::size_t i = 0; i < rules.size();
+             ++i) // numbered by their rules, so that a layer has one code in every size
             if (auto layer = layerOf(piece, rules[i], i + 1))
                 piece.layers.push_back(std::move(*layer));
     }
@@ -241,7 +259,8 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
             });
     }
     if (const Piece* binding = p.piece(seam.bound))
-        bulk.parts.push_back({binding->name, 4, material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
+        bulk.parts.push_back({binding->name, 4,
+            material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
     double plain = 0; // without what is trapped: that lies away from where other seams cross
     for (const auto& part : bulk.parts)
         plain += part.times * part.each;
@@ -251,13 +270,16 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
             continue;
         bulk.parts.push_back({piece->name, piece->plies, material(p.materials.at(piece->material)).underFoot()});
         for (const auto& layer : piece->layers)
-            if (layer.wholePiece && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
-                bulk.parts.push_back({fmt::format("{} {}", layer.code, material(layer.material).name), 1, material(layer.material).underFoot()});
+            if (layer.wholePiece
+                && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
+                bulk.parts.push_back({fmt::format("{} {}", layer.code, material(layer.material).name), 1,
+                    material(layer.material).underFoot()});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;
     bulk.atCrossing = bulk.underFoot;
-    // Seams that join neighbours of either run end on it, and their folded allowances lie across it: where both runs are joined at one place, both do.
+    // Seams that join neighbours of either run end on it, and their folded allowances lie across it: where both runs
+    // are joined at one place, both do.
     std::vector<std::pair<double, const Seam*>> crossings;
     for (const auto* side : {&seam.a, &seam.b}) {
         double at = 0;
@@ -299,10 +321,14 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
         if (!piece)
             continue;
         // The piece itself and its own allowance behind it.
-        forEachCaught(p, *thickest, seam, [&](const Caught& caught) { bulk.parts.push_back({caught.label(), 2 * caught.times, caught.each}); });
+        forEachCaught(p, *thickest, seam, [&](const Caught& caught) {
+            bulk.parts.push_back({caught.label(), 2 * caught.times, caught.each});
+        });
         for (const auto& layer : piece->layers)
-            if (const auto reach = layer.reach.find(thickest->edge); reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
-                bulk.parts.push_back({layer.code + " " + material(layer.material).name, 1, material(layer.material).underFoot()});
+            if (const auto reach = layer.reach.find(thickest->edge);
+                reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
+                bulk.parts.push_back(
+                    {layer.code + " " + material(layer.material).name, 1, material(layer.material).underFoot()});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;

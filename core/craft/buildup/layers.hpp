@@ -11,10 +11,16 @@ struct Ruled {
     std::string role, key;
     std::string whole{}, wholeRole{}; ///< of the piece that it was cut from, as in Piece
     Ruled(std::string itsRole, std::string itsKey) : role(std::move(itsRole)), key(std::move(itsKey)) {}
-    Ruled(const Piece& piece) : role(piece.role), key(piece.key), whole(piece.wholeRole.empty() ? "" : piece.whole), wholeRole(piece.wholeRole) {}
+    Ruled(const Piece& piece)
+        : role(piece.role),
+          key(piece.key),
+          whole(piece.wholeRole.empty() ? "" : piece.whole),
+          wholeRole(piece.wholeRole)
+    {}
 };
 
-/// The layer rules that hold for a piece: its own if there are any, else those of the piece that it was cut from, of its role, or of that piece's role.
+/// The layer rules that hold for a piece: its own if there are any, else those of the piece that it was cut from, of
+/// its role, or of that piece's role.
 std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece);
 
 /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
@@ -27,7 +33,8 @@ double thicknessOf(const Pattern& pattern, const Piece& piece);
 /// @throws InputError for any other trim.
 double trimReach(const std::string& trim, double allowance);
 
-/// Computes the layers of every piece with their cut outlines, from the design's rules and the @p patches that parts ask for.
+/// Computes the layers of every piece with their cut outlines, from the design's rules and the @p patches that parts
+/// ask for.
 void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRule>& patches);
 
 /// One line of the bulk sum at a seam: cloth or interlining caught in it.
@@ -45,12 +52,13 @@ struct Bulk {
     std::string heaviest;  ///< interlining that reaches into the allowance and adds most; empty if none
 };
 
-/// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach past the stitch line (compressed), overlays
-/// caught with their piece, its binding, and trapped pieces as often as they are folded. At a crossing: both seams that end there, of both runs.
+/// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach
+/// past the stitch line (compressed), overlays caught with their piece, its binding, and trapped pieces as often as
+/// they are folded. At a crossing: both seams that end there, of both runs.
 Bulk bulkAt(const Pattern& pattern, const Seam& seam);
 
-/// What lies under the foot when @p seam is turned and topstitched 3.2 mm from its edge: both pieces with their allowances behind them, and interlinings
-/// that end less than that inside.
+/// What lies under the foot when @p seam is turned and topstitched 3.2 mm from its edge: both pieces with their
+/// allowances behind them, and interlinings that end less than that inside.
 Bulk bulkUnderTopstitch(const Pattern& pattern, const Seam& seam);
 
 } // namespace tectonis

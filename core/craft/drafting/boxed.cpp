@@ -25,7 +25,8 @@ void markPleats(Piece& panel, const Values& values, double half, double height)
         // Finished, they divide the base evenly; every pleat before this one has taken 2p.
         const double middle = (2 * half - 2 * n * p) * (i + 1) / (n + 1) + 2 * p * i + p - half;
         for (const double x : {middle - p, middle + p})
-            panel.lines.push_back({"pleat " + std::to_string(i + 1), FaceLine::Kind::Pleat, lineRun({{x, 0}, {x, std::min(height / 3, 60.0)}})});
+            panel.lines.push_back({"pleat " + std::to_string(i + 1), FaceLine::Kind::Pleat,
+                lineRun({{x, 0}, {x, std::min(height / 3, 60.0)}})});
     }
 }
 
@@ -35,37 +36,48 @@ void drawBoxed(Coat& c)
 {
     Drafter& d = c.d;
     const double pleats = c.isLining ? 0 : pleatHalf(d.pattern.values); // the lining lies flat
-    const double q = d("depth") / 2 - c.shrink, w = (d("width") + d("depth")) / 2 - 2 * c.shrink + pleats, top = d("height") - c.shrink + q;
+    const double q = d("depth") / 2 - c.shrink, w = (d("width") + d("depth")) / 2 - 2 * c.shrink + pleats,
+                 top = d("height") - c.shrink + q;
     const double mouth = (d("width") + d("depth")) / 2 - d("taper"), inner = w - q, s = c.allowance;
     const bool cut = d.choice("boxing") == "pre-cut";
-    const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, 0}}), rightWall = lineRun({{inner, 0}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
+    const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, 0}}),
+              rightWall = lineRun({{inner, 0}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
     for (const auto& [part, code, name] : {std::tuple{"front", "A", "Front"}, {"back", "B", "Back"}}) {
         Piece& panel = c.add(part, code, name, "panel");
         panel.edges.push_back({"top", lineRun({{mouth, top}, {-mouth, top}}), c.mouth, {}});
         panel.edges.push_back({"left side", lineRun({{-mouth, top}, {-w, q}}), s, {}});
         if (cut) {
-            panel.edges.insert(panel.edges.end(), {{"left ledge", leftLedge, s, {}}, {"left wall", leftWall, s, {}}, {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}},
-                                                   {"right wall", rightWall, s, {}}, {"right ledge", rightLedge, s, {}}});
+            panel.edges.insert(panel.edges.end(),
+                {{"left ledge", leftLedge, s, {}}, {"left wall", leftWall, s, {}},
+                    {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}}, {"right wall", rightWall, s, {}},
+                    {"right ledge", rightLedge, s, {}}});
         } else {
-            panel.edges.insert(panel.edges.end(), {{"left corner side", lineRun({{-w, q}, {-w, 0}}), s, {}}, {"left corner bottom", lineRun({{-w, 0}, {-inner, 0}}), s, {}},
-                                                   {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}}, {"right corner bottom", lineRun({{inner, 0}, {w, 0}}), s, {}},
-                                                   {"right corner side", lineRun({{w, 0}, {w, q}}), s, {}}});
-            for (const auto& [lineName, run] : {std::pair{"left ledge", leftLedge}, {"left wall", leftWall}, {"right wall", rightWall}, {"right ledge", rightLedge}})
+            panel.edges.insert(panel.edges.end(),
+                {{"left corner side", lineRun({{-w, q}, {-w, 0}}), s, {}},
+                    {"left corner bottom", lineRun({{-w, 0}, {-inner, 0}}), s, {}},
+                    {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}},
+                    {"right corner bottom", lineRun({{inner, 0}, {w, 0}}), s, {}},
+                    {"right corner side", lineRun({{w, 0}, {w, q}}), s, {}}});
+            for (const auto& [lineName, run] : {std::pair{"left ledge", leftLedge}, {"left wall", leftWall},
+                     {"right wall", rightWall}, {"right ledge", rightLedge}})
                 panel.lines.push_back({lineName, FaceLine::Kind::Topstitch, run});
             if (const double square = q - s; d.choice("boxing") == "from-seams" && square > 0)
                 for (const double side : {-1.0, 1.0})
                     panel.lines.push_back({side < 0 ? "left square" : "right square", FaceLine::Kind::Slash,
-                                           lineRun({{side * w, square}, {side * (w - square), square}, {side * (w - square), 0}})});
-            panel.areas["face"] = lineRun({{mouth, top}, {-mouth, top}, {-w, q}, {-inner, q}, {-inner, 0}, {inner, 0}, {inner, q}, {w, q}, {mouth, top}});
+                        lineRun({{side * w, square}, {side * (w - square), square}, {side * (w - square), 0}})});
+            panel.areas["face"] = lineRun({{mouth, top}, {-mouth, top}, {-w, q}, {-inner, q}, {-inner, 0}, {inner, 0},
+                {inner, q}, {w, q}, {mouth, top}});
         }
         panel.edges.push_back({"right side", lineRun({{w, q}, {mouth, top}}), s, {}});
         if (pleats > 0)
             markPleats(panel, d.pattern.values, inner, top);
     }
-    const auto sides = [&](const std::string& seam, const std::string& name, const std::string& of, const std::string& mate) {
+    const auto sides = [&](const std::string& seam, const std::string& name, const std::string& of,
+                           const std::string& mate) {
         std::vector<EdgeUse> a{c.use("front", of + " side")}, b{c.use("back", mate + " side", true)};
         if (!cut)
-            a.insert(of == "right" ? a.begin() : a.end(), c.use("front", of + " corner side")), b.insert(of == "right" ? b.begin() : b.end(), c.use("back", mate + " corner side", true));
+            a.insert(of == "right" ? a.begin() : a.end(), c.use("front", of + " corner side")),
+                b.insert(of == "right" ? b.begin() : b.end(), c.use("back", mate + " corner side", true));
         c.join(seam, name, a, b);
     };
     sides("side right", "Right side", "right", "left");
@@ -73,38 +85,62 @@ void drawBoxed(Coat& c)
     std::vector<EdgeUse> a{c.use("front", "bottom")}, b{c.use("back", "bottom", true)};
     if (!cut) {
         a = {c.use("front", "left corner bottom"), c.use("front", "bottom"), c.use("front", "right corner bottom")};
-        b = {c.use("back", "right corner bottom", true), c.use("back", "bottom", true), c.use("back", "left corner bottom", true)};
+        b = {c.use("back", "right corner bottom", true), c.use("back", "bottom", true),
+            c.use("back", "left corner bottom", true)};
     }
     c.leaveOpen(c.join("bottom", "Bottom", a, b));
     // The side seam is laid on the bottom seam: what lies beside the one is sewn to what lies beside the other.
-    c.join("box right", "Right boxed corner", {c.use("front", "right ledge"), c.use("back", "left ledge")}, {c.use("front", "right wall", true), c.use("back", "left wall", true)});
-    c.join("box left", "Left boxed corner", {c.use("back", "right ledge"), c.use("front", "left ledge")}, {c.use("back", "right wall", true), c.use("front", "left wall", true)});
+    c.join("box right", "Right boxed corner", {c.use("front", "right ledge"), c.use("back", "left ledge")},
+        {c.use("front", "right wall", true), c.use("back", "left wall", true)});
+    c.join("box left", "Left boxed corner", {c.use("back", "right ledge"), c.use("front", "left ledge")},
+        {c.use("back", "right wall", true), c.use("front", "left wall", true)});
 }
 
 void sewBoxed(Coat& c)
 {
     const double pleats = c.isLining ? 0 : pleatHalf(c.d.pattern.values);
-    c.sew({.id = "sides", .title = "Sew the " + c.what("side and bottom seams"), .seams = {"side right", "side left", "bottom"}, .consumes = {"front", "back"}, .yields = "body", .phase = "Shell assembly",
-           .text = pleats > 0 ? "Before the bottom seam lay every pleat along its folds, front and back alike from the centre, and baste: each takes " + lengthToken(2 * c.d("pleat")) + ". Press open." : "Press open.",
-           .check = pleats > 0 ? "Pleated, the bottom seam is " + lengthToken(c.d("width")) + " between the boxes." : ""});
+    c.sew({.id = "sides",
+        .title = "Sew the " + c.what("side and bottom seams"),
+        .seams = {"side right", "side left", "bottom"},
+        .consumes = {"front", "back"},
+        .yields = "body",
+        .phase = "Shell assembly",
+        .text = pleats > 0 ? "Before the bottom seam lay every pleat along its folds, front and back alike from the "
+                             "centre, and baste: each takes "
+                + lengthToken(2 * c.d("pleat")) + ". Press open."
+                           : "Press open.",
+        .check = pleats > 0 ? "Pleated, the bottom seam is " + lengthToken(c.d("width")) + " between the boxes." : ""});
     const std::string& school = c.d.choice("boxing");
-    const std::string how = school == "pre-cut" ? "Pull each cut corner apart until its side seam lies on the bottom seam; sew across the raw edges."
-        : school == "from-seams" ? "Cut the squares away along their lines. Pull each corner apart until its side seam lies on the bottom seam; sew across the raw edges."
-                                 : "Pull each corner apart until its side seam lies on the bottom seam; sew across on the line, square to the seam. Trim the tip to the allowance.";
-    c.sew({.id = "boxes", .title = "Box the " + c.what("corners"), .seams = {"box right", "box left"}, .consumes = {"body"}, .yields = "shell", .phase = "Shell assembly", .text = how,
-           .check = "Both corners are " + lengthToken(2 * (c.d("depth") / 2 - c.shrink)) + " wide."});
+    const std::string how = school == "pre-cut"
+        ? "Pull each cut corner apart until its side seam lies on the bottom seam; sew across the raw edges."
+        : school == "from-seams" ? "Cut the squares away along their lines. Pull each corner apart until its side seam "
+                                   "lies on the bottom seam; sew across the raw edges."
+                                 : "Pull each corner apart until its side seam lies on the bottom seam; sew across on "
+                                   "the line, square to the seam. Trim the tip to the allowance.";
+    c.sew({.id = "boxes",
+        .title = "Box the " + c.what("corners"),
+        .seams = {"box right", "box left"},
+        .consumes = {"body"},
+        .yields = "shell",
+        .phase = "Shell assembly",
+        .text = how,
+        .check = "Both corners are " + lengthToken(2 * (c.d("depth") / 2 - c.shrink)) + " wide."});
 }
 
 void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)
 {
-    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in, pleats = coat.of.empty() ? pleatHalf(p.values) : 0, w = (p.width + p.depth) / 2 - 2 * in + pleats, lean = p.values.at("taper") - 2 * in + pleats;
+    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in,
+                 pleats = coat.of.empty() ? pleatHalf(p.values) : 0, w = (p.width + p.depth) / 2 - 2 * in + pleats,
+                 lean = p.values.at("taper") - 2 * in + pleats;
     // The fold at the sides leans with the side seam, so that the seam stays in the middle of the side.
     const auto side = [=](double sign) {
         return [=](Point at) {
             const double up = std::max(at.y - q, 0.0), edge = w - lean * up / h, fold = edge - q;
             const double over = std::max(std::abs(at.x) - fold, 0.0);
-            const double folded = fold > 0 ? (fold - pleats * (1 - up / h)) / fold : 1; // what the pleats take, most at the base
-            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold) * folded, at.x), up + in, sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
+            const double folded = fold > 0 ? (fold - pleats * (1 - up / h)) / fold
+                                           : 1; // what the pleats take, most at the base
+            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold) * folded, at.x), up + in,
+                sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
         };
     };
     const std::vector<double> bendX{-(w - q), w - q}, bendY{q};

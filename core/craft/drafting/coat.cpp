@@ -47,21 +47,31 @@ std::vector<std::string> piecesOf(const Drafter& d, const std::vector<std::strin
 
 Coat::Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf)
     : d(drafter), isLining(lining), shrink(shrinkBy), allowance(allowanceOf), mouth(drafter("allowance.mouth"))
-{
-}
+{}
 
 Coat Coat::shell(Drafter& d) { return {d, false, 0, d("allowance.body")}; }
 Coat Coat::lining(Drafter& d, double shrink) { return {d, true, shrink, d("allowance.lining")}; }
 
-Piece& Coat::add(const std::string& part, const std::string& code, const std::string& name, const std::string& role, int count, double grain)
+Piece& Coat::add(const std::string& part, const std::string& code, const std::string& name, const std::string& role,
+    int count, double grain)
 {
-    return d.add({.key = key(part), .code = isLining ? "L" + code : code, .name = isLining ? "Lining " + lowered(name) : name,
-                  .group = isLining ? PieceGroup::Lining : PieceGroup::Shell, .role = what(role), .material = isLining ? "lining" : "shell", .count = count, .grain = grain});
+    return d.add({.key = key(part),
+        .code = isLining ? "L" + code : code,
+        .name = isLining ? "Lining " + lowered(name) : name,
+        .group = isLining ? PieceGroup::Lining : PieceGroup::Shell,
+        .role = what(role),
+        .material = isLining ? "lining" : "shell",
+        .count = count,
+        .grain = grain});
 }
 
 Seam& Coat::join(const std::string& seam, const std::string& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b)
 {
-    return d.add(Seam{.key = key(seam), .name = isLining ? "Lining " + lowered(name) : name, .a = std::move(a), .b = std::move(b), .allowance = allowance});
+    return d.add(Seam{.key = key(seam),
+        .name = isLining ? "Lining " + lowered(name) : name,
+        .a = std::move(a),
+        .b = std::move(b),
+        .allowance = allowance});
 }
 
 void Coat::leaveOpen(Seam& seam) const
@@ -86,43 +96,63 @@ void Coat::sew(const Sewing& s)
     std::string text = "Right sides together, match the notches; sew at " + lengthToken(allowance) + ".";
     if (!std::isinf(radius)) {
         // Clip spacing p = o·r/s, 3 mm openings; depth s − 2 mm: common practice, no source.
-        const double pitch = d.work({key(s.id), key(s.id) + ".clip", "Clip spacing on the curves", "opening*radius/allowance",
-                                     {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade, "mm",
-                                     "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
-        text = "Clip the straight allowance where it meets a curve, every " + lengthToken(std::max(2.0, std::floor(pitch))) + " and " + lengthToken(std::max(1.0, allowance - 2)) + " deep. " + text
-            + " Sew the straights before the curves.";
+        const double pitch = d.work({key(s.id), key(s.id) + ".clip", "Clip spacing on the curves",
+            "opening*radius/allowance", {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade,
+            "mm", "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
+        text = "Clip the straight allowance where it meets a curve, every "
+            + lengthToken(std::max(2.0, std::floor(pitch))) + " and " + lengthToken(std::max(1.0, allowance - 2))
+            + " deep. " + text + " Sew the straights before the curves.";
     }
     if (!s.text.empty())
         text += " " + s.text;
     if (open > 0)
-        text += " Leave " + lengthToken(open) + " open in the middle for turning; back-stitch both ends of the opening.";
-    d.add(Step{.id = key(s.id), .title = s.title, .text = text, .kind = StepKind::Seam, .phase = phase(s.phase), .consumes = consumes, .yields = key(s.yields) == "lining.shell" ? "lining" : key(s.yields),
-               .pieces = pieces, .seams = seams, .allowance = allowance, .stitch = kLockstitch, .tool = std::isinf(radius) ? "sewing machine" : "scissors, sewing machine",
-               .check = s.check.empty() ? "Both ends are level and the notches meet." : s.check});
+        text += " Leave " + lengthToken(open)
+            + " open in the middle for turning; back-stitch both ends of the opening.";
+    d.add(Step{.id = key(s.id),
+        .title = s.title,
+        .text = text,
+        .kind = StepKind::Seam,
+        .phase = phase(s.phase),
+        .consumes = consumes,
+        .yields = key(s.yields) == "lining.shell" ? "lining" : key(s.yields),
+        .pieces = pieces,
+        .seams = seams,
+        .allowance = allowance,
+        .stitch = kLockstitch,
+        .tool = std::isinf(radius) ? "sewing machine" : "scissors, sewing machine",
+        .check = s.check.empty() ? "Both ends are level and the notches meet." : s.check});
 }
 
 std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening)
 {
     return {
         {"allowance.body", "Body allowance", "Seam allowance of the shell's seams.", "10", hold(), "5", "20"},
-        {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5", "25"},
-        {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams.", "allowance.body", follow(), "5", "20"},
-        {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.", fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax},
+        {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5",
+            "25"},
+        {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams.", "allowance.body", follow(),
+            "5", "20"},
+        {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.",
+            fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax},
     };
 }
 
 std::vector<ChoiceSpec> coatChoices()
 {
     return {
-        {"lining.fit", "Lining fit", "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the mouth unchanged, or the same size.",
-         {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
-        {"assembly", "Joining shell and lining", "Bagged out through a turning opening, or the lining dropped in and edge-stitched.", {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
+        {"lining.fit", "Lining fit",
+            "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the "
+            "mouth unchanged, or the same size.",
+            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
+        {"assembly", "Joining shell and lining",
+            "Bagged out through a turning opening, or the lining dropped in and edge-stitched.",
+            {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
     };
 }
 
 void furnishCoats(Design& design)
 {
-    design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}, {"board", "board"}};
+    design.materials = {
+        {"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}, {"board", "board"}};
     design.layers = {
         {"panel", "foam-sewin", "basted", "stitch", {{"top", "inset 12"}}, ""},
         {"base", "stabiliser-firm", "basted", "stitch", {}, ""},
@@ -139,9 +169,16 @@ void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
         const std::string face = spec.lining ? spec.name.substr(7) : spec.name; // "lining back" is the lining's "back"
         const std::string piece = std::string(spec.lining ? "lining." : "") + face;
         // The lining may be drafted smaller: its mouth lies where its own piece ends.
-        const double lower = spec.lining && d.pattern.piece(face) ? boundsOf(d.piece(face).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1 : 0;
+        const double lower = spec.lining && d.pattern.piece(face)
+            ? boundsOf(d.piece(face).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1
+            : 0;
         const bool side = face == "left" || face == "right"; // as wide as the bag is deep
-        d.pattern.sites.push_back({spec.name, spec.label, {piece}, 0, top - lower, d(side ? "mouth.depth" : "face.width"), d("face.height"), spec.lining ? "Lining" : face == "front" ? "Shell front" : "Shell back", spec.lining});
+        d.pattern.sites.push_back(
+            {spec.name, spec.label, {piece}, 0, top - lower, d(side ? "mouth.depth" : "face.width"), d("face.height"),
+                spec.lining           ? "Lining"
+                    : face == "front" ? "Shell front"
+                                      : "Shell back",
+                spec.lining});
         // Walls that are wider than their face go round the bag's corners.
         Site& made = d.pattern.sites.back();
         made.folded = boundsOf(d.piece(piece).stitch()).width() - made.width > std::max(12.0, 0.4 * d.pattern.depth);
@@ -157,7 +194,13 @@ bool addBoard(Drafter& d, const std::string& base, double inset)
     const Box box = boundsOf(outline);
     if (box.width() < 20 || box.height() < 10 || areaOf(outline) <= 0)
         return false;
-    Piece& board = d.add({.key = "base.board", .code = "R", .name = "Base board", .group = PieceGroup::Interlining, .role = "board", .material = "board", .grain = 0});
+    Piece& board = d.add({.key = "base.board",
+        .code = "R",
+        .name = "Base board",
+        .group = PieceGroup::Interlining,
+        .role = "board",
+        .material = "board",
+        .grain = 0});
     int i = 0;
     for (const auto& s : outline)
         board.edges.push_back({"side " + std::to_string(++i), {s}, 0, {}});
@@ -165,7 +208,8 @@ bool addBoard(Drafter& d, const std::string& base, double inset)
     return true;
 }
 
-void addMainSpace(Drafter& d, const std::string& wallKey, const std::string& baseKey, double width, double height, double depth, double endRadius)
+void addMainSpace(Drafter& d, const std::string& wallKey, const std::string& baseKey, double width, double height,
+    double depth, double endRadius)
 {
     const auto thick = [&](const std::string& key) {
         const Piece& piece = d.piece(key);
@@ -173,9 +217,14 @@ void addMainSpace(Drafter& d, const std::string& wallKey, const std::string& bas
     };
     const double wall = thick(wallKey), base = thick(baseKey);
     const double board = d.pattern.piece("base.board") ? d.stack("board", "base.board", "board") : 0;
-    const double w = d.work({"body", "inside.width", "Inside width", "width - 2*wall", {{"width", width}, {"wall", wall}}, 0, Kind::Geometry, "mm", "each inside dimension is twice the wall's thickness less"});
-    const double dd = d.work({"body", "inside.depth", "Inside depth", "depth - 2*wall", {{"depth", depth}, {"wall", wall}}, 0, Kind::Geometry, "mm", "wall: panel, foam and lining"});
-    const double h = d.work({"body", "inside.height", "Inside height", "height - base - board", {{"height", height}, {"base", base}, {"board", board}}, 0, Kind::Geometry, "mm", "the mouth is open, so only the bottom takes from the height"});
+    const double w = d.work(
+        {"body", "inside.width", "Inside width", "width - 2*wall", {{"width", width}, {"wall", wall}}, 0,
+            Kind::Geometry, "mm", "each inside dimension is twice the wall's thickness less"});
+    const double dd = d.work({"body", "inside.depth", "Inside depth", "depth - 2*wall",
+        {{"depth", depth}, {"wall", wall}}, 0, Kind::Geometry, "mm", "wall: panel, foam and lining"});
+    const double h = d.work({"body", "inside.height", "Inside height", "height - base - board",
+        {{"height", height}, {"base", base}, {"board", board}}, 0, Kind::Geometry, "mm",
+        "the mouth is open, so only the bottom takes from the height"});
     Space space{"main", "Main space", w, h, dd, 0, false};
     space.endRadius = std::max(0.0, std::min({endRadius - wall, w / 2, dd / 2}));
     d.pattern.spaces.push_back(space);
@@ -186,8 +235,9 @@ double liningShrink(Drafter& d, const std::string& panel)
     if (d.choice("lining.fit") == "same")
         return 0;
     const Piece& piece = d.piece(panel);
-    return d.work({"lining." + panel, "lining.inset", "Lining's walls further in", "wall", {{"wall", d.stack(piece.role, piece.key, "shell")}}, 0, Kind::Geometry, "mm",
-                   "nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is"});
+    return d.work({"lining." + panel, "lining.inset", "Lining's walls further in", "wall",
+        {{"wall", d.stack(piece.role, piece.key, "shell")}}, 0, Kind::Geometry, "mm",
+        "nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is"});
 }
 
 void joinCoats(Drafter& d, const Joining& j)
@@ -207,29 +257,87 @@ void joinCoats(Drafter& d, const Joining& j)
     if (!baggedOut(d)) {
         if (!j.board.empty())
             consumes.push_back(j.board), both.push_back(j.board);
-        d.add(Step{.id = "mouth", .title = "Drop the lining in and edge-stitch the mouth",
-                   .text = (j.board.empty() ? "" : "Lay the base board on the bottom of the shell. ") + std::string("Fold the mouth allowance of shell and lining to the wrong side (") + lengthToken(s)
-                       + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from the fold.",
-                   .kind = StepKind::Seam, .phase = "Joining", .consumes = consumes, .yields = "bag", .pieces = both, .seams = {"mouth"}, .allowance = s, .stitch = "3.5 mm, lockstitch 301",
-                   .tool = "free-arm machine", .check = "On a flat-bed machine, choose bagged out instead."});
+        d.add(Step{.id = "mouth",
+            .title = "Drop the lining in and edge-stitch the mouth",
+            .text = (j.board.empty() ? "" : "Lay the base board on the bottom of the shell. ")
+                + std::string("Fold the mouth allowance of shell and lining to the wrong side (") + lengthToken(s)
+                + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from "
+                  "the fold.",
+            .kind = StepKind::Seam,
+            .phase = "Joining",
+            .consumes = consumes,
+            .yields = "bag",
+            .pieces = both,
+            .seams = {"mouth"},
+            .allowance = s,
+            .stitch = "3.5 mm, lockstitch 301",
+            .tool = "free-arm machine",
+            .check = "On a flat-bed machine, choose bagged out instead."});
         return;
     }
-    d.add(Step{.id = "mouth", .title = "Sew shell and lining together round the mouth",
-               .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew round the mouth at " + lengthToken(s) + ".", .kind = StepKind::Seam, .phase = "Joining",
-               .consumes = consumes, .yields = "bag", .pieces = both, .seams = {"mouth"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine",
-               .check = "Flaps, connectors and straps lie between the layers and are not caught."});
-    d.add(Step{.id = "turn", .title = "Turn the bag through the opening", .text = "Reach through the opening in " + j.openPlace + " and pull the bag out through it.", .kind = StepKind::Turn,
-               .phase = "Joining", .consumes = {"bag"}, .yields = "bag", .pieces = both, .tool = "hands", .check = "Corners are pushed out fully.", .turnsThrough = true});
+    d.add(Step{.id = "mouth",
+        .title = "Sew shell and lining together round the mouth",
+        .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew "
+                "round the mouth at "
+            + lengthToken(s) + ".",
+        .kind = StepKind::Seam,
+        .phase = "Joining",
+        .consumes = consumes,
+        .yields = "bag",
+        .pieces = both,
+        .seams = {"mouth"},
+        .allowance = s,
+        .stitch = kLockstitch,
+        .tool = "sewing machine",
+        .check = "Flaps, connectors and straps lie between the layers and are not caught."});
+    d.add(Step{.id = "turn",
+        .title = "Turn the bag through the opening",
+        .text = "Reach through the opening in " + j.openPlace + " and pull the bag out through it.",
+        .kind = StepKind::Turn,
+        .phase = "Joining",
+        .consumes = {"bag"},
+        .yields = "bag",
+        .pieces = both,
+        .tool = "hands",
+        .check = "Corners are pushed out fully.",
+        .turnsThrough = true});
     if (!j.board.empty())
-        d.add(Step{.id = "board", .title = "Put the base board in",
-                   .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a few dots of glue.", .kind = StepKind::Hardware, .phase = "Joining",
-                   .consumes = {"bag", j.board}, .yields = "bag", .pieces = {j.board}, .tool = "contact adhesive", .check = "The board lies flat and clear of the seams.",
-                   .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
-    d.add(Step{.id = "mouth.topstitch", .title = "Topstitch the mouth", .text = "Roll the seam to the edge, press, topstitch {3.2} from the edge all round.", .kind = StepKind::Topstitch, .phase = "Joining",
-               .consumes = {"bag"}, .yields = "bag", .pieces = pieces, .seams = {"mouth"}, .stitch = "3.5–4 mm, lockstitch 301", .tool = "sewing machine", .check = "Flap and connectors are out of the way."});
-    d.add(Step{.id = "close", .title = "Close the turning opening", .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.", .kind = StepKind::CloseOpening,
-               .phase = "Closing", .consumes = {"bag"}, .yields = "bag", .pieces = piecesOf(d, {j.open}), .seams = {j.open}, .stitch = "2.5 mm, lockstitch 301", .tool = "sewing machine",
-               .check = "Nothing is left between the layers: no pins, no clips."});
+        d.add(Step{.id = "board",
+            .title = "Put the base board in",
+            .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a "
+                    "few dots of glue.",
+            .kind = StepKind::Hardware,
+            .phase = "Joining",
+            .consumes = {"bag", j.board},
+            .yields = "bag",
+            .pieces = {j.board},
+            .tool = "contact adhesive",
+            .check = "The board lies flat and clear of the seams.",
+            .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
+    d.add(Step{.id = "mouth.topstitch",
+        .title = "Topstitch the mouth",
+        .text = "Roll the seam to the edge, press, topstitch {3.2} from the edge all round.",
+        .kind = StepKind::Topstitch,
+        .phase = "Joining",
+        .consumes = {"bag"},
+        .yields = "bag",
+        .pieces = pieces,
+        .seams = {"mouth"},
+        .stitch = "3.5–4 mm, lockstitch 301",
+        .tool = "sewing machine",
+        .check = "Flap and connectors are out of the way."});
+    d.add(Step{.id = "close",
+        .title = "Close the turning opening",
+        .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
+        .kind = StepKind::CloseOpening,
+        .phase = "Closing",
+        .consumes = {"bag"},
+        .yields = "bag",
+        .pieces = piecesOf(d, {j.open}),
+        .seams = {j.open},
+        .stitch = "2.5 mm, lockstitch 301",
+        .tool = "sewing machine",
+        .check = "Nothing is left between the layers: no pins, no clips."});
 }
 
 } // namespace tectonis

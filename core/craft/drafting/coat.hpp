@@ -32,10 +32,17 @@ public:
 
     std::string key(const std::string& part) const { return isLining ? "lining." + part : part; }
     /// Adds a piece of this coat; @p role "panel" becomes "lining panel".
-    Piece& add(const std::string& part, const std::string& code, const std::string& name, const std::string& role, int count = 1, double grain = 90);
+    Piece& add(const std::string& part, const std::string& code, const std::string& name, const std::string& role,
+        int count = 1, double grain = 90);
     Piece& piece(const std::string& part) const { return d.piece(key(part)); }
-    EdgeUse use(const std::string& part, const std::string& edge, bool reversed = false, int copy = 0) const { return {key(part), edge, copy, reversed}; }
-    std::vector<EdgeUse> run(const std::string& part, const std::string& first, const std::string& last) const { return d.runFromTo(key(part), first, last); }
+    EdgeUse use(const std::string& part, const std::string& edge, bool reversed = false, int copy = 0) const
+    {
+        return {key(part), edge, copy, reversed};
+    }
+    std::vector<EdgeUse> run(const std::string& part, const std::string& first, const std::string& last) const
+    {
+        return d.runFromTo(key(part), first, last);
+    }
     /// Joins two runs. Edges of both runs take the coat's allowance as they were drawn.
     Seam& join(const std::string& seam, const std::string& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b);
     /// Leaves the turning opening in a seam of the lining, if the bag is turned through one. Before the seam is sewn.
@@ -56,20 +63,26 @@ std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const s
 std::vector<ChoiceSpec> coatChoices();
 /// Canvas shell with sew-in foam, cotton lining with woven fusible, a firm base: where a new lined design begins.
 void furnishCoats(Design& design);
-/// Registers faces about x = 0; their pieces are called as they are, or for "lining back" as the shell's in the lining. Sides are as wide as the mouth is deep.
+/// Registers faces about x = 0; their pieces are called as they are, or for "lining back" as the shell's in the lining.
+/// Sides are as wide as the mouth is deep.
 void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top);
-/// A loose board: an outline @p inset mm inside a base's stitch line. Returns false, and adds none, where no board of 20 × 10 mm is left.
+/// A loose board: an outline @p inset mm inside a base's stitch line. Returns false, and adds none, where no board of
+/// 20 × 10 mm is left.
 bool addBoard(Drafter& d, const std::string& base, double inset);
-/// The room inside the body: outside measures less walls, base and board, with the workings. @p endRadius: of round ends seen from above.
-void addMainSpace(Drafter& d, const std::string& wall, const std::string& base, double width, double height, double depth, double endRadius);
-/// How much further in the lining's walls lie: the wall's thickness or nothing. @p panel is a piece of the shell that stands for the wall.
+/// The room inside the body: outside measures less walls, base and board, with the workings. @p endRadius: of round
+/// ends seen from above.
+void addMainSpace(Drafter& d, const std::string& wall, const std::string& base, double width, double height,
+    double depth, double endRadius);
+/// How much further in the lining's walls lie: the wall's thickness or nothing. @p panel is a piece of the shell that
+/// stands for the wall.
 double liningShrink(Drafter& d, const std::string& panel);
 
-/// Joins shell and lining round the mouth, turns and closes: the seam "mouth" and its steps. Parts "shell" and "lining" become "bag".
+/// Joins shell and lining round the mouth, turns and closes: the seam "mouth" and its steps. Parts "shell" and "lining"
+/// become "bag".
 struct Joining {
-    std::vector<EdgeUse> mouth;    ///< of the shell; the lining's is the same with its keys
-    std::string open;              ///< key of the lining's seam that holds the turning opening
-    std::string board;             ///< key of a loose board; empty if there is none
+    std::vector<EdgeUse> mouth; ///< of the shell; the lining's is the same with its keys
+    std::string open;           ///< key of the lining's seam that holds the turning opening
+    std::string board;          ///< key of a loose board; empty if there is none
     std::string openPlace = "the lining's bottom seam";
 };
 void joinCoats(Drafter& d, const Joining& joining);

@@ -90,7 +90,9 @@ std::vector<Edge> clipped(const std::vector<Edge>& edges, Point normal, double l
     along.stitch = lineRun({endOf(out.back().stitch), startOf(out.front().stitch)});
     if (along.hem) {
         // An allowance is folded back along straight neighbours; beside a curve it is mitred.
-        const auto straight = [](const Edge& e) { return e.stitch.size() == 1 && std::holds_alternative<Line>(e.stitch.front()); };
+        const auto straight = [](const Edge& e) {
+            return e.stitch.size() == 1 && std::holds_alternative<Line>(e.stitch.front());
+        };
         out.back().corner = straight(out.back()) ? Corner::FoldBack : Corner::Mitre;
         along.corner = straight(out.front()) ? Corner::FoldBack : Corner::Mitre;
     }
@@ -100,7 +102,13 @@ std::vector<Edge> clipped(const std::vector<Edge>& edges, Point normal, double l
 
 AcrossCut acrossAt(const Piece& piece, double y, double allowance)
 {
-    AcrossCut cut{.piece = piece.key, .y = y, .stops = {}, .edgeNames = {"across"}, .upper = {}, .lower = {}, .allowance = allowance};
+    AcrossCut cut{.piece = piece.key,
+        .y = y,
+        .stops = {},
+        .edgeNames = {"across"},
+        .upper = {},
+        .lower = {},
+        .allowance = allowance};
     cut.upper.key = piece.key + ".upper", cut.upper.code = piece.code + "1", cut.upper.name = piece.name + ", upper";
     cut.lower.key = piece.key + ".lower", cut.lower.code = piece.code + "2", cut.lower.name = piece.name + ", lower";
     return cut;
@@ -116,7 +124,10 @@ void divide(std::vector<Edge>& edges, const AcrossCut& cut, const std::string& w
     const Point from = startOf(along.stitch), to = endOf(along.stitch);
     for (const double stop : cut.stops)
         if (stop < std::min(from.x, to.x) + 1 || stop > std::max(from.x, to.x) - 1)
-            throw InputError(whole, fmt::format("at that height the piece is only {:.1f} mm wide: what is to lie in the seam across is wider. Make it narrower, or cut elsewhere", std::abs(to.x - from.x)));
+            throw InputError(whole,
+                fmt::format("at that height the piece is only {:.1f} mm wide: what is to lie in the seam across is "
+                            "wider. Make it narrower, or cut elsewhere",
+                    std::abs(to.x - from.x)));
     std::vector<double> xs{from.x};
     const bool leftToRight = to.x > from.x;
     xs.insert(xs.end(), cut.stops.begin(), cut.stops.end());
@@ -139,7 +150,8 @@ struct Shares {
 };
 
 /// Uses of a cut piece become uses of its halves, in the order of the run.
-void useHalves(std::vector<EdgeUse>& side, const std::string& piece, const Piece& upper, const Piece& lower, const std::map<std::string, Shares>& shares)
+void useHalves(std::vector<EdgeUse>& side, const std::string& piece, const Piece& upper, const Piece& lower,
+    const std::map<std::string, Shares>& shares)
 {
     std::vector<EdgeUse> out;
     for (const auto& use : side) {
@@ -149,7 +161,8 @@ void useHalves(std::vector<EdgeUse>& side, const std::string& piece, const Piece
         }
         const auto edge = shares.find(use.edge);
         if (edge == shares.end()) { // a line on the face
-            const bool above = std::any_of(upper.lines.begin(), upper.lines.end(), [&](const FaceLine& l) { return l.name == use.edge; });
+            const bool above = std::any_of(
+                upper.lines.begin(), upper.lines.end(), [&](const FaceLine& l) { return l.name == use.edge; });
             out.push_back({above ? upper.key : lower.key, use.edge, use.copy, use.reversed});
             continue;
         }
@@ -221,10 +234,12 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
                 half->areas[name].insert(half->areas[name].end(), e.stitch.begin(), e.stitch.end());
     }
     std::map<std::string, Shares> shares;
-    const auto shown = cut.gap > 0 ? clipped(clipped(whole.edges, {0, 1}, low, {}), {0, -1}, -high, {}) : std::vector<Edge>{};
+    const auto shown = cut.gap > 0 ? clipped(clipped(whole.edges, {0, 1}, low, {}), {0, -1}, -high, {})
+                                   : std::vector<Edge>{};
     for (const auto& e : whole.edges) {
         const Point from = startOf(e.stitch), to = endOf(e.stitch);
-        Shares share{.upwards = to.y > from.y, .above = upper.edge(e.name) != nullptr, .below = lower.edge(e.name) != nullptr};
+        Shares share{
+            .upwards = to.y > from.y, .above = upper.edge(e.name) != nullptr, .below = lower.edge(e.name) != nullptr};
         for (const auto& g : shown)
             if (g.name == e.name) {
                 share.bridge = "zip end, " + e.name;
@@ -275,14 +290,16 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     for (auto& patch : d.patches)
         if (patch.pieces == whole.key)
             patch.pieces = upper.areas.contains(patch.area) ? upper.key : lower.key;
-    const auto at = std::find_if(p.pieces.begin(), p.pieces.end(), [&](const Piece& each) { return each.key == whole.key; });
+    const auto at = std::find_if(
+        p.pieces.begin(), p.pieces.end(), [&](const Piece& each) { return each.key == whole.key; });
     *at = upper;
     p.pieces.insert(at + 1, lower);
 }
 
 namespace {
 
-/// Where a straight line from @p from leaves an outline, and how the outline runs there; @p skipArcs: passes over round corners.
+/// Where a straight line from @p from leaves an outline, and how the outline runs there; @p skipArcs: passes over round
+/// corners.
 std::optional<std::pair<Point, Point>> leavesAt(const std::vector<Edge>& edges, Point from, Point way, bool skipArcs)
 {
     std::optional<std::pair<Point, Point>> out;
@@ -330,7 +347,8 @@ std::optional<FaceCorner> faceCorner(const Piece& piece, const Site& site, bool 
     return out;
 }
 
-/// Keeps the side of the line through @p a and @p b on which @p inside lies; the edges as they are where the line does not part them.
+/// Keeps the side of the line through @p a and @p b on which @p inside lies; the edges as they are where the line does
+/// not part them.
 std::vector<Edge> keptBeside(const std::vector<Edge>& edges, Point a, Point b, Point inside, const Edge& along)
 {
     Point normal = rightOf(unit(b - a));
@@ -349,7 +367,9 @@ std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, dou
         return {};
     const auto& [at, along, up] = *corner;
     const Point low = at + along * side, high = at + up * side, inside = at + (along + up) * (side * 0.3);
-    const auto free = [](const char* name) { return Edge{.name = name, .stitch = {}, .allowance = 0, .allowanceAtEnd = {}}; };
+    const auto free = [](const char* name) {
+        return Edge{.name = name, .stitch = {}, .allowance = 0, .allowanceAtEnd = {}};
+    };
     std::vector<Edge> out = piece.edges;
     if (site.folded) {
         out = keptBeside(out, at, at + up, inside, free("at the fold"));
@@ -358,7 +378,9 @@ std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, dou
     }
     if (aslant) {
         out = keptBeside(out, low, high, at, free("slant"));
-        return std::any_of(out.begin(), out.end(), [](const Edge& e) { return e.name == "slant"; }) ? out : std::vector<Edge>{};
+        return std::any_of(out.begin(), out.end(), [](const Edge& e) { return e.name == "slant"; })
+            ? out
+            : std::vector<Edge>{};
     }
     out = keptBeside(out, low, low + up, inside, free("up"));
     out = keptBeside(out, high, high + along, inside, free("across"));

@@ -6,8 +6,9 @@
 
 namespace tectonis {
 
-/// The part of a counter-clockwise outline where dot(@p normal, p) >= @p limit, closed by the edge @p along (name, allowance, corner, hem; its
-/// run is set here). Edges keep their names; lines, arcs and cubics stay what they are. Empty where the line does not part the outline in two.
+/// The part of a counter-clockwise outline where dot(@p normal, p) >= @p limit, closed by the edge @p along (name,
+/// allowance, corner, hem; its run is set here). Edges keep their names; lines, arcs and cubics stay what they are.
+/// Empty where the line does not part the outline in two.
 std::vector<Edge> clipped(const std::vector<Edge>& edges, Point normal, double limit, Edge along);
 
 /// A piece cut across at a height, and how the halves are called.
@@ -24,13 +25,16 @@ struct AcrossCut {
 /// A cut at @p y whose halves are called upper and lower.
 AcrossCut acrossAt(const Piece& piece, double y, double allowance);
 
-/// Cuts a piece in two along a horizontal line. Seams, lines, marks, areas, fittings, handles, anchors and sites that used it use its halves.
+/// Cuts a piece in two along a horizontal line. Seams, lines, marks, areas, fittings, handles, anchors and sites that
+/// used it use its halves.
 /// @throws InputError if the line does not part the piece in two.
 void cutAcross(Drafter& d, const AcrossCut& cut);
 
-/// The lower corner of a face: what lies within @p side of it along the bottom and up the side, or what is cut off aslant through the ends of both. The corner is where
-/// bottom and side would meet without rounding; on a wall that is bent round the bag's corners it is the face's own. Edges of the piece keep their names; the new
-/// ones are "across" and "up", or "slant", and "at the fold", "at the base" where the wall goes on. Empty where the piece leaves no corner there.
+/// The lower corner of a face: what lies within @p side of it along the bottom and up the side, or what is cut off
+/// aslant through the ends of both. The corner is where bottom and side would meet without rounding; on a wall that is
+/// bent round the bag's corners it is the face's own. Edges of the piece keep their names; the new ones are "across"
+/// and "up", or "slant", and "at the fold", "at the base" where the wall goes on. Empty where the piece leaves no
+/// corner there.
 std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant);
 
 } // namespace tectonis

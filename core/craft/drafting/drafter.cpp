@@ -41,7 +41,8 @@ const std::string& Drafter::choice(const std::string& name) const
 
 std::string Drafter::firstOf(const std::string& kind) const
 {
-    const auto it = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; });
+    const auto it = std::find_if(
+        design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; });
     return it == design.features.end() ? "" : it->id;
 }
 
@@ -83,7 +84,8 @@ double Drafter::work(Working w)
 Piece& Drafter::add(Piece piece)
 {
     if (pattern.piece(piece.key))
-        throw InputError(owner.empty() ? piece.key : owner, fmt::format("two pieces would be called “{}”; give the part another name", piece.key));
+        throw InputError(owner.empty() ? piece.key : owner,
+            fmt::format("two pieces would be called “{}”; give the part another name", piece.key));
     if (piece.owner.empty())
         piece.owner = owner;
     return pattern.pieces.emplace_back(std::move(piece));
@@ -102,7 +104,8 @@ Step& Drafter::add(Step step) { return steps.emplace_back(std::move(step)); }
 
 void Drafter::addFlatWork(Step step)
 {
-    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.phase == step.phase && s.kind == StepKind::Seam; });
+    const auto at = std::find_if(
+        steps.begin(), steps.end(), [&](const Step& s) { return s.phase == step.phase && s.kind == StepKind::Seam; });
     steps.insert(at, std::move(step));
 }
 
@@ -118,7 +121,7 @@ void Drafter::addBeforeJoining(Step step)
 void Drafter::addBeforeUse(Step step, const std::string& part)
 {
     const auto at = std::find_if(steps.begin(), steps.end(),
-                                 [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
+        [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
     steps.insert(at, std::move(step));
 }
 
@@ -157,12 +160,19 @@ std::vector<EdgeUse> Drafter::runFromTo(const std::string& pieceKey, const std::
 
 std::vector<SeamRound> seamsRound(const Pattern& p, const Site& site)
 {
-    const auto ofFace = [&](const EdgeUse& u) { return std::find(site.pieces.begin(), site.pieces.end(), u.piece) != site.pieces.end(); };
-    const auto ofLining = [&](const EdgeUse& u) { const Piece* piece = p.piece(u.piece); return piece && piece->group == PieceGroup::Lining; };
+    const auto ofFace = [&](const EdgeUse& u) {
+        return std::find(site.pieces.begin(), site.pieces.end(), u.piece) != site.pieces.end();
+    };
+    const auto ofLining = [&](const EdgeUse& u) {
+        const Piece* piece = p.piece(u.piece);
+        return piece && piece->group == PieceGroup::Lining;
+    };
     std::vector<SeamRound> out;
     for (const auto& seam : p.seams) {
-        const bool a = std::all_of(seam.a.begin(), seam.a.end(), ofFace), b = std::all_of(seam.b.begin(), seam.b.end(), ofFace);
-        const bool lined = std::any_of(seam.a.begin(), seam.a.end(), ofLining) || std::any_of(seam.b.begin(), seam.b.end(), ofLining);
+        const bool a = std::all_of(seam.a.begin(), seam.a.end(), ofFace),
+                   b = std::all_of(seam.b.begin(), seam.b.end(), ofFace);
+        const bool lined = std::any_of(seam.a.begin(), seam.a.end(), ofLining)
+            || std::any_of(seam.b.begin(), seam.b.end(), ofLining);
         if (a != b && !lined && seam.key != "mouth" && seam.stitch == "construction")
             out.push_back({seam.key, a});
     }
@@ -185,7 +195,8 @@ void FeatureScope::placeOn(Piece& face, const std::string& mark, const Run& outl
 
 std::string FeatureScope::named(const std::string& name) const
 {
-    const auto it = std::find_if(d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return f.id == id; });
+    const auto it = std::find_if(
+        d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return f.id == id; });
     return it == d.design.features.end() || d.firstOf(it->kind) == id ? name : name + " " + id;
 }
 

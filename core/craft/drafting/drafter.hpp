@@ -16,9 +16,10 @@ public:
 
     Pattern pattern;
     const Design& design;
-    std::list<Step> steps;          ///< goes into the pattern in the proposed order. std::list: steps are put in between others
+    std::list<Step> steps; ///< goes into the pattern in the proposed order. std::list: steps are put in between others
     std::vector<LayerRule> patches; ///< layers that features ask for: a patch behind a snap
-    std::string owner;              ///< id of the part that is being drafted: the owner of pieces added now; empty while the form draws
+    std::string
+        owner; ///< id of the part that is being drafted: the owner of pieces added now; empty while the form draws
 
     /// A dimension's value. @throws InputError if there is none.
     double operator()(const std::string& dimension) const;

@@ -89,19 +89,24 @@ bool curves(const Pattern& p, const std::vector<EdgeUse>& side)
 {
     return std::any_of(side.begin(), side.end(), [&](const EdgeUse& use) {
         const Run* run = p.runBehind(use);
-        return run && std::any_of(run->begin(), run->end(), [](const Segment& s) { return !std::holds_alternative<Line>(s); });
+        return run
+            && std::any_of(run->begin(), run->end(), [](const Segment& s) { return !std::holds_alternative<Line>(s); });
     });
 }
 
-JoinedStrips workStrips(Drafter& d, const std::string& subject, const std::string& key, const std::string& label, double whole, double width, bool bias, const Material& cloth)
+JoinedStrips workStrips(Drafter& d, const std::string& subject, const std::string& key, const std::string& label,
+    double whole, double width, bool bias, const Material& cloth)
 {
     JoinedStrips out;
     out.perJoin = bias ? width : 2 * kStraightJoin;
     const double longest = std::max(bias ? 1.3 * cloth.width : cloth.width - 20, out.perJoin + 100);
     while (out.count * longest < whole + (out.count - 1) * out.perJoin)
         ++out.count;
-    out.length = d.work({subject, key + ".strip", label, "(whole + joins*lost)/strips", {{"whole", whole}, {"joins", out.count - 1.0}, {"lost", out.perJoin}, {"strips", double(out.count)}}, 0, Working::Kind::Trade, "mm",
-                         bias ? "a bias join is laid at right angles and sewn from corner to corner: it takes one strip width" : "each join takes two allowances of {6}"});
+    out.length = d.work({subject, key + ".strip", label, "(whole + joins*lost)/strips",
+        {{"whole", whole}, {"joins", out.count - 1.0}, {"lost", out.perJoin}, {"strips", double(out.count)}}, 0,
+        Working::Kind::Trade, "mm",
+        bias ? "a bias join is laid at right angles and sewn from corner to corner: it takes one strip width"
+             : "each join takes two allowances of {6}"});
     return out;
 }
 
@@ -109,7 +114,9 @@ std::string joinWords(const JoinedStrips& strips, bool bias)
 {
     if (strips.count < 2)
         return {};
-    return bias ? "Join the strips: lay two at right angles, right sides together, sew from corner to corner, trim to {6}, press open. " : "Join the strips at {6}, press open. ";
+    return bias ? "Join the strips: lay two at right angles, right sides together, sew from corner to corner, trim to "
+                  "{6}, press open. "
+                : "Join the strips at {6}, press open. ";
 }
 
 } // namespace tectonis

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/loop.hpp"
 
-#include "library/material.hpp"
-#include "drafting/panels.hpp"
 #include "drafting/edging.hpp"
+#include "drafting/panels.hpp"
+#include "library/material.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -42,7 +42,7 @@ Run pathOf(const LoopBody& b)
 
 /// Face edges, one for each segment between the joins of the loop; named by the section they are sewn to.
 struct Rim {
-    std::vector<Edge> edges;                              ///< counter-clockwise
+    std::vector<Edge> edges;                               ///< counter-clockwise
     std::map<std::string, std::vector<std::string>> names; ///< section to edges, clockwise
 };
 
@@ -77,14 +77,17 @@ std::vector<EdgeUse> rimRun(const Rim& rim, const std::string& face, const std::
 void drawBand(Piece& piece, double length, double depth, double allowance)
 {
     piece.edges = {{"front", lineRun({{0, 0}, {length, 0}}), allowance, {}},
-                   {"right", lineRun({{length, 0}, {length, depth}}), allowance, {}},
-                   {"back", lineRun({{length, depth}, {0, depth}}), allowance, {}},
-                   {"left", lineRun({{0, depth}, {0, 0}}), allowance, {}}};
+        {"right", lineRun({{length, 0}, {length, depth}}), allowance, {}},
+        {"back", lineRun({{length, depth}, {0, depth}}), allowance, {}},
+        {"left", lineRun({{0, depth}, {0, 0}}), allowance, {}}};
 }
 
 std::string title(const std::string& part)
 {
-    return part == "band" ? "Band" : part == "side right" ? "Right side" : part == "side left" ? "Left side" : "Zip strip";
+    return part == "band"      ? "Band"
+        : part == "side right" ? "Right side"
+        : part == "side left"  ? "Left side"
+                               : "Zip strip";
 }
 
 /// The back's outline: the front's mirror image, every edge called as its mate across the loop.
@@ -120,44 +123,71 @@ std::vector<std::string> withFirst(const std::string& first, std::vector<std::st
 std::vector<DimensionSpec> loopDimensions(const std::string& girth)
 {
     return {
-        {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5), "max(30, zip.tape - 2*zip.sewn + 10)", "300"},
-        {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.", fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
-        {"zip.shift", "Zip panel, shifted", "How far the middle of the zip panel lies from the top's middle, along the outline; to the right seen from the front is positive.", "0", hold(), fmt::format("-0.25*({})", girth), fmt::format("0.25*({})", girth)},
-        {"side.right", "Right side band", "How far the right side band reaches round from the zip panel's end: where it is joined to the bottom band.", fmt::format("(({}) - zip.length)/4", girth), follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
-        {"side.left", "Left side band", "The same on the left.", fmt::format("(({}) - zip.length)/4", girth), follow(), "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
+        {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5),
+            "max(30, zip.tape - 2*zip.sewn + 10)", "300"},
+        {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.",
+            fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
+        {"zip.shift", "Zip panel, shifted",
+            "How far the middle of the zip panel lies from the top's middle, along the outline; to the right seen from "
+            "the front is positive.",
+            "0", hold(), fmt::format("-0.25*({})", girth), fmt::format("0.25*({})", girth)},
+        {"side.right", "Right side band",
+            "How far the right side band reaches round from the zip panel's end: where it is joined to the bottom "
+            "band.",
+            fmt::format("(({}) - zip.length)/4", girth), follow(), "20",
+            fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
+        {"side.left", "Left side band", "The same on the left.", fmt::format("(({}) - zip.length)/4", girth), follow(),
+            "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
         {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
-        {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4", "zip.tape/2 - 3"},
-        {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10", DimensionSpec::Quantity::Count},
+        {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4",
+            "zip.tape/2 - 3"},
+        {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
+            DimensionSpec::Quantity::Count},
         {"allowance.body", "Body allowance", "Seam allowance of all seams of faces and loop.", "10", hold(), "5", "20"},
-        {"binding.width", "Binding width", "Finished width of the binding over the raw seams, one side.", "10", hold(), "6", "20"},
+        {"binding.width", "Binding width", "Finished width of the binding over the raw seams, one side.", "10", hold(),
+            "6", "20"},
     };
 }
 
 std::vector<ChoiceSpec> loopChoices()
 {
-    return {{"bands", "Band", "One band from zip end to zip end, or two sides and a bottom.", {{"one", "One band"}, {"three", "Sides and bottom"}}}};
+    return {{"bands", "Band", "One band from zip end to zip end, or two sides and a bottom.",
+        {{"one", "One band"}, {"three", "Sides and bottom"}}}};
 }
 
 void furnishLoop(Design& design)
 {
     design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}};
-    design.layers = {{"panel", "foam-sewin", "basted", "stitch", {}, ""}, {"gusset", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
+    design.layers = {{"panel", "foam-sewin", "basted", "stitch", {}, ""},
+        {"gusset", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
 }
 
 void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
 {
     Pattern& p = d.pattern;
     const double s = d("allowance.body"), girth = lengthOf(b.face);
-    const double gap = d.work({"zip strip", "zip.gap", "Visible zip gap", "tape - 2*sewn", {{"tape", d("zip.tape")}, {"sewn", d("zip.sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z, the same on both sides"});
-    const double strip = d.work({"zip strip", "zip.strip", "Finished width of each zip strip", "(depth - gap)/2", {{"depth", b.depth}, {"gap", gap}}, 0, Kind::Geometry, "mm", "both strips and the gap make the loop's depth"});
-    d.work({"band", "loop.girth", "Closed loop: zip panel and bands together", "zip + rest", {{"zip", b.zip}, {"rest", girth - b.zip}}, 0, Kind::Geometry, "mm", "the stitch lengths add up to the face's whole outline"});
+    const double gap = d.work(
+        {"zip strip", "zip.gap", "Visible zip gap", "tape - 2*sewn", {{"tape", d("zip.tape")}, {"sewn", d("zip.sewn")}},
+            0, Kind::Geometry, "mm", "g = T − 2·s_z, the same on both sides"});
+    const double strip = d.work({"zip strip", "zip.strip", "Finished width of each zip strip", "(depth - gap)/2",
+        {{"depth", b.depth}, {"gap", gap}}, 0, Kind::Geometry, "mm", "both strips and the gap make the loop's depth"});
+    d.work({"band", "loop.girth", "Closed loop: zip panel and bands together", "zip + rest",
+        {{"zip", b.zip}, {"rest", girth - b.zip}}, 0, Kind::Geometry, "mm",
+        "the stitch lengths add up to the face's whole outline"});
     const Rim rim = rimOf(b, s);
     const auto sections = sectionsOf(b);
 
     for (const bool lining : {false, true}) {
-        const auto add = [&](const std::string& part, const std::string& code, const std::string& name, const std::string& role, int count, double grain) -> Piece& {
-            return d.add({.key = lining ? "lining." + part : part, .code = lining ? "L" + code : code, .name = lining ? "Lining " + lowered(name) : name, .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
-                          .role = lining ? "lining " + role : role, .material = lining ? "lining" : "shell", .count = count, .grain = grain});
+        const auto add = [&](const std::string& part, const std::string& code, const std::string& name,
+                             const std::string& role, int count, double grain) -> Piece& {
+            return d.add({.key = lining ? "lining." + part : part,
+                .code = lining ? "L" + code : code,
+                .name = lining ? "Lining " + lowered(name) : name,
+                .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
+                .role = lining ? "lining " + role : role,
+                .material = lining ? "lining" : "shell",
+                .count = count,
+                .grain = grain});
         };
         // A lining's face is seen from the other side.
         add("front", "A", "Front", "panel", 1, 90).edges = lining ? mirrored(rim.edges) : rim.edges;
@@ -169,13 +199,18 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         // What the zip shows lies beyond the first strip's back edge; the loop's joins run on over it.
         for (const auto& [end, x] : {std::pair{"left", 0.0}, {"right", b.zip}})
             zipStrip.lines.push_back({zipShown(end), FaceLine::Kind::Bridge, lineRun({{x, strip}, {x, strip + gap}})});
-        Piece shown{.key = lining ? "lining.zip strip" : "zip strip", .name = "Zip", .material = "shell", .whole = lining ? "lining.zip strip" : "zip strip"};
+        Piece shown{.key = lining ? "lining.zip strip" : "zip strip",
+            .name = "Zip",
+            .material = "shell",
+            .whole = lining ? "lining.zip strip" : "zip strip"};
         shown.edges = {{"zip", rectangleRun(0, strip, b.zip, strip + gap), 0, {}}};
         p.gaps.push_back(std::move(shown));
         int code = 0;
         for (const auto& section : sections)
             if (section.part != "zip strip") {
-                drawBand(add(section.part, b.threeBands ? "C" + std::to_string(++code) : "C", title(section.part), "gusset", 1, 0), section.length, b.depth, s);
+                drawBand(add(section.part, b.threeBands ? "C" + std::to_string(++code) : "C", title(section.part),
+                             "gusset", 1, 0),
+                    section.length, b.depth, s);
             }
     }
     // The loop to the faces; then its own joins, section after section round to the zip panel again.
@@ -184,10 +219,21 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         for (const auto& use : rimRun(rim, "front", section.part))
             frontRim.push_back(use);
         frontLoop.push_back({section.part, "front"});
-        backLoop.push_back(section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1} : EdgeUse{section.part, "back", 0, true});
+        backLoop.push_back(
+            section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1} : EdgeUse{section.part, "back", 0, true});
     }
-    d.add(Seam{.key = "front-loop", .name = "Front to loop", .a = frontRim, .b = frontLoop, .allowance = s, .bound = "binding"});
-    d.add(Seam{.key = "back-loop", .name = "Back to loop", .a = backRim(rim, sections), .b = backLoop, .allowance = s, .bound = "binding"});
+    d.add(Seam{.key = "front-loop",
+        .name = "Front to loop",
+        .a = frontRim,
+        .b = frontLoop,
+        .allowance = s,
+        .bound = "binding"});
+    d.add(Seam{.key = "back-loop",
+        .name = "Back to loop",
+        .a = backRim(rim, sections),
+        .b = backLoop,
+        .allowance = s,
+        .bound = "binding"});
     std::vector<std::string> joins;
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
@@ -199,44 +245,79 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
                 out.insert(out.end(), {{part, zipShown(edge)}, {part, edge, 1, atRight}});
             return out;
         };
-        Seam seam{.key = "join " + std::to_string(i + 1), .name = title(left) + " to " + lowered(title(right)), .a = end(left, true), .b = end(right, false), .allowance = s};
+        Seam seam{.key = "join " + std::to_string(i + 1),
+            .name = title(left) + " to " + lowered(title(right)),
+            .a = end(left, true),
+            .b = end(right, false),
+            .allowance = s};
         if (left == "zip strip" || right == "zip strip")
-            seam.name = std::string("Zip panel to ") + lowered(title(left == "zip strip" ? right : left)) + (left == "zip strip" ? ", right" : ", left");
+            seam.name = std::string("Zip panel to ") + lowered(title(left == "zip strip" ? right : left))
+                + (left == "zip strip" ? ", right" : ", left");
         joins.push_back(seam.key);
         d.add(std::move(seam));
     }
-    const double tape = d.work({"zip strip", "zip.cut", "Tape cut from continuous zip", "zip + 2*allowance", {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the tape runs through into both end seams"});
-    p.zips.push_back({"Loop zip", "zip strip", int(d("zip.gauge")), tape - 2 * 25.4, tape, d("zip.tape"), gap, "coil", "both ways", 2, true});
-    p.hardware.push_back({"Continuous zip", 1, tape, "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders", "pulls as all metal"});
+    const double tape = d.work({"zip strip", "zip.cut", "Tape cut from continuous zip", "zip + 2*allowance",
+        {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the tape runs through into both end seams"});
+    p.zips.push_back({"Loop zip", "zip strip", int(d("zip.gauge")), tape - 2 * 25.4, tape, d("zip.tape"), gap, "coil",
+        "both ways", 2, true});
+    p.hardware.push_back({"Continuous zip", 1, tape,
+        "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders",
+        "pulls as all metal"});
 
     const double bind = d("binding.width");
     std::vector<EdgeUse> round;
     for (const auto& e : rim.edges)
         round.push_back({"front", e.name});
-    const double length = d.work({"binding", "binding.length", "Binding round each face", "raw + overlap", {{"raw", rawEdgeLength(p, round)}, {"overlap", 20}}, 0, Kind::Trade, "mm", "once round the raw edge, which is longer than the stitch line at convex corners, with {20} of overlap where the ends meet"});
-    const double cut = d.work({"binding", "binding.cut", "Binding cut width", "4*width", {{"width", bind}}, 0, Kind::Trade, "mm", "both edges to the middle and folded again"});
+    const double length = d.work({"binding", "binding.length", "Binding round each face", "raw + overlap",
+        {{"raw", rawEdgeLength(p, round)}, {"overlap", 20}}, 0, Kind::Trade, "mm",
+        "once round the raw edge, which is longer than the stitch line at convex corners, with {20} of overlap where "
+        "the ends meet"});
+    const double cut = d.work({"binding", "binding.cut", "Binding cut width", "4*width", {{"width", bind}}, 0,
+        Kind::Trade, "mm", "both edges to the middle and folded again"});
     const bool bias = curves(p, round);
-    const JoinedStrips joined = workStrips(d, "binding", "binding", "Cut length of each binding strip", length, cut, bias, material(p.materials.at("lining")));
-    Piece& binding = d.add({.key = "binding", .code = "G", .name = "Binding strip", .group = PieceGroup::Strip, .role = "binding", .material = "lining", .count = 2 * joined.count, .grain = bias ? 45.0 : 0.0});
+    const JoinedStrips joined = workStrips(d, "binding", "binding", "Cut length of each binding strip", length, cut,
+        bias, material(p.materials.at("lining")));
+    Piece& binding = d.add({.key = "binding",
+        .code = "G",
+        .name = "Binding strip",
+        .group = PieceGroup::Strip,
+        .role = "binding",
+        .material = "lining",
+        .count = 2 * joined.count,
+        .grain = bias ? 45.0 : 0.0});
     drawRectangle(binding, cut, joined.length, 0);
 
-    const auto site = [&](const std::string& name, const std::string& label, const std::string& piece, const std::string& phase, bool lining) {
+    const auto site = [&](const std::string& name, const std::string& label, const std::string& piece,
+                          const std::string& phase, bool lining) {
         const Box box = boundsOf(d.piece(piece).stitch());
-        p.sites.push_back({name, label, {piece}, box.centre().x, box.y1, d("face.width"), d("face.height"), phase, lining});
+        p.sites.push_back(
+            {name, label, {piece}, box.centre().x, box.y1, d("face.width"), d("face.height"), phase, lining});
     };
     site("front", "Front", "front", "Shell front", false);
     site("back", "Back", "back", "Shell back", false);
     site("lining front", "Lining front", "lining.front", "Small parts", true);
     site("lining back", "Lining back", "lining.back", "Small parts", true);
-    const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining"), side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", "lining.band", "lining");
+    const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining"),
+                 side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", "lining.band", "lining");
     p.spaces.push_back({"main", "Main space", inWidth - 2 * side, inHeight - 2 * side, b.depth - 2 * wall, 0, false});
     p.handles.push_back({"depth", "band", {d.piece("band").edge("front")->length() / 2, b.depth}, {0, 1}, 1});
 
     // Steps.
-    d.add(Step{.id = "zip", .title = "Sew the zip between its strips",
-               .text = "Lay each strip on the tape, right sides together, lining strip below; sew {" + formatNumber(d("zip.sewn"), 3) + "} from the tape's edge. Turn both away, topstitch {3.2} from the fold. Put both sliders on.",
-               .kind = StepKind::Hardware, .phase = "Shell gusset", .consumes = {"zip strip", "lining.zip strip"}, .yields = "zip panel", .pieces = {"zip strip", "lining.zip strip"}, .allowance = s, .stitch = kLockstitch,
-               .tool = "sewing machine, zip foot", .check = "The zip panel is " + lengthToken(b.depth) + " wide between its stitch lines.", .cautions = {"Needle strike: turn the handwheel by hand over the coil."}});
+    d.add(Step{.id = "zip",
+        .title = "Sew the zip between its strips",
+        .text = "Lay each strip on the tape, right sides together, lining strip below; sew {"
+            + formatNumber(d("zip.sewn"), 3)
+            + "} from the tape's edge. Turn both away, topstitch {3.2} from the fold. Put both sliders on.",
+        .kind = StepKind::Hardware,
+        .phase = "Shell gusset",
+        .consumes = {"zip strip", "lining.zip strip"},
+        .yields = "zip panel",
+        .pieces = {"zip strip", "lining.zip strip"},
+        .allowance = s,
+        .stitch = kLockstitch,
+        .tool = "sewing machine, zip foot",
+        .check = "The zip panel is " + lengthToken(b.depth) + " wide between its stitch lines.",
+        .cautions = {"Needle strike: turn the handwheel by hand over the coil."}});
     std::vector<std::string> parts{"zip panel"}, linings, handled;
     for (const auto& section : sections)
         if (section.part != "zip strip")
@@ -248,22 +329,85 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     std::vector<std::string> closed = loopPieces, bound = loopPieces;
     closed.insert(closed.end(), linings.begin(), linings.end());
     bound.push_back("binding");
-    d.add(Step{.id = "loop", .title = "Close the loop", .text = "Right sides together, sew the zip panel's ends and the bands into a loop at " + lengthToken(s) + ", the linings right sides together on the other face of the zip panel. Bar-tack across the coil inside the seam first. Turn the linings behind, topstitch the joins, baste the long edges.",
-               .kind = StepKind::Seam, .phase = "Shell gusset", .consumes = loopParts, .yields = "loop", .pieces = closed, .seams = joins, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine",
-               .check = "The sliders are on and cannot run off.", .closesZips = {"Loop zip"}});
+    d.add(Step{.id = "loop",
+        .title = "Close the loop",
+        .text = "Right sides together, sew the zip panel's ends and the bands into a loop at " + lengthToken(s)
+            + ", the linings right sides together on the other face of the zip panel. Bar-tack across the coil inside "
+              "the seam first. Turn the linings behind, topstitch the joins, baste the long edges.",
+        .kind = StepKind::Seam,
+        .phase = "Shell gusset",
+        .consumes = loopParts,
+        .yields = "loop",
+        .pieces = closed,
+        .seams = joins,
+        .allowance = s,
+        .stitch = kLockstitch,
+        .tool = "sewing machine",
+        .check = "The sliders are on and cannot run off.",
+        .closesZips = {"Loop zip"}});
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
-        d.add(Step{.id = std::string(face) + ".line", .title = std::string("Baste the lining to the ") + face, .text = "Wrong sides together; baste {4} from the edge all round.", .kind = StepKind::Baste, .phase = phase,
-                   .consumes = {face, std::string("lining.") + face}, .yields = face, .pieces = {face, std::string("lining.") + face}, .allowance = 4, .stitch = "4–5 mm, basting", .tool = "sewing machine",
-                   .check = "The lining lies flat."});
-    const std::string mates = "Right sides together, match joins, centres and stop squares; sew at " + lengthToken(s) + "; at sharp corners clip the loop to the stitch line and turn with the needle down.";
-    d.add(Step{.id = "front-loop", .title = "Sew the loop to the front", .text = mates + " " + joinWords(joined, bias) + "Bind the raw edges.", .kind = StepKind::Seam, .phase = "Shell assembly", .consumes = {"front", "loop", "binding"}, .yields = "half",
-               .pieces = withFirst("front", bound), .seams = {"front-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is centred at the top."});
-    d.add(Step{.id = "zip.open", .title = "Open the zip", .text = "Open the zip at least half way: the bag is turned through it.", .kind = StepKind::Press, .phase = "Shell assembly", .consumes = {"half"}, .yields = "half",
-               .pieces = {"zip strip"}, .tool = "hands", .check = "A hand passes through.", .opensZips = {"Loop zip"}});
-    d.add(Step{.id = "back-loop", .title = "Sew the loop to the back", .text = mates + " Bind the raw edges.", .kind = StepKind::Seam, .phase = "Shell assembly", .consumes = {"back", "half"}, .yields = "bag",
-               .pieces = withFirst("back", bound), .seams = {"back-loop"}, .allowance = s, .stitch = kLockstitch, .tool = "sewing machine", .check = "The zip is open."});
-    d.add(Step{.id = "turn", .title = "Turn the bag through the zip", .text = "Pull the bag right side out through the open zip; push the corners out.", .kind = StepKind::Turn, .phase = "Closing", .consumes = {"bag"},
-               .yields = "bag", .pieces = {"front", "back"}, .tool = "hands", .check = "The zip runs from end to end.", .turnsThrough = true});
+        d.add(Step{.id = std::string(face) + ".line",
+            .title = std::string("Baste the lining to the ") + face,
+            .text = "Wrong sides together; baste {4} from the edge all round.",
+            .kind = StepKind::Baste,
+            .phase = phase,
+            .consumes = {face, std::string("lining.") + face},
+            .yields = face,
+            .pieces = {face, std::string("lining.") + face},
+            .allowance = 4,
+            .stitch = "4–5 mm, basting",
+            .tool = "sewing machine",
+            .check = "The lining lies flat."});
+    const std::string mates = "Right sides together, match joins, centres and stop squares; sew at " + lengthToken(s)
+        + "; at sharp corners clip the loop to the stitch line and turn with the needle down.";
+    d.add(Step{.id = "front-loop",
+        .title = "Sew the loop to the front",
+        .text = mates + " " + joinWords(joined, bias) + "Bind the raw edges.",
+        .kind = StepKind::Seam,
+        .phase = "Shell assembly",
+        .consumes = {"front", "loop", "binding"},
+        .yields = "half",
+        .pieces = withFirst("front", bound),
+        .seams = {"front-loop"},
+        .allowance = s,
+        .stitch = kLockstitch,
+        .tool = "sewing machine",
+        .check = "The zip is centred at the top."});
+    d.add(Step{.id = "zip.open",
+        .title = "Open the zip",
+        .text = "Open the zip at least half way: the bag is turned through it.",
+        .kind = StepKind::Press,
+        .phase = "Shell assembly",
+        .consumes = {"half"},
+        .yields = "half",
+        .pieces = {"zip strip"},
+        .tool = "hands",
+        .check = "A hand passes through.",
+        .opensZips = {"Loop zip"}});
+    d.add(Step{.id = "back-loop",
+        .title = "Sew the loop to the back",
+        .text = mates + " Bind the raw edges.",
+        .kind = StepKind::Seam,
+        .phase = "Shell assembly",
+        .consumes = {"back", "half"},
+        .yields = "bag",
+        .pieces = withFirst("back", bound),
+        .seams = {"back-loop"},
+        .allowance = s,
+        .stitch = kLockstitch,
+        .tool = "sewing machine",
+        .check = "The zip is open."});
+    d.add(Step{.id = "turn",
+        .title = "Turn the bag through the zip",
+        .text = "Pull the bag right side out through the open zip; push the corners out.",
+        .kind = StepKind::Turn,
+        .phase = "Closing",
+        .consumes = {"bag"},
+        .yields = "bag",
+        .pieces = {"front", "back"},
+        .tool = "hands",
+        .check = "The zip runs from end to end.",
+        .turnsThrough = true});
 }
 
 Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
@@ -280,9 +424,21 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
             for (const double corner : guide.corners())
                 bends.push_back(corner - at);
             // x goes on clockwise round the faces, y from the front seam to the back.
-            folder.lay(coat.of + section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, z - q.y}; }, bends);
+            folder.lay(
+                coat.of + section.part,
+                [guide, at, z, up](Point q) {
+                    const Point c = guide.at(at + q.x);
+                    return Vec3{c.x, c.y + up, z - q.y};
+                },
+                bends);
             if (section.part == "zip strip")
-                folder.lay(coat.of + section.part, [guide, at, z, up](Point q) { const Point c = guide.at(at + q.x); return Vec3{c.x, c.y + up, -z + q.y}; }, bends, {}, 1);
+                folder.lay(
+                    coat.of + section.part,
+                    [guide, at, z, up](Point q) {
+                        const Point c = guide.at(at + q.x);
+                        return Vec3{c.x, c.y + up, -z + q.y};
+                    },
+                    bends, {}, 1);
             from += section.length;
         }
     });

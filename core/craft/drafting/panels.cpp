@@ -3,7 +3,6 @@
 
 #include <algorithm>
 
-
 namespace tectonis {
 namespace {
 
@@ -23,16 +22,21 @@ namespace {
 /// Direction in which a side leaves its corner: towards the mouth, turned outwards as far as it bows (radians).
 double bowAngle(double taper, double height, double bow) { return std::atan2(4 * bow, std::hypot(taper, height)); }
 
-Point turned(Point v, double angle) { return {v.x * std::cos(angle) - v.y * std::sin(angle), v.x * std::sin(angle) + v.y * std::cos(angle)}; }
+Point turned(Point v, double angle)
+{
+    return {v.x * std::cos(angle) - v.y * std::sin(angle), v.x * std::sin(angle) + v.y * std::cos(angle)};
+}
 
-/// A side from @p from, leaving in direction @p way, to @p to; its middle lies @p bow outside the chord. A line if it does not bow.
+/// A side from @p from, leaving in direction @p way, to @p to; its middle lies @p bow outside the chord. A line if it
+/// does not bow.
 Segment side(Point from, Point way, Point to, double bow)
 {
     if (std::abs(bow) < 1e-9 || distance(from, to) < 1e-9)
         return Line{from, to};
     const Point chord = unit(to - from);
     const double angle = std::atan2(cross(way, chord), dot(way, chord)); // from the way to the chord
-    const double reach = bow / (0.75 * std::sin(angle));                 // a cubic with equal ends: its middle lies 3/4 of the handles' height off the chord
+    const double reach = bow
+        / (0.75 * std::sin(angle)); // a cubic with equal ends: its middle lies 3/4 of the handles' height off the chord
     return Cubic{from, from + way * reach, to - turned(chord, angle) * reach, to};
 }
 
@@ -47,7 +51,10 @@ double lengthAt(const Segment& s, double y)
 
 } // namespace
 
-double cornerTurn(double taper, double height, double bow) { return pi / 2 + std::atan2(taper, height) - bowAngle(taper, height, bow); }
+double cornerTurn(double taper, double height, double bow)
+{
+    return pi / 2 + std::atan2(taper, height) - bowAngle(taper, height, bow);
+}
 
 double drawUPanel(Piece& piece, const UPanel& s)
 {
@@ -70,9 +77,12 @@ double drawUPanel(Piece& piece, const UPanel& s)
     if (eases) {
         const double at = lengthAt(whole, easeY), length = lengthOf(whole);
         const Point upwards = tangentOf(part(whole, at, length), 0);
-        const Point eased = pointAlong(whole, at) + Point{-upwards.y, upwards.x} * s.inset - upwards * (upwards.x * s.inset / upwards.y); // at the same height
+        const Point eased = pointAlong(whole, at) + Point{-upwards.y, upwards.x} * s.inset
+            - upwards * (upwards.x * s.inset / upwards.y); // at the same height
         rightEase = s.inset > 0 ? lineRun({eased, mouth}) : Run{part(whole, at, length)};
-        rightSide = s.inset > 0 ? Run{side(arcEnd, way, eased, std::abs(s.bow) < 1e-9 ? 0 : s.bow * std::pow(at / length, 2))} : Run{part(whole, 0, at)};
+        rightSide = s.inset > 0
+            ? Run{side(arcEnd, way, eased, std::abs(s.bow) < 1e-9 ? 0 : s.bow * std::pow(at / length, 2))}
+            : Run{part(whole, 0, at)};
     }
     const Run rightCorner{Arc{arcStart + Point{0, radius}, radius, -pi / 2, turn}};
     const double low = eases ? s.lowAllowance : s.allowance;
@@ -104,7 +114,8 @@ void drawStripAlong(Piece& strip, const Piece& panel, const Strip& s)
     if (ease > 0)
         inset = panel.edge("bottom") ? startOf(panel.edge("bottom")->stitch).y : 0;
     const double narrow = ease > 0 ? s.narrow : 0;
-    const double axial = ease > 0 ? std::sqrt(ease * ease - (inset - narrow) * (inset - narrow)) : 0; // the eased edge runs aslant on the strip too
+    const double axial = ease > 0 ? std::sqrt(ease * ease - (inset - narrow) * (inset - narrow))
+                                  : 0;      // the eased edge runs aslant on the strip too
     const bool part = s.half || s.upTo > 0; // ends within the run, not at the other mouth
     const double middle = (s.upTo > 0 ? s.upTo : s.half ? whole / 2 : whole - ease) - ease;
     const double x1 = axial, x2 = axial + middle, x3 = part ? x2 : x2 + axial;

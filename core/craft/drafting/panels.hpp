@@ -7,18 +7,20 @@
 namespace tectonis {
 
 /// A panel with a straight top and round bottom corners, drawn about x = 0 with its bottom at y = 0.
-/// With an inset (a lining that hangs inside) the sides move inwards by it from the top down to @c easeTo, and the bottom up by it.
+/// With an inset (a lining that hangs inside) the sides move inwards by it from the top down to @c easeTo, and the
+/// bottom up by it.
 struct UPanel {
-    double width = 0;  ///< at the bottom, before rounding
+    double width = 0; ///< at the bottom, before rounding
     double height = 0;
     double radius = 0;
-    double taper = 0;  ///< how far each side leans in at the top; negative: flares
-    double bow = 0;    ///< how far the middle of each side lies outside the straight line from its corner to the mouth; negative: inside
+    double taper = 0; ///< how far each side leans in at the top; negative: flares
+    double bow = 0;   ///< how far the middle of each side lies outside the straight line from its corner to the mouth;
+                      ///< negative: inside
     double inset = 0;
-    double easeTo = 0; ///< y above which the inset fades out
+    double easeTo = 0;    ///< y above which the inset fades out
     bool divided = false; ///< the sides are two edges, divided at easeTo, also without an inset
     double allowance = 0, topAllowance = 0, lowAllowance = 0; ///< lowAllowance: where the full inset is reached
-    std::string top = "top"; ///< name of the top edge
+    std::string top = "top";                                  ///< name of the top edge
     Corner topCorner = Corner::Mitre;
 };
 
@@ -26,7 +28,8 @@ struct UPanel {
 /// Edges of no length are left out. Returns the height of the corner's upper end above the bottom line.
 double drawUPanel(Piece& piece, const UPanel& shape);
 
-/// The turn of the bottom corner, radians: pi/2 for upright sides, more when the top is narrower, less when the sides bow out.
+/// The turn of the bottom corner, radians: pi/2 for upright sides, more when the top is narrower, less when the sides
+/// bow out.
 double cornerTurn(double taper, double height, double bow = 0);
 
 /// A gusset strip lying along x, its front edge at the bottom, right for a panel's U-run. Follows the panel's inset.

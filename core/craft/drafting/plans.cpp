@@ -42,9 +42,15 @@ Run ellipsePlan(double width, double depth, double inset)
     const double a = width / 2, b = depth / 2;
     // A point of the parallel curve and its derivative: the ellipse's own, shortened by the curvature.
     const auto speed = [&](double t) { return std::hypot(a * std::sin(t), b * std::cos(t)); };
-    const auto at = [&](double t) { return Point{a * std::cos(t) - inset * b * std::cos(t) / speed(t), b * std::sin(t) - inset * a * std::sin(t) / speed(t)}; };
-    const auto way = [&](double t) { return Point{-a * std::sin(t), b * std::cos(t)} * (1 - inset * a * b / std::pow(speed(t), 3)); };
-    // The ends turn with radius b²/a: a wider inset leaves a tip on the long axis, where the curve meets its mirror image.
+    const auto at = [&](double t) {
+        return Point{
+            a * std::cos(t) - inset * b * std::cos(t) / speed(t), b * std::sin(t) - inset * a * std::sin(t) / speed(t)};
+    };
+    const auto way = [&](double t) {
+        return Point{-a * std::sin(t), b * std::cos(t)} * (1 - inset * a * b / std::pow(speed(t), 3));
+    };
+    // The ends turn with radius b²/a: a wider inset leaves a tip on the long axis, where the curve meets its mirror
+    // image.
     double tip = 0;
     if (inset * a > b * b && a > b)
         tip = std::asin(std::sqrt(std::clamp((inset * inset * a * a / (b * b) - b * b) / (a * a - b * b), 0.0, 1.0)));
@@ -52,7 +58,8 @@ Run ellipsePlan(double width, double depth, double inset)
     Run out;
     for (const double from : {pi + tip, 2 * pi + tip}) // the lower half, then the upper one
         for (int i = 0; i < n / 2; ++i) {
-            const double span = (pi - 2 * tip) / (n / 2), t0 = from + span * i, t1 = t0 + span, k = 4.0 / 3 * std::tan(span / 4);
+            const double span = (pi - 2 * tip) / (n / 2), t0 = from + span * i, t1 = t0 + span,
+                         k = 4.0 / 3 * std::tan(span / 4);
             out.push_back(Cubic{at(t0), at(t0) + way(t0) * k, at(t1) - way(t1) * k, at(t1)});
         }
     return out;
@@ -87,7 +94,10 @@ Run polygonPlan(const std::vector<double>& sides, const std::vector<double>& ang
     const double last = distance(corners[n - 1], corners[0]);
     const Run out = lineRun(corners);
     if (last < 5 || areaOf(out) <= 0 || selfCrossing(corners))
-        throw InputError("angle", fmt::format("these sides and angles do not close to a face: the last side would be {:.1f} mm long, or cross another. The corners of {} sides sum up to {}°", last, n, (n - 2) * 180));
+        throw InputError("angle",
+            fmt::format("these sides and angles do not close to a face: the last side would be {:.1f} mm long, or "
+                        "cross another. The corners of {} sides sum up to {}°",
+                last, n, (n - 2) * 180));
     return out;
 }
 

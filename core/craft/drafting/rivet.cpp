@@ -10,7 +10,8 @@
 
 namespace tectonis {
 
-double addRivets(Drafter& d, const std::string& subject, const std::string& key, int count, double head, const std::vector<Pierced>& through)
+double addRivets(Drafter& d, const std::string& subject, const std::string& key, int count, double head,
+    const std::vector<Pierced>& through)
 {
     double stack = 0;
     for (const auto& piece : through) {
@@ -19,10 +20,13 @@ double addRivets(Drafter& d, const std::string& subject, const std::string& key,
             if (rule.area.empty())
                 stack += material(rule.material).underFoot();
     }
-    const double post = d.work({subject, key + ".post", "Rivet post at least", "stack + 2.5", {{"stack", stack}}, 0, Working::Kind::Trade, "mm", "all layers, compressed, and {2} to {3} to set it"});
+    const double post = d.work({subject, key + ".post", "Rivet post at least", "stack + 2.5", {{"stack", stack}}, 0,
+        Working::Kind::Trade, "mm", "all layers, compressed, and {2} to {3} to set it"});
     const double offered = std::max(post, snapToStock(stockTables().at("rivet"), post));
-    const double sold = d.work({subject, key + ".stock", "Rivet post to buy", "offered", {{"offered", offered}}, 0, Working::Kind::Trade, "mm", "the next length that is sold"});
-    d.pattern.hardware.push_back({"Rivet", count, head, lengthToken(head) + " head, " + lengthToken(sold) + " post", "one finish for all metal"});
+    const double sold = d.work({subject, key + ".stock", "Rivet post to buy", "offered", {{"offered", offered}}, 0,
+        Working::Kind::Trade, "mm", "the next length that is sold"});
+    d.pattern.hardware.push_back({"Rivet", count, head, lengthToken(head) + " head, " + lengthToken(sold) + " post",
+        "one finish for all metal"});
     return sold;
 }
 

@@ -12,10 +12,12 @@ int cutMultiple(const Material& cloth)
     return cloth.kind == "cotton" || cloth.kind == "canvas" ? 4 : 2;
 }
 
-double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label, double finished, const Material& cloth)
+double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label,
+    double finished, const Material& cloth)
 {
-    return d.work({subject, key, label, "times*width", {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0, Working::Kind::Trade, "mm",
-                   "4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for webbing"});
+    return d.work({subject, key, label, "times*width", {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0,
+        Working::Kind::Trade, "mm",
+        "4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for webbing"});
 }
 
 void addStripFolds(Piece& strip, double finished, double cut, double length)
@@ -33,7 +35,9 @@ void addStripFolds(Piece& strip, double finished, double cut, double length)
 std::string foldWords(double cut, double finished)
 {
     const int times = int(std::lround(cut / finished));
-    return times == 4 ? "both edges to the middle and once more" : times == 2 ? "both edges to meet behind" : "nothing: webbing is ready";
+    return times == 4 ? "both edges to the middle and once more"
+        : times == 2  ? "both edges to meet behind"
+                      : "nothing: webbing is ready";
 }
 
 } // namespace tectonis

@@ -2,8 +2,8 @@
 // How wide a strap or tab is cut: it follows from what it is made of.
 #pragma once
 
-#include "library/material.hpp"
 #include "drafting/drafter.hpp"
+#include "library/material.hpp"
 
 namespace tectonis {
 
@@ -12,7 +12,8 @@ namespace tectonis {
 int cutMultiple(const Material& cloth);
 
 /// Cut width in mm, with its working kept under @p key.
-double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label, double finished, const Material& cloth);
+double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label,
+    double finished, const Material& cloth);
 
 /// Fold lines lengthwise on a strip drawn with its length along y.
 void addStripFolds(Piece& strip, double finished, double cut, double length);

@@ -28,12 +28,13 @@ void drawStanding(Coat& coat, const Standing& s)
         Piece& piece = coat.add(w.part, w.code, w.name, "panel");
         const double h = w.length / 2, m = h - s.lean;
         piece.edges = {{"top", lineRun({{m, s.height}, {-m, s.height}}), coat.mouth, {}, s.topCorner},
-                       {"left", lineRun({{-m, s.height}, {-h, 0}}), coat.allowance, {}},
-                       {"bottom", lineRun({{-h, 0}, {h, 0}}), coat.allowance, {}},
-                       {"right", lineRun({{h, 0}, {m, s.height}}), coat.allowance, {}, s.topCorner}};
+            {"left", lineRun({{-m, s.height}, {-h, 0}}), coat.allowance, {}},
+            {"bottom", lineRun({{-h, 0}, {h, 0}}), coat.allowance, {}},
+            {"right", lineRun({{h, 0}, {m, s.height}}), coat.allowance, {}, s.topCorner}};
     }
     Piece& base = coat.add("base", "C", "Base", "base", 1, 0);
-    // Rims in clockwise order, wall by wall; the outline goes the other way. A free curve is one rim, however many cubics it has.
+    // Rims in clockwise order, wall by wall; the outline goes the other way. A free curve is one rim, however many
+    // cubics it has.
     const Run path = pathOf(s);
     std::vector<Run> rims;
     double from = 0;
@@ -61,7 +62,9 @@ void drawStanding(Coat& coat, const Standing& s)
     for (std::size_t i = 0; i < n; ++i) {
         bottoms.push_back(coat.use(s.walls[i].part, "bottom"));
         const Wall &left = s.walls[i], &right = s.walls[(i + 1) % n];
-        Seam& seam = coat.join(sideSeam(i), n == 1 ? left.name + " to itself" : left.name + " to " + lowered(right.name), {coat.use(left.part, "right")}, {coat.use(right.part, "left", true)});
+        Seam& seam = coat.join(sideSeam(i),
+            n == 1 ? left.name + " to itself" : left.name + " to " + lowered(right.name),
+            {coat.use(left.part, "right")}, {coat.use(right.part, "left", true)});
         // Several seams between the same two pieces are told apart by their side.
         if (n == 2)
             seam.name += i == 0 ? ", right" : ", left";
@@ -73,16 +76,35 @@ void sewStanding(Coat& coat, const Standing& s)
 {
     const std::size_t n = s.walls.size();
     if (n == 1)
-        coat.sew({.id = "sides", .title = "Close the " + coat.what(lowered(s.walls[0].name)), .seams = {sideSeam(0)}, .consumes = {s.walls[0].part}, .yields = "body", .phase = "Shell assembly", .text = "Press open."});
+        coat.sew({.id = "sides",
+            .title = "Close the " + coat.what(lowered(s.walls[0].name)),
+            .seams = {sideSeam(0)},
+            .consumes = {s.walls[0].part},
+            .yields = "body",
+            .phase = "Shell assembly",
+            .text = "Press open."});
     else {
         std::vector<std::string> seams, consumes;
         for (std::size_t i = 0; i < n; ++i)
             seams.push_back(sideSeam(i)), consumes.push_back(s.walls[i].part);
-        coat.sew({.id = "sides", .title = "Sew the " + coat.what("side seams"), .seams = seams, .consumes = consumes, .yields = "body", .phase = "Shell assembly",
-                  .text = "Long base seams start and stop one allowance in. Press open.", .check = "The mouth is level at every seam."});
+        coat.sew({.id = "sides",
+            .title = "Sew the " + coat.what("side seams"),
+            .seams = seams,
+            .consumes = consumes,
+            .yields = "body",
+            .phase = "Shell assembly",
+            .text = "Long base seams start and stop one allowance in. Press open.",
+            .check = "The mouth is level at every seam."});
     }
-    coat.sew({.id = "base", .title = "Sew the " + coat.what("base") + " in", .seams = {"base"}, .consumes = {"body", "base"}, .yields = "shell", .phase = "Shell assembly",
-              .text = "Pin centres and quarters first; at square corners stop with the needle down, clip the body to the stitch line and turn.", .check = "No pleats are caught; the base lies flat."});
+    coat.sew({.id = "base",
+        .title = "Sew the " + coat.what("base") + " in",
+        .seams = {"base"},
+        .consumes = {"body", "base"},
+        .yields = "shell",
+        .phase = "Shell assembly",
+        .text = "Pin centres and quarters first; at square corners stop with the needle down, clip the body to the "
+                "stitch line and turn.",
+        .check = "No pleats are caught; the base lies flat."});
 }
 
 std::vector<EdgeUse> mouthOf(const Standing& s)

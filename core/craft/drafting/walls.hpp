@@ -13,13 +13,15 @@ struct Wall {
 };
 
 /// A body of walls on a base. Walls are drawn about x = 0 with the base seam at y = 0; their edges are
-/// "top", "left", "bottom" and "right". The base's edges are "rim 1", "rim 2", … counter-clockwise from the plan's start.
+/// "top", "left", "bottom" and "right". The base's edges are "rim 1", "rim 2", … counter-clockwise from the plan's
+/// start.
 struct Standing {
-    Run plan;                ///< the base's stitch line, counter-clockwise seen from below, its outside; front at positive y
-    double start = 0;        ///< mm along the plan, clockwise from its beginning: where the first wall begins
-    std::vector<Wall> walls; ///< clockwise: from the left end by the front to the right; their lengths sum up to the plan's
+    Run plan;         ///< the base's stitch line, counter-clockwise seen from below, its outside; front at positive y
+    double start = 0; ///< mm along the plan, clockwise from its beginning: where the first wall begins
+    std::vector<Wall>
+        walls; ///< clockwise: from the left end by the front to the right; their lengths sum up to the plan's
     double height = 0;
-    double lean = 0;         ///< mm that each side of each wall leans in at the mouth; negative: out
+    double lean = 0; ///< mm that each side of each wall leans in at the mouth; negative: out
     Corner topCorner = Corner::Mitre;
 };
 

@@ -18,13 +18,15 @@ struct PlacedThing {
 /// A wide thing between round corners stands where the corners let it: it rises until it fits between them.
 std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& pattern);
 
-/// How far a box of width @p thing rises in a space of width @p space with bottom corners of radius @p r before it touches them.
+/// How far a box of width @p thing rises in a space of width @p space with bottom corners of radius @p r before it
+/// touches them.
 double cornerRise(double thing, double space, double r);
 
 /// Extra width a flat pocket needs beyond a thing's width and thickness (common practice, no source).
 constexpr double pocketEase = 12;
 
-/// Depth in mm that a thing of width @p thing finds in a space @p width × @p depth whose corners seen from above have radius @p r.
+/// Depth in mm that a thing of width @p thing finds in a space @p width × @p depth whose corners seen from above have
+/// radius @p r.
 double depthAt(double thing, double width, double depth, double r);
 
 } // namespace tectonis

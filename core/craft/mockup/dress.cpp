@@ -16,7 +16,8 @@ constexpr double kLift = 1.5; // mm that what is hung on lies above the cloth
 void addBox(Mockup& m, int number, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi, bool clash)
 {
     const auto at = [&](int i) { return Vec3{i & 1 ? hi.x : lo.x, i & 2 ? hi.y : lo.y, i & 4 ? hi.z : lo.z}; };
-    static constexpr int sides[6][4] = {{4, 5, 7, 6}, {1, 0, 2, 3}, {5, 1, 3, 7}, {0, 4, 6, 2}, {6, 7, 3, 2}, {0, 1, 5, 4}};
+    static constexpr int sides[6][4] = {
+        {4, 5, 7, 6}, {1, 0, 2, 3}, {5, 1, 3, 7}, {0, 4, 6, 2}, {6, 7, 3, 2}, {0, 1, 5, 4}};
     for (const auto& side : sides) {
         Facet f{"", kind, label, {}, {}};
         f.clash = clash, f.copy = number;
@@ -25,7 +26,6 @@ void addBox(Mockup& m, int number, const std::string& label, const std::string& 
         m.facets.push_back(std::move(f));
     }
 }
-
 
 } // namespace
 
@@ -40,13 +40,24 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
         const double y1 = box.y1 - up, y2 = y1 - across;
         const Polyline outline = openOutline(piece.stitch());
         // Open, it stands up from its hinge and leans back.
-        const auto raised = [&, lean = 0.35](Point q) { const double up = box.y1 - q.y; return Vec3{q.x, height - hinge + up * std::cos(lean), -z - up * std::sin(lean)}; };
+        const auto raised = [&, lean = 0.35](Point q) {
+            const double up = box.y1 - q.y;
+            return Vec3{q.x, height - hinge + up * std::cos(lean), -z - up * std::sin(lean)};
+        };
         const struct {
             double low, high;
             std::function<Vec3(Point)> at;
-        } parts[] = {{std::max(y1, box.y0), box.y1, [&](Point q) { return Vec3{q.x, top - (q.y - y1), -z}; }},
-                     {std::max(y2, box.y0), y1, [&](Point q) { return Vec3{q.x, top, -z + (y1 - q.y)}; }},
-                     {box.y0, y2, [&](Point q) { return Vec3{q.x, top - (y2 - q.y), z}; }}};
+        } parts[] = {{std::max(y1, box.y0), box.y1,
+                         [&](Point q) {
+                             return Vec3{q.x, top - (q.y - y1), -z};
+                         }},
+            {std::max(y2, box.y0), y1,
+                [&](Point q) {
+                    return Vec3{q.x, top, -z + (y1 - q.y)};
+                }},
+            {box.y0, y2, [&](Point q) {
+                 return Vec3{q.x, top - (y2 - q.y), z};
+             }}};
         for (const auto& part : parts) {
             if (part.high - part.low < 1e-6)
                 continue;
@@ -56,7 +67,9 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
                 f.corners.push_back(part.at(shape[i]));
                 f.opened.push_back(raised(shape[i]));
                 const Point next = shape[(i + 1) % shape.size()];
-                const auto onFold = [&](double y) { return std::abs(shape[i].y - y) < 1e-6 && std::abs(next.y - y) < 1e-6; };
+                const auto onFold = [&](double y) {
+                    return std::abs(shape[i].y - y) < 1e-6 && std::abs(next.y - y) < 1e-6;
+                };
                 f.seamAfter.push_back(!(onFold(y1) || onFold(y2)));
             }
             m.facets.push_back(std::move(f));
@@ -64,11 +77,13 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
     }
 }
 
-void foldRibbon(Mockup& m, const std::string& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across)
+void foldRibbon(
+    Mockup& m, const std::string& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across)
 {
     const Vec3 w = across * 0.5;
     for (std::size_t i = 0; i + 1 < path.size(); ++i)
-        m.facets.push_back({piece, "strap", label, {path[i] + w, path[i + 1] + w, path[i + 1] - w, path[i] - w}, {true, false, true, false}});
+        m.facets.push_back({piece, "strap", label, {path[i] + w, path[i + 1] + w, path[i + 1] - w, path[i] - w},
+            {true, false, true, false}});
 }
 
 void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth)
@@ -83,14 +98,16 @@ void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth)
             for (int i = 0; i <= 20; ++i)
                 path.push_back({-a * std::cos(pi * i / 20), height + v("drop") * std::sin(pi * i / 20), z});
             path.push_back({a, height - v("end"), z});
-            // A flat handle stands on its edge at the top and lies flat on the face: shown by its width across the path.
+            // A flat handle stands on its edge at the top and lies flat on the face: shown by its width across the
+            // path.
             for (std::size_t i = 0; i + 1 < path.size(); ++i) {
                 const auto outwards = [&](std::size_t k) {
                     const Vec3 along = path[std::min(k + 1, path.size() - 1)] - path[k == 0 ? 0 : k - 1];
                     return unitOf(Vec3{along.y, -along.x, 0}) * (v("width") / 2);
                 };
                 const Vec3 u = outwards(i), w = outwards(i + 1);
-                m.facets.push_back({piece.key, "strap", piece.name, {path[i] + u, path[i + 1] + w, path[i + 1] - w, path[i] - u}, {true, false, true, false}});
+                m.facets.push_back({piece.key, "strap", piece.name,
+                    {path[i] + u, path[i + 1] + w, path[i + 1] - w, path[i] - u}, {true, false, true, false}});
             }
         }
     }
@@ -134,16 +151,20 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
         }
         for (int i = 0; i < n; ++i) {
             const Vec3 a = path[std::size_t(i)], b = path[std::size_t(i) + 1], w{0, 0, half};
-            m.facets.push_back({strap.piece, "strap", strap.name, {a + w, b + w, b - w, a - w}, {true, false, true, false}});
+            m.facets.push_back(
+                {strap.piece, "strap", strap.name, {a + w, b + w, b - w, a - w}, {true, false, true, false}});
         }
         for (const double side : {-1.0, 1.0}) {
             const double x = side * ring.x, r = strap.ringWidth / 2;
             const Vec3 w{0, 0, half};
-            Facet loop{connector, "strap", "Connector", {Vec3{x, ring.y, 0} + w, Vec3{x, y - 4, 0} + w, Vec3{x, y - 4, 0} - w, Vec3{x, ring.y, 0} - w}, {}};
+            Facet loop{connector, "strap", "Connector",
+                {Vec3{x, ring.y, 0} + w, Vec3{x, y - 4, 0} + w, Vec3{x, y - 4, 0} - w, Vec3{x, ring.y, 0} - w}, {}};
             m.facets.push_back(loop);
             for (int i = 0; i < 12; ++i) {
                 const double a = 2 * pi * i / 12, b = 2 * pi * (i + 1) / 12;
-                const auto at = [&](double t, double k) { return Vec3{x, y + k * r * 0.7 * std::sin(t), k * (r + 2) * std::cos(t)}; };
+                const auto at = [&](double t, double k) {
+                    return Vec3{x, y + k * r * 0.7 * std::sin(t), k * (r + 2) * std::cos(t)};
+                };
                 m.facets.push_back({"", "metal", "Ring", {at(a, 1), at(b, 1), at(b, 0.8), at(a, 0.8)}, {}});
             }
         }
@@ -153,8 +174,9 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
 void placeThings(Mockup& m, const Design& design, const Pattern& p)
 {
     for (const auto& spot : placeCarried(design, p))
-        addBox(m, int(spot.index), spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2}, {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2},
-               std::max({spot.overWidth, spot.overHeight, spot.overDepth}) > 0.01);
+        addBox(m, int(spot.index), spot.name, "thing", {spot.x - spot.width / 2, spot.y, spot.z - spot.thickness / 2},
+            {spot.x + spot.width / 2, spot.y + spot.height, spot.z + spot.thickness / 2},
+            std::max({spot.overWidth, spot.overHeight, spot.overDepth}) > 0.01);
 }
 
 void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
@@ -163,14 +185,17 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
         if (piece.role != "zip band" || piece.group != PieceGroup::Shell)
             continue;
         const Box box = boundsOf(piece.stitch());
-        const double y = height - p.values.at(prefixOf(piece.key) + "drop"), half = box.width() / 2, wide = box.height(), gap = std::max(0.0, halfDepth - wide);
+        const double y = height - p.values.at(prefixOf(piece.key) + "drop"), half = box.width() / 2,
+                     wide = box.height(), gap = std::max(0.0, halfDepth - wide);
         for (const double side : {1.0, -1.0}) {
             const double hinge = side * halfDepth, zip = side * gap;
-            Facet f{piece.key, "inner", piece.name, {{-half, y, zip}, {half, y, zip}, {half, y, hinge}, {-half, y, hinge}}, {}};
+            Facet f{piece.key, "inner", piece.name,
+                {{-half, y, zip}, {half, y, zip}, {half, y, hinge}, {-half, y, hinge}}, {}};
             f.opened = {{-half, y - wide, hinge}, {half, y - wide, hinge}, {half, y, hinge}, {-half, y, hinge}};
             m.facets.push_back(std::move(f));
         }
-        m.facets.push_back({"", "zip", "Zip at the mouth", {{-half, y, -gap}, {half, y, -gap}, {half, y, gap}, {-half, y, gap}}, {}});
+        m.facets.push_back(
+            {"", "zip", "Zip at the mouth", {{-half, y, -gap}, {half, y, -gap}, {half, y, gap}, {-half, y, gap}}, {}});
     }
 }
 

@@ -12,7 +12,8 @@ constexpr double kShoulder = 0.82, kHand = 0.39;
 
 const Piece* firstOf(const Pattern& p, const std::string& role)
 {
-    const auto it = std::find_if(p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) { return piece.role == role; });
+    const auto it = std::find_if(
+        p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) { return piece.role == role; });
     return it == p.pieces.end() ? nullptr : &*it;
 }
 
@@ -41,10 +42,13 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
 {
     const Worn worn = wornBy(p, stature);
     const double floor = mouthOf(p) - worn.mouthAbove; // the bag stays where it is; the figure is moved
-    const double s = stature / 7.5;                     // one head
+    const double s = stature / 7.5;                    // one head
     const bool onBack = worn.how == "on the back";
     // The bag hangs before the hand or the hip; a pack's back lies against the figure, so that it is seen behind.
-    const double x = onBack ? 0 : worn.how == "in the hand" ? -1.02 * s : worn.drop > 0 ? -0.7 * s : -(p.width / 2 + 1.3 * s);
+    const double x = onBack         ? 0
+        : worn.how == "in the hand" ? -1.02 * s
+        : worn.drop > 0             ? -0.7 * s
+                                    : -(p.width / 2 + 1.3 * s);
     const double z = worn.drop > 0 || onBack ? -p.depth / 2 - 25 : 0;
     std::vector<Facet> out;
     const auto shape = [&](const std::vector<Point>& half) {
@@ -60,14 +64,19 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
     for (int i = 0; i <= 12; ++i)
         head.push_back({0.36 * std::sin(pi * i / 12), 7.0 + 0.5 * std::cos(pi * i / 12)});
     shape(head);
-    shape({{0, 6.62}, {0.16, 6.62}, {0.2, 6.3}, {0.85, 6.12}, {0.72, 5.0}, {0.62, 4.5}, {0.72, 3.7}, {0, 3.6}});                 // neck and trunk
-    shape({{0.85, 6.12}, {1.02, 5.9}, {1.08, 4.6}, {1.12, 3.4}, {1.1, 2.9}, {0.94, 2.9}, {0.92, 3.4}, {0.84, 4.6}, {0.74, 5.4}}); // arm
-    shape({{0.04, 3.62}, {0.72, 3.72}, {0.6, 2.0}, {0.46, 0.3}, {0.62, 0.0}, {0.2, 0.0}, {0.18, 0.3}, {0.14, 2.0}});              // leg
+    shape({{0, 6.62}, {0.16, 6.62}, {0.2, 6.3}, {0.85, 6.12}, {0.72, 5.0}, {0.62, 4.5}, {0.72, 3.7},
+        {0, 3.6}}); // neck and trunk
+    shape({{0.85, 6.12}, {1.02, 5.9}, {1.08, 4.6}, {1.12, 3.4}, {1.1, 2.9}, {0.94, 2.9}, {0.92, 3.4}, {0.84, 4.6},
+        {0.74, 5.4}}); // arm
+    shape({{0.04, 3.62}, {0.72, 3.72}, {0.6, 2.0}, {0.46, 0.3}, {0.62, 0.0}, {0.2, 0.0}, {0.18, 0.3},
+        {0.14, 2.0}}); // leg
     // A strap at its longest goes up from both rings to the shoulder.
     if (!p.straps.empty() && worn.drop > 0)
         for (const double ring : {-p.width / 2, p.width / 2}) {
-            const Vec3 low{ring, mouthOf(p), 0}, high{x + 0.7 * s, mouthOf(p) + worn.drop, z}, across = Vec3{p.straps.front().width / 2, 0, 0};
-            out.push_back({p.straps.front().piece, "strap", p.straps.front().name, {low - across, low + across, high + across, high - across}, {false, true, false, true}});
+            const Vec3 low{ring, mouthOf(p), 0}, high{x + 0.7 * s, mouthOf(p) + worn.drop, z},
+                across = Vec3{p.straps.front().width / 2, 0, 0};
+            out.push_back({p.straps.front().piece, "strap", p.straps.front().name,
+                {low - across, low + across, high + across, high - across}, {false, true, false, true}});
         }
     return out;
 }

@@ -74,14 +74,19 @@ Point Guide::at(double along) const
     return lerp(m_line[i - 1], m_line[i], span > 0 ? std::clamp((along - m_along[i - 1]) / span, 0.0, 1.0) : 0);
 }
 
-void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy, std::vector<Line> aslant)
+void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy,
+    std::vector<Line> aslant)
 {
     if (m_lining)
-        at = [at = std::move(at)](Point q) { const Vec3 v = at(q); return Vec3{-v.x, v.y, v.z}; };
+        at = [at = std::move(at)](Point q) {
+            const Vec3 v = at(q);
+            return Vec3{-v.x, v.y, v.z};
+        };
     // A mirrored copy keeps the coordinates of the piece, but its face is the other side.
     for (const auto& piece : m_pattern.pieces)
         if (piece.key == key || piece.whole == key)
-            m_laid.push_back({&piece, copy, at, bendX, bendY, "cloth", piece.mirrored > 0 && copy >= piece.count - piece.mirrored, aslant});
+            m_laid.push_back({&piece, copy, at, bendX, bendY, "cloth",
+                piece.mirrored > 0 && copy >= piece.count - piece.mirrored, aslant});
     for (const auto& gap : m_pattern.gaps)
         if (gap.whole == key && copy == 0)
             m_laid.push_back({&gap, copy, at, bendX, bendY, "zip", false, aslant});
@@ -133,9 +138,13 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
                 for (std::size_t i = 0; i < shape.size(); ++i) {
                     const Point a = shape[i], b = shape[(i + 1) % shape.size()];
                     f.corners.push_back(laid.at(a));
-                    const auto on = [](double va, double vb, double bend) { return std::abs(va - bend) < 1e-6 && std::abs(vb - bend) < 1e-6; };
-                    const bool onLine = std::any_of(laid.aslant.begin(), laid.aslant.end(), [&](const Line& l) { return std::abs(sideOf(l, a)) < 1e-6 && std::abs(sideOf(l, b)) < 1e-6; });
-                    f.seamAfter.push_back(!onLine && !(on(a.x, b.x, x0) || on(a.x, b.x, x1) || on(a.y, b.y, y0) || on(a.y, b.y, y1)));
+                    const auto on = [](double va, double vb, double bend) {
+                        return std::abs(va - bend) < 1e-6 && std::abs(vb - bend) < 1e-6;
+                    };
+                    const bool onLine = std::any_of(laid.aslant.begin(), laid.aslant.end(),
+                        [&](const Line& l) { return std::abs(sideOf(l, a)) < 1e-6 && std::abs(sideOf(l, b)) < 1e-6; });
+                    f.seamAfter.push_back(
+                        !onLine && !(on(a.x, b.x, x0) || on(a.x, b.x, x1) || on(a.y, b.y, y0) || on(a.y, b.y, y1)));
                 }
                 m.facets.push_back(std::move(f));
             }
@@ -149,8 +158,10 @@ void Folder::addThickness(const Laid& laid, const Run& run, double from, double 
     const Polyline line = withBends(run, laid.bendX, laid.bendY);
     const double sign = laid.turned ? -1 : 1;
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-        const Vec3 a = laid.at(line[i]), b = laid.at(line[i + 1]), n = normalAt(laid.at, lerp(line[i], line[i + 1], 0.5)) * sign;
-        Facet f{laid.piece->key, "edge", laid.piece->name, {a + n * from, b + n * from, b + n * to, a + n * to}, {true, false, true, false}};
+        const Vec3 a = laid.at(line[i]), b = laid.at(line[i + 1]),
+                   n = normalAt(laid.at, lerp(line[i], line[i + 1], 0.5)) * sign;
+        Facet f{laid.piece->key, "edge", laid.piece->name, {a + n * from, b + n * from, b + n * to, a + n * to},
+            {true, false, true, false}};
         f.copy = laid.copy;
         if (onSurface)
             f.facing = n;
@@ -161,7 +172,11 @@ void Folder::addThickness(const Laid& laid, const Run& run, double from, double 
 void Folder::addFitting(const Fitting& f, Mockup& m) const
 {
     const Laid* laid = find(f.piece, 0);
-    const bool inGap = f.kind == Fitting::Kind::Zip && std::any_of(m_pattern.gaps.begin(), m_pattern.gaps.end(), [&](const Piece& gap) { return gap.key == f.piece || (laid && gap.whole == laid->piece->whole && boundsOf(gap.stitch()).contains(f.at)); });
+    const bool inGap = f.kind == Fitting::Kind::Zip
+        && std::any_of(m_pattern.gaps.begin(), m_pattern.gaps.end(), [&](const Piece& gap) {
+               return gap.key == f.piece
+                   || (laid && gap.whole == laid->piece->whole && boundsOf(gap.stitch()).contains(f.at));
+           });
     if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
         return;
     const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
@@ -284,7 +299,8 @@ void Folder::layOverlay(const Overlay& overlay, Mockup& m)
     for (Line& l : aslant)
         for (Point* end : {&l.a, &l.b})
             *end = {place.mirror ? place.dx - end->x : end->x - place.dx, end->y - place.dy};
-    const Laid flat{piece, 0, [base, place](Point q) { return base.at(place(q)); }, bendX, bendY, "overlay", place.mirror, aslant};
+    const Laid flat{
+        piece, 0, [base, place](Point q) { return base.at(place(q)); }, bendX, bendY, "overlay", place.mirror, aslant};
     const auto face = piece->areas.find("face");
     addThickness(flat, face != piece->areas.end() ? face->second : piece->stitch(), high, 0, m);
     Laid top = flat;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Folds a drafted pattern into space: a form says how each body piece bends, the rest follows from pieces, seams, overlays and fittings.
+// Folds a drafted pattern into space: a form says how each body piece bends, the rest follows from pieces, seams,
+// overlays and fittings.
 #pragma once
 
 #include "mockup/dress.hpp"
@@ -14,17 +15,21 @@ using Fold = std::function<Vec3(Point)>;
 
 class Folder {
 public:
-    /// @p lining: faces look inwards. What is laid is mirrored, left and right as seen from outside: a lining's face is seen from the other side.
+    /// @p lining: faces look inwards. What is laid is mirrored, left and right as seen from outside: a lining's face is
+    /// seen from the other side.
     explicit Folder(const Pattern& pattern, bool lining = false) : m_pattern(pattern), m_lining(lining) {}
 
-    /// Lays a cut copy of a piece, or of the pieces that were cut from it. It is flat but for bends along x = const and y = const in its own coordinates; between bends the
-    /// fold must be linear. @p aslant: further bends along straight lines through two points. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
-    void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0, std::vector<Line> aslant = {});
+    /// Lays a cut copy of a piece, or of the pieces that were cut from it. It is flat but for bends along x = const and
+    /// y = const in its own coordinates; between bends the fold must be linear. @p aslant: further bends along straight
+    /// lines through two points. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
+    void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {},
+        int copy = 0, std::vector<Line> aslant = {});
     /// The same for a strip that is alike on both sides and was drawn with its face towards the inside.
-    void layTurned(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
+    void layTurned(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {},
+        int copy = 0);
 
-    /// Facets of all that was laid, with overlays and fittings; the largest gap between runs that are sewn together, in mm, and where;
-    /// the volume in litres inside the body and the mouth, which is closed flat along @p mouth.
+    /// Facets of all that was laid, with overlays and fittings; the largest gap between runs that are sewn together, in
+    /// mm, and where; the volume in litres inside the body and the mouth, which is closed flat along @p mouth.
     Mockup finish(const std::vector<EdgeUse>& mouth) const;
 
 private:

@@ -9,7 +9,8 @@ namespace tectonis {
 Gathered::Gathered(double radius, double neck, double thickness) : floor(floorShare * neck), m_neck(neck)
 {
     const double shut = std::sqrt(2 * neck * thickness), rise = (neck - floor) / 2;
-    // The wall leans out, then in, is upright in the channel and opens above it; how far it leans in brings it from the floor's radius to the channel's.
+    // The wall leans out, then in, is upright in the channel and opens above it; how far it leans in brings it from the
+    // floor's radius to the channel's.
     double low = 0, high = 2;
     for (int i = 0; i < 60; ++i) {
         const double in = (low + high) / 2;
@@ -35,9 +36,11 @@ Gathered::Spot Gathered::profile(double away) const
 Vec3 Gathered::at(double away, double turn, double inwards) const
 {
     const auto [out, up, lean] = profile(away);
-    // Folds: alternate radii lie to the outside and to the inside of the arc, square to it, so that their distance is the flat cloth's chord.
+    // Folds: alternate radii lie to the outside and to the inside of the arc, square to it, so that their distance is
+    // the flat cloth's chord.
     const double c = std::cos(lean), s = std::sin(lean), half = pi / panels;
-    const double depth = std::sqrt(std::max(0.0, away * away - out * out) / (std::pow(c * std::cos(half), 2) + s * s)) * std::sin(half);
+    const double depth = std::sqrt(std::max(0.0, away * away - out * out) / (std::pow(c * std::cos(half), 2) + s * s))
+        * std::sin(half);
     const double outwards = (std::lround(turn / (2 * pi) * panels) % 2 == 0 ? depth : -depth) - inwards;
     const double across = out + outwards * c;
     return {std::cos(turn) * across, up - outwards * s, -std::sin(turn) * across};
@@ -50,7 +53,9 @@ Gathered::Room Gathered::room() const
     for (int i = 1; i <= parts; ++i) {
         const Spot s = profile(std::lerp(floor, m_neck, double(i) / parts));
         const double radius = std::min(s.out, floor);
-        if (s.lean < 0 && radius * radius * s.up > best.radius * best.radius * best.height) // where the wall leans in it bounds the top
+        if (s.lean < 0
+            && radius * radius * s.up
+                > best.radius * best.radius * best.height) // where the wall leans in it bounds the top
             best = {radius, s.up};
     }
     return best;
@@ -72,8 +77,10 @@ std::vector<Facet> Gathered::facets(const Piece& piece, double inwards, double r
     for (std::size_t k = 0; k + 1 < rings.size(); ++k)
         for (int i = 0; i < panels; ++i) {
             const double a = 2 * pi * i / panels, b = 2 * pi * (i + 1) / panels;
-            out.push_back({piece.key, "cloth", piece.name, {at(rings[k], b, inwards), at(rings[k + 1], b, inwards), at(rings[k + 1], a, inwards), at(rings[k], a, inwards)},
-                           {false, k + 2 == rings.size(), false, false}});
+            out.push_back({piece.key, "cloth", piece.name,
+                {at(rings[k], b, inwards), at(rings[k + 1], b, inwards), at(rings[k + 1], a, inwards),
+                    at(rings[k], a, inwards)},
+                {false, k + 2 == rings.size(), false, false}});
         }
     return out;
 }

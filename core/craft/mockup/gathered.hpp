@@ -9,19 +9,21 @@
 
 namespace tectonis {
 
-/// The floor lies flat; from there each radius rises along arcs of its own true length, and each ring of the cloth keeps its true length in even
-/// folds. What cannot be had without stretch is the change from the flat floor to the first folds. Stands at the origin, y up; mm.
+/// The floor lies flat; from there each radius rises along arcs of its own true length, and each ring of the cloth
+/// keeps its true length in even folds. What cannot be had without stretch is the change from the flat floor to the
+/// first folds. Stands at the origin, y up; mm.
 class Gathered {
 public:
     static constexpr int panels = 48; ///< flat parts between folds
     static constexpr double floorShare = 0.36;
     const double floor; ///< radius of the flat floor
 
-    /// @p radius of the disc; @p neck: distance of the channel from the centre on the flat cloth. Drawn shut, the cloth of @p thickness fills the
-    /// circle within the channel: its area is the ring's length times the thickness.
+    /// @p radius of the disc; @p neck: distance of the channel from the centre on the flat cloth. Drawn shut, the cloth
+    /// of @p thickness fills the circle within the channel: its area is the ring's length times the thickness.
     Gathered(double radius, double neck, double thickness);
 
-    /// Where the point lies that is @p away from the centre of the flat cloth, at @p turn radians round it, @p inwards within the shell's face.
+    /// Where the point lies that is @p away from the centre of the flat cloth, at @p turn radians round it, @p inwards
+    /// within the shell's face.
     Vec3 at(double away, double turn, double inwards) const;
 
     struct Room {
@@ -37,7 +39,8 @@ public:
     double litres(double inwards) const;
 
 private:
-    /// A part of the radius, from one distance on the flat cloth to another, whose lean from the upright (radians, outwards) changes evenly.
+    /// A part of the radius, from one distance on the flat cloth to another, whose lean from the upright (radians,
+    /// outwards) changes evenly.
     struct Bow {
         double from = 0, to = 0, leanFrom = 0, leanTo = 0;
     };

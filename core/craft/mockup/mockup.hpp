@@ -28,15 +28,16 @@ inline Vec3 unitOf(Vec3 v)
 struct Facet {
     enum class Coat { Shell, Lining };
     std::string piece; ///< piece key; empty for hardware and things carried
-    std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner" (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
+    std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
+                       ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
     std::string label;
     std::vector<Vec3> corners;
     std::vector<bool> seamAfter; ///< per corner: is the side to the next corner a stitch line? empty: all sides are
     Coat coat = Coat::Shell;
-    int copy = 0;              ///< which of the piece's cut copies; of a thing: its place in the design's list
-    std::vector<Vec3> opened;  ///< corners when flap and zips are open; empty: the same
-    Vec3 facing{};             ///< outside of the surface that a layer's edge belongs to; zero: none in particular
-    bool clash = false;        ///< a thing that does not fit
+    int copy = 0;             ///< which of the piece's cut copies; of a thing: its place in the design's list
+    std::vector<Vec3> opened; ///< corners when flap and zips are open; empty: the same
+    Vec3 facing{};            ///< outside of the surface that a layer's edge belongs to; zero: none in particular
+    bool clash = false;       ///< a thing that does not fit
 };
 
 /// A dimension shown as a draggable handle on the folded bag.
@@ -49,9 +50,9 @@ struct MockupHandle {
 struct Mockup {
     std::vector<Facet> facets;
     std::vector<MockupHandle> handles;
-    double largestGap = 0; ///< mm between edges that are sewn together
-    std::string gapAt;     ///< the seam where it is
-    double litres = 0;     ///< volume inside the shell's stitch lines, the mouth closed flat
+    double largestGap = 0;   ///< mm between edges that are sewn together
+    std::string gapAt;       ///< the seam where it is
+    double litres = 0;       ///< volume inside the shell's stitch lines, the mouth closed flat
     double liningLitres = 0; ///< the same inside the lining; 0 where it is not folded
 };
 

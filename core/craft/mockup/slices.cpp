@@ -14,7 +14,7 @@ Polyline openOutline(const Run& run)
     return line;
 }
 
-Polyline band(Polyline polygon, double low, double high, double Point::* axis)
+Polyline band(Polyline polygon, double low, double high, double Point::*axis)
 {
     // Sutherland-Hodgman, twice.
     for (const double sign : {1.0, -1.0}) {

@@ -13,7 +13,7 @@ namespace tectonis {
 Polyline openOutline(const Run& run);
 
 /// Part of a polygon between two parallels to an axis; @p axis picks the coordinate that is bounded.
-Polyline band(Polyline polygon, double low, double high, double Point::* axis);
+Polyline band(Polyline polygon, double low, double high, double Point::*axis);
 
 /// Distance in mm of a point from a line through two points: positive to its left.
 double sideOf(const Line& l, Point p);

@@ -18,13 +18,15 @@ namespace tectonis {
 void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before)
 {
     auto choices = kind.choices(formOf(design.form));
-    const auto choice = std::find_if(choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "site"; });
+    const auto choice = std::find_if(
+        choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "site"; });
     if (choice == choices.end())
         return;
     // What belongs into the lining looks for room there first, what belongs outside, outside.
     const auto inside = [&](const auto& option) { return option.first.starts_with("lining"); };
     const bool within = inside(choice->options.front());
-    std::stable_partition(choice->options.begin(), choice->options.end(), [&](const auto& option) { return inside(option) == within; });
+    std::stable_partition(
+        choice->options.begin(), choice->options.end(), [&](const auto& option) { return inside(option) == within; });
     std::string& site = design.choices.at(id + ".site");
     std::string best = site;
     std::size_t fewest = std::numeric_limits<std::size_t>::max();
@@ -39,8 +41,7 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
                 best = name, fewest = faults;
             if (fewest <= before)
                 break;
-        } catch (const InputError&) {
-        }
+        } catch (const InputError&) {}
     site = best;
 }
 
@@ -51,7 +52,8 @@ std::string add(Design& next, const std::string& kind, bool best)
 {
     const FeatureKind& feature = featureKind(kind);
     for (const auto& needed : feature.needs())
-        if (std::none_of(next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
+        if (std::none_of(
+                next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
             change::addPart(next, needed);
     const auto patterns = validated(next);
     const std::size_t before = best ? checkAll(next, patterns).size() : anyFace;
@@ -59,9 +61,12 @@ std::string add(Design& next, const std::string& kind, bool best)
     const DesignSpec& spec = specOf(next);
     const auto taken = [&](const std::string& name) {
         const auto under = [&](const std::string& other) { return other == name || other.starts_with(name + "."); };
-        const auto any = [&](const auto& list, auto field) { return std::any_of(list.begin(), list.end(), [&](const auto& each) { return under(each.*field); }); };
+        const auto any = [&](const auto& list, auto field) {
+            return std::any_of(list.begin(), list.end(), [&](const auto& each) { return under(each.*field); });
+        };
         const Pattern& p = patterns.front();
-        return any(next.features, &Feature::id) || any(spec.dimensions, &DimensionSpec::name) || any(spec.choices, &ChoiceSpec::name) || any(p.pieces, &Piece::key) || any(p.seams, &Seam::key)
+        return any(next.features, &Feature::id) || any(spec.dimensions, &DimensionSpec::name)
+            || any(spec.choices, &ChoiceSpec::name) || any(p.pieces, &Piece::key) || any(p.seams, &Seam::key)
             || any(p.steps, &Step::id);
     };
     std::string id = feature.shortName();
@@ -112,7 +117,8 @@ bool renameIn(std::string& formula, const std::string& from, const std::string& 
     return found;
 }
 
-/// Dimensions whose names begin with @p those and that ask a part that is about to go keep the values they have, in every size.
+/// Dimensions whose names begin with @p those and that ask a part that is about to go keep the values they have, in
+/// every size.
 void keepValuesWithout(Design& design, const std::string& id, const std::string& those)
 {
     std::vector<Values> values;
@@ -132,7 +138,8 @@ void keepValuesWithout(Design& design, const std::string& id, const std::string&
         d.value = formatNumber(values[base].at(name), 6);
         // Where the size rule makes another value of that number, the size gets its own.
         for (std::size_t i = 0; i < values.size(); ++i)
-            if (const double was = values[i].at(name); std::abs(grown(d.rule, values[base].at(name), double(i) - double(base)) - was) > 1e-6)
+            if (const double was = values[i].at(name);
+                std::abs(grown(d.rule, values[base].at(name), double(i) - double(base)) - was) > 1e-6)
                 d.bySize.try_emplace(design.sizes[i], formatNumber(was, 6));
     }
 }
@@ -143,7 +150,8 @@ void takeOut(Design& design, const std::string& id)
     const auto it = std::find_if(design.features.begin(), design.features.end(), named(id));
     if (it == design.features.end())
         throw InputError(id, "the design has no such feature");
-    const auto other = std::find_if(design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == it->kind && f.id != id; });
+    const auto other = std::find_if(design.features.begin(), design.features.end(),
+        [&](const Feature& f) { return f.kind == it->kind && f.id != id; });
     if (other != design.features.end()) {
         // Formulas that asked for its dimensions ask the other one, which cannot ask itself.
         keepValuesWithout(design, id, other->id + ".");
@@ -158,7 +166,8 @@ void takeOut(Design& design, const std::string& id)
         // What cannot be without it goes first.
         std::vector<std::string> lost;
         for (const auto& f : design.features)
-            if (const auto needs = featureKind(f.kind).needs(); std::find(needs.begin(), needs.end(), it->kind) != needs.end())
+            if (const auto needs = featureKind(f.kind).needs();
+                std::find(needs.begin(), needs.end(), it->kind) != needs.end())
                 lost.push_back(f.id);
         for (const auto& dependent : lost)
             takeOut(design, dependent);

@@ -22,7 +22,8 @@ std::vector<std::string> sizeNames(const std::string& typed)
 
 std::string sizesText(const std::vector<std::string>& sizes)
 {
-    const bool comma = std::any_of(sizes.begin(), sizes.end(), [](const std::string& s) { return s.find(' ') != std::string::npos; });
+    const bool comma = std::any_of(
+        sizes.begin(), sizes.end(), [](const std::string& s) { return s.find(' ') != std::string::npos; });
     std::string out;
     for (const auto& s : sizes)
         out += (out.empty() ? "" : comma ? ", " : " ") + s;
@@ -32,9 +33,11 @@ std::string sizesText(const std::vector<std::string>& sizes)
 namespace {
 
 /// Sizes that got another name: where as many names went between two that stay as came, they are the same sizes.
-std::map<std::string, std::string> renamed(const std::vector<std::string>& before, const std::vector<std::string>& after)
+std::map<std::string, std::string> renamed(
+    const std::vector<std::string>& before, const std::vector<std::string>& after)
 {
-    using Stretches = std::map<std::string, std::vector<std::string>>; // names that the other list does not have, by the common name before them
+    using Stretches = std::map<std::string,
+        std::vector<std::string>>; // names that the other list does not have, by the common name before them
     const auto stretches = [](const std::vector<std::string>& list, const std::vector<std::string>& other) {
         Stretches out;
         std::string last;

@@ -37,8 +37,8 @@ double baseFor(const Design& design, const Dimension& d, double value, const std
     return value;
 }
 
-void place(Design& design, const std::string& name, const std::string& text, bool number, double value, const std::optional<std::string>& size,
-           const std::optional<std::string>& seenIn)
+void place(Design& design, const std::string& name, const std::string& text, bool number, double value,
+    const std::optional<std::string>& size, const std::optional<std::string>& seenIn)
 {
     Dimension& d = dimensionOf(design, name);
     const std::string& seen = size ? *size : seenIn.value_or(design.baseSize);
@@ -58,10 +58,12 @@ std::optional<double> numberIn(const std::string& name, const std::string& text,
 {
     try {
         const bool degrees = !length && text.ends_with("°");
-        return parseLength(degrees ? text.substr(0, text.size() - std::string("°").size()) : text, length ? bare : Unit::Mm);
+        return parseLength(
+            degrees ? text.substr(0, text.size() - std::string("°").size()) : text, length ? bare : Unit::Mm);
     } catch (const InputError& e) {
         // Not a length: a formula, if it reads as one.
-        if (text.find_first_of("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ") == std::string::npos && text.find_first_of("+*(") == std::string::npos)
+        if (text.find_first_of("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ") == std::string::npos
+            && text.find_first_of("+*(") == std::string::npos)
             throw InputError(name, e.problem());
         if (text.find("nan") == 0 || text.find("inf") == 0)
             throw InputError(name, e.problem());
@@ -78,7 +80,8 @@ std::optional<double> numberIn(const std::string& name, const std::string& text,
 
 namespace change {
 
-void dimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare, const std::optional<std::string>& seenIn)
+void dimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size,
+    Unit bare, const std::optional<std::string>& seenIn)
 {
     dimensionOf(design, name);
     const DimensionSpec* spec = specOf(design).dimension(name);
@@ -93,7 +96,10 @@ void dimensionMm(Design& design, const std::string& name, double mm, const std::
     place(design, name, "", true, mm, {}, seenIn);
 }
 
-void noOwnValue(Design& design, const std::string& name, const std::string& size) { dimensionOf(design, name).bySize.erase(size); }
+void noOwnValue(Design& design, const std::string& name, const std::string& size)
+{
+    dimensionOf(design, name).bySize.erase(size);
+}
 
 void rule(Design& design, const std::string& name, const SizeRule& rule) { dimensionOf(design, name).rule = rule; }
 
@@ -141,7 +147,8 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         design.notes = value;
     else if (name == "sizes") {
         const auto names = sizeNames(value);
-        sizes(design, names, std::find(names.begin(), names.end(), design.baseSize) != names.end() ? design.baseSize : "");
+        sizes(design, names,
+            std::find(names.begin(), names.end(), design.baseSize) != names.end() ? design.baseSize : "");
     } else if (name == "base")
         sizes(design, std::vector(design.sizes), value);
     else if (name.starts_with("seam.") && (name.ends_with(".start") || name.ends_with(".end"))) {
@@ -160,7 +167,8 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
 
 } // namespace change
 
-void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size, Unit bare, const std::optional<std::string>& seenIn)
+void setDimension(Design& design, const std::string& name, const std::string& text,
+    const std::optional<std::string>& size, Unit bare, const std::optional<std::string>& seenIn)
 {
     edit(design, [&](Design& next) { change::dimension(next, name, text, size, bare, seenIn); });
 }

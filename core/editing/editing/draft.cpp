@@ -37,10 +37,14 @@ void leaveEndsOpen(Drafter& d)
         seam.openStart = ends->second.start, seam.openEnd = ends->second.end;
         const double sewn = seam.lengthA - seam.openStart - seam.openEnd;
         if (seam.openStart < 0 || seam.openEnd < 0 || sewn < 20)
-            throw InputError("seam." + seam.key, fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends", seam.lengthA, sewn, d.pattern.size));
+            throw InputError("seam." + seam.key,
+                fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends",
+                    seam.lengthA, sewn, d.pattern.size));
         for (auto& step : d.steps)
-            if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
-                step.text += " “" + seam.name + "” begins " + lengthToken(seam.openStart) + " in and stops " + lengthToken(seam.openEnd) + " before its end, at the stop squares; back-stitch both.";
+            if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch
+                && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
+                step.text += " “" + seam.name + "” begins " + lengthToken(seam.openStart) + " in and stops "
+                    + lengthToken(seam.openEnd) + " before its end, at the stop squares; back-stitch both.";
     }
 }
 
@@ -59,7 +63,8 @@ void giveOwner(Pattern& p, std::size_t from, const std::string& owner)
     }
     for (std::size_t i = from; i < p.hardware.size(); ++i) {
         auto& bought = p.hardware[i];
-        const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from), p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
+        const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from),
+            p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
         bought.owner = owner;
         bought.id = fmt::format("{}/{}/{}", owner, bought.kind, alike + 1);
     }
@@ -73,8 +78,11 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     const Form& form = formOf(design.form);
     form.draft(d);
     giveOwner(d.pattern, 0, "");
-    // Seams across a face come before what sits on it, and what others need before those: connectors before their strap.
-    const auto turn = [](const FeatureKind& kind) { return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2; };
+    // Seams across a face come before what sits on it, and what others need before those: connectors before their
+    // strap.
+    const auto turn = [](const FeatureKind& kind) {
+        return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2;
+    };
     for (int round = 0; round < 4; ++round)
         for (const auto& feature : design.features)
             if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {

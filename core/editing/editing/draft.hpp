@@ -8,7 +8,8 @@
 
 namespace tectonis {
 
-/// Computes the pattern of @p design in one size: drafts form and features, then cut lines, marks, layers, order of steps. Not folded.
+/// Computes the pattern of @p design in one size: drafts form and features, then cut lines, marks, layers, order of
+/// steps. Not folded.
 /// @throws InputError as evaluate() does, or if features lack what they need.
 Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size);
 

@@ -14,15 +14,16 @@ namespace tectonis {
 
 class FeatureKind;
 
-/// Changes of a Design, one verb each. A verb refuses what cannot be meant (a name that there is not, a text that is no number); whether the design holds
-/// with it is found by edited(), once, however many verbs were used. @throws InputError.
+/// Changes of a Design, one verb each. A verb refuses what cannot be meant (a name that there is not, a text that is no
+/// number); whether the design holds with it is found by edited(), once, however many verbs were used. @throws
+/// InputError.
 namespace change {
 
-/// Sets a dimension from typed text: a length ("240", "9 1/2in") or a formula ("depth/2 + 10"). With @p size, for that size alone.
-/// A number typed while looking at size @p seenIn (and no @p size) is meant for that size: the base value is moved so that the
-/// rule gives it there.
-void dimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size = {}, Unit bare = Unit::Mm,
-               const std::optional<std::string>& seenIn = {});
+/// Sets a dimension from typed text: a length ("240", "9 1/2in") or a formula ("depth/2 + 10"). With @p size, for that
+/// size alone. A number typed while looking at size @p seenIn (and no @p size) is meant for that size: the base value
+/// is moved so that the rule gives it there.
+void dimension(Design& design, const std::string& name, const std::string& text,
+    const std::optional<std::string>& size = {}, Unit bare = Unit::Mm, const std::optional<std::string>& seenIn = {});
 
 /// The same with a number in mm, for drags.
 void dimensionMm(Design& design, const std::string& name, double mm, const std::string& seenIn);
@@ -37,28 +38,30 @@ void material(Design& design, const std::string& role, const std::string& materi
 /// Leaves a seam open at its ends, mm; zero sews it all.
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
 
-/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "sizes", "base", "name", "studio" or "notes".
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "sizes", "base", "name",
+/// "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
-/// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are gone go with them.
-/// Without @p base the base size stays what it was, by its new name.
+/// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are
+/// gone go with them. Without @p base the base size stays what it was, by its new name.
 void sizes(Design& design, const std::vector<std::string>& sizes, const std::string& base);
 
-/// Adds a part with its defaults and a free id, on the face where it is in nobody's way; what it needs (connectors for a strap) is added before it. Returns its id.
+/// Adds a part with its defaults and a free id, on the face where it is in nobody's way; what it needs (connectors for
+/// a strap) is added before it. Returns its id.
 std::string addPart(Design& design, const std::string& kind);
 
 /// Takes a part out with its dimensions and choices, and those that need it.
 void removePart(Design& design, const std::string& id);
 
-/// Moves a part so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size of @p seenIn: its choice of face,
-/// its drop, and its sideways shift if it has one, each kept inside its range.
+/// Moves a part so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size
+/// of @p seenIn: its choice of face, its drop, and its sideways shift if it has one, each kept inside its range.
 void movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at);
 
 } // namespace change
 
 /// The verbs as edits of their own: each succeeds whole, or throws InputError and leaves the design as it was.
-void setDimension(Design& design, const std::string& name, const std::string& text, const std::optional<std::string>& size = {}, Unit bare = Unit::Mm,
-                  const std::optional<std::string>& seenIn = {});
+void setDimension(Design& design, const std::string& name, const std::string& text,
+    const std::optional<std::string>& size = {}, Unit bare = Unit::Mm, const std::optional<std::string>& seenIn = {});
 void setDimensionMm(Design& design, const std::string& name, double mm, const std::string& seenIn);
 void setRule(Design& design, const std::string& name, const SizeRule& rule);
 void setChoice(Design& design, const std::string& name, const std::string& value);
@@ -81,13 +84,15 @@ struct Reformed {
     std::vector<std::string> lost;
 };
 
-/// The design made anew in @p form. What does not belong to a form stays as it is: name, studio, notes, sizes, things carried, trials, revisions, workshop.
-/// Of the rest what the form takes: dimensions of the same name, parts with their values, materials of the same role.
+/// The design made anew in @p form. What does not belong to a form stays as it is: name, studio, notes, sizes, things
+/// carried, trials, revisions, workshop. Of the rest what the form takes: dimensions of the same name, parts with their
+/// values, materials of the same role.
 /// @throws InputError if the form is unknown.
 Reformed reformed(const Design& design, const std::string& form);
 
-/// Leaves a new part on the first face where it can be drafted and nothing new is to mend or doubtful: a second pocket does not lie on the first.
-/// Where every face has its faults, on the one that has fewest; on none of them, it stays on the first, for validation to say why not.
+/// Leaves a new part on the first face where it can be drafted and nothing new is to mend or doubtful: a second pocket
+/// does not lie on the first. Where every face has its faults, on the one that has fewest; on none of them, it stays on
+/// the first, for validation to say why not.
 /// @p before: what is to mend or doubtful without it; anyFace: the first face where it can be drafted will do.
 constexpr std::size_t anyFace = std::size_t(-1);
 void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before);

@@ -49,7 +49,9 @@ bool sameAsFurnished(const Dimension& a, const Design& furnished, const std::str
 
 class Reform {
 public:
-    Reform(const Design& given, const std::string& form) : m_old(given), m_furnished(newDesign(given.form)), m_next(bare(form)) {}
+    Reform(const Design& given, const std::string& form)
+        : m_old(given), m_furnished(newDesign(given.form)), m_next(bare(form))
+    {}
 
     Reformed done()
     {
@@ -72,7 +74,8 @@ private:
     {
         if (m_old.name != m_furnished.name)
             m_next.name = m_old.name;
-        m_next.studio = m_old.studio, m_next.notes = m_old.notes, m_next.workshop = m_old.workshop, m_next.carried = m_old.carried;
+        m_next.studio = m_old.studio, m_next.notes = m_old.notes, m_next.workshop = m_old.workshop,
+        m_next.carried = m_old.carried;
         m_next.trials = m_old.trials, m_next.revisions = m_old.revisions, m_next.more = m_old.more;
         m_next.sizes = m_old.sizes, m_next.baseSize = m_old.baseSize;
         validate(m_next); // a form's own values hold in any list of sizes, or there is nothing to go on with
@@ -80,7 +83,8 @@ private:
 
     bool ofPart(const std::string& name) const
     {
-        return std::any_of(m_old.features.begin(), m_old.features.end(), [&](const Feature& f) { return name.starts_with(f.id + "."); });
+        return std::any_of(m_old.features.begin(), m_old.features.end(),
+            [&](const Feature& f) { return name.starts_with(f.id + "."); });
     }
 
     /// Body dimensions of the same name, all at once or else one by one, and the designer's own ones.
@@ -93,7 +97,10 @@ private:
                 names.push_back(name);
         std::set<std::string> left(names.begin(), names.end());
         const auto put = [&](Design& d, const std::string& name) { d.dimensions[name] = m_old.dimensions.at(name); };
-        if (taken(m_next, [&](Design& d) { for (const auto& name : names) put(d, name); }))
+        if (taken(m_next, [&](Design& d) {
+                for (const auto& name : names)
+                    put(d, name);
+            }))
             left.clear();
         // What depends on another may be taken only after it.
         for (bool more = true; more && !left.empty();) {
@@ -107,7 +114,10 @@ private:
             if (ofPart(name) || !gone || sameAsFurnished(d, m_furnished, name))
                 continue;
             const DimensionSpec* spec = oldSpec.dimension(name);
-            m_lost.push_back(fmt::format("{} {}", spec ? spec->label : name, isFormula(d.value) ? d.value : formatNumber(std::stod(d.value)) + (spec && spec->quantity == DimensionSpec::Quantity::Length ? " mm" : "")));
+            m_lost.push_back(fmt::format("{} {}", spec ? spec->label : name,
+                isFormula(d.value) ? d.value
+                                   : formatNumber(std::stod(d.value))
+                        + (spec && spec->quantity == DimensionSpec::Quantity::Length ? " mm" : "")));
         }
     }
 
@@ -118,14 +128,17 @@ private:
                 taken(m_next, [&](Design& d) { d.choices[each.first] = each.second; });
     }
 
-    /// One part with its values; on another face if its own is not there; with the usual values where its own do not fit.
+    /// One part with its values; on another face if its own is not there; with the usual values where its own do not
+    /// fit.
     void part(const Feature& f)
     {
         const auto add = [&](Design& d, bool ownValues) {
             d.features.push_back(f);
             for (const auto& each : m_old.choices)
                 if (each.first.starts_with(f.id + "."))
-                    if (const ChoiceSpec* c = specOf(d).choice(each.first); c && std::any_of(c->options.begin(), c->options.end(), [&](const auto& o) { return o.first == each.second; }))
+                    if (const ChoiceSpec* c = specOf(d).choice(each.first); c
+                        && std::any_of(c->options.begin(), c->options.end(),
+                            [&](const auto& o) { return o.first == each.second; }))
                         d.choices.insert_or_assign(each.first, each.second);
             const bool homeless = !d.choices.contains(f.id + ".site");
             if (ownValues)
@@ -148,7 +161,9 @@ private:
     /// What the form furnishes of kinds that the design has not, unless the designer took just that out before.
     void furniture()
     {
-        const auto has = [](const Design& d, const std::string& kind) { return std::any_of(d.features.begin(), d.features.end(), [&](const Feature& f) { return f.kind == kind; }); };
+        const auto has = [](const Design& d, const std::string& kind) {
+            return std::any_of(d.features.begin(), d.features.end(), [&](const Feature& f) { return f.kind == kind; });
+        };
         for (const auto& f : newDesign(m_next.form).features)
             if (!has(m_next, f.kind) && !(has(m_furnished, f.kind) && !has(m_old, f.kind)))
                 taken(m_next, [&](Design& d) { addFeature(d, f.kind); });
@@ -160,13 +175,17 @@ private:
             const std::string &role = each.first, &id = each.second;
             if (m_next.materials.contains(role))
                 taken(m_next, [&](Design& d) { d.materials[role] = id; });
-            else if (const auto was = m_furnished.materials.find(role); was != m_furnished.materials.end() && was->second != id)
+            else if (const auto was = m_furnished.materials.find(role);
+                     was != m_furnished.materials.end() && was->second != id)
                 m_lost.push_back(fmt::format("the material of “{}”", role));
         }
         if (m_old.layers == m_furnished.layers)
             return;
         const auto patterns = validated(m_next);
-        const auto known = [&](const LayerRule& r) { return std::any_of(patterns.front().pieces.begin(), patterns.front().pieces.end(), [&](const Piece& p) { return p.role == r.pieces || p.key == r.pieces; }); };
+        const auto known = [&](const LayerRule& r) {
+            return std::any_of(patterns.front().pieces.begin(), patterns.front().pieces.end(),
+                [&](const Piece& p) { return p.role == r.pieces || p.key == r.pieces; });
+        };
         std::set<std::string> own;
         std::vector<LayerRule> kept;
         for (const auto& r : m_old.layers) {

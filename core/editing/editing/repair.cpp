@@ -36,7 +36,8 @@ void change::repair(Design& next, const Finding& finding)
             const DesignSpec& spec = specOf(before);
             for (std::size_t i = 0; i < before.sizes.size(); ++i)
                 if (before.sizes[i] != finding.size)
-                    next.dimensions[name].bySize.try_emplace(before.sizes[i], formatNumber(evaluate(before, spec, i).at(name), 6));
+                    next.dimensions[name].bySize.try_emplace(
+                        before.sizes[i], formatNumber(evaluate(before, spec, i).at(name), 6));
             change::dimension(next, name, value, {}, Unit::Mm, finding.size);
         }
     }

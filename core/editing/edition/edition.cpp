@@ -39,7 +39,8 @@ Split split(const std::string& words)
 
 } // namespace
 
-Edition::Edition(const Design& design, std::vector<const Pattern*> patterns) : m_design(design), m_patterns(std::move(patterns))
+Edition::Edition(const Design& design, std::vector<const Pattern*> patterns)
+    : m_design(design), m_patterns(std::move(patterns))
 {
     for (const Pattern* p : m_patterns) {
         m_cut.push_back(cutItems(*p));
@@ -110,7 +111,8 @@ std::string Edition::words(const std::vector<std::string>& texts, Unit unit) con
             split.push_back(tectonis::split(texts[i])), which.push_back(i);
     if (split.empty())
         return {};
-    const bool alike = std::all_of(split.begin(), split.end(), [&](const Split& s) { return s.frame == split.front().frame; });
+    const bool alike = std::all_of(
+        split.begin(), split.end(), [&](const Split& s) { return s.frame == split.front().frame; });
     if (!alike) {
         std::string out;
         for (std::size_t k = 0; k < which.size();) { // sizes with the same words share them

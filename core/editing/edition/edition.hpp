@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// An edition: a design's patterns in several sizes with their lists merged by id. What tells of more than one size reads this; nobody takes the first size for all.
+// An edition: a design's patterns in several sizes with their lists merged by id. What tells of more than one size
+// reads this; nobody takes the first size for all.
 #pragma once
 
 #include "cutting/cut_list.hpp"
@@ -16,12 +17,16 @@ template <class T> struct AllSizes {
     std::string id;
     std::vector<const T*> in;
     /// The first size's that has it.
-    const T& any() const { return **std::find_if(in.begin(), in.end(), [](const T* t) { return t != nullptr; }); }
+    const T& any() const
+    {
+        return **std::find_if(in.begin(), in.end(), [](const T* t) { return t != nullptr; });
+    }
 };
 
-/// Merges the sizes' lists by id. The order is the first list's; what only later lists have comes after what it follows there.
-/// Ids are told apart within one list.
-template <class T> std::vector<AllSizes<T>> mergedById(const std::vector<std::vector<const T*>>& lists, const std::function<std::string(const T&)>& idOf)
+/// Merges the sizes' lists by id. The order is the first list's; what only later lists have comes after what it follows
+/// there. Ids are told apart within one list.
+template <class T> std::vector<AllSizes<T>> mergedById(
+    const std::vector<std::vector<const T*>>& lists, const std::function<std::string(const T&)>& idOf)
 {
     std::vector<AllSizes<T>> out;
     for (std::size_t size = 0; size < lists.size(); ++size) {
@@ -54,15 +59,17 @@ public:
     /// A value that every size has is said once: "300"; others by size: "S 270 · M 300 · L –". Empty values read "–".
     std::string bySize(const std::vector<std::string>& values) const;
     /// The same for something of each size; "–" where a size has none.
-    template <class T> std::string bySize(const AllSizes<T>& row, const std::function<std::string(const T&)>& value) const
+    template <class T>
+    std::string bySize(const AllSizes<T>& row, const std::function<std::string(const T&)>& value) const
     {
         std::vector<std::string> values;
         for (const T* t : row.in)
             values.push_back(t ? value(*t) : std::string());
         return bySize(values);
     }
-    /// Words with lengths in them ("sew at {10}"), written in @p unit: lengths that differ stand as a row, "sew at S 9.5 mm · M 10 mm". Where more than
-    /// lengths differ each size has its own words. Sizes whose words are empty are passed over.
+    /// Words with lengths in them ("sew at {10}"), written in @p unit: lengths that differ stand as a row, "sew at
+    /// S 9.5 mm · M 10 mm". Where more than lengths differ each size has its own words. Sizes whose words are empty are
+    /// passed over.
     std::string words(const std::vector<std::string>& texts, Unit unit) const;
 
 private:

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/design_file.hpp"
 
-#include "editing/edits.hpp"
 #include "design/limits.hpp"
 #include "design/spec.hpp"
+#include "editing/edits.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -75,11 +75,19 @@ json toJson(const LayerRule& r)
     return with(j, r.more);
 }
 
-json toJson(const Carried& c) { return with({{"name", c.name}, {"width", c.width}, {"height", c.height}, {"thickness", c.thickness}, {"place", c.place}}, c.more); }
+json toJson(const Carried& c)
+{
+    return with(
+        {{"name", c.name}, {"width", c.width}, {"height", c.height}, {"thickness", c.thickness}, {"place", c.place}},
+        c.more);
+}
 
 json toJson(const Trial& t)
 {
-    return with({{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height}, {"depth", t.depth}, {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}}, t.more);
+    return with(
+        {{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height},
+            {"depth", t.depth}, {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}},
+        t.more);
 }
 
 json toJson(const Revision& r) { return with({{"date", r.date}, {"text", r.text}}, r.more); }
@@ -95,16 +103,18 @@ template <class Items> json listOf(const Items& items)
 
 json toJson(const Design& d)
 {
-    json j{{"format", kFormat}, {"version", designFileVersion}, {"name", d.name}, {"studio", d.studio}, {"notes", d.notes}, {"form", d.form},
-           {"sizes", {{"names", d.sizes}, {"base", d.baseSize}}}, {"choices", d.choices}, {"materials", d.materials}, {"stepOrder", d.stepOrder}};
+    json j{{"format", kFormat}, {"version", designFileVersion}, {"name", d.name}, {"studio", d.studio},
+        {"notes", d.notes}, {"form", d.form}, {"sizes", {{"names", d.sizes}, {"base", d.baseSize}}},
+        {"choices", d.choices}, {"materials", d.materials}, {"stepOrder", d.stepOrder}};
     j["dimensions"] = json::object();
     for (const auto& [name, dim] : d.dimensions)
         j["dimensions"][name] = toJson(dim);
     j["features"] = listOf(d.features);
     j["layers"] = listOf(d.layers);
     j["carried"] = listOf(d.carried);
-    j["workshop"] = {{"machine", d.workshop.machine},         {"machineLimit", d.workshop.machineLimit}, {"footWidth", d.workshop.footWidth},
-                     {"stitchSpeed", d.workshop.stitchSpeed}, {"labourRate", d.workshop.labourRate},     {"overhead", d.workshop.overhead}};
+    j["workshop"] = {{"machine", d.workshop.machine}, {"machineLimit", d.workshop.machineLimit},
+        {"footWidth", d.workshop.footWidth}, {"stitchSpeed", d.workshop.stitchSpeed},
+        {"labourRate", d.workshop.labourRate}, {"overhead", d.workshop.overhead}};
     j["trials"] = listOf(d.trials);
     for (const auto& [key, ends] : d.seamEnds)
         j["seamEnds"][key] = toJson(ends);
@@ -137,21 +147,28 @@ Design fromJson(const json& j)
     d.sizes = j.at("sizes").at("names").get<std::vector<std::string>>();
     d.baseSize = j.at("sizes").at("base").get<std::string>();
     for (const auto& [name, dim] : j.at("dimensions").items())
-        d.dimensions[name] = read(dim, Dimension{dim.at("value").get<std::string>(), parseRule(dim.at("rule").get<std::string>()), dim.value("bySize", std::map<std::string, std::string>{}), {}});
+        d.dimensions[name] = read(dim,
+            Dimension{dim.at("value").get<std::string>(), parseRule(dim.at("rule").get<std::string>()),
+                dim.value("bySize", std::map<std::string, std::string>{}), {}});
     d.choices = j.at("choices").get<std::map<std::string, std::string>>();
     d.materials = j.at("materials").get<std::map<std::string, std::string>>();
     for (const auto& f : j.at("features"))
         d.features.push_back(read(f, Feature{f.at("id").get<std::string>(), f.at("kind").get<std::string>(), {}}));
     for (const auto& r : j.at("layers"))
-        d.layers.push_back(read(r, LayerRule{r.at("pieces").get<std::string>(), r.at("material").get<std::string>(), r.value("fixing", "basted"), r.value("trim", "stitch"),
-                                             r.value("edges", std::map<std::string, std::string>{}), r.value("area", ""), {}}));
+        d.layers.push_back(read(r,
+            LayerRule{r.at("pieces").get<std::string>(), r.at("material").get<std::string>(),
+                r.value("fixing", "basted"), r.value("trim", "stitch"),
+                r.value("edges", std::map<std::string, std::string>{}), r.value("area", ""), {}}));
     for (const auto& c : j.value("carried", json::array()))
-        d.carried.push_back(read(c, Carried{c.at("name").get<std::string>(), c.value("width", 0.0), c.value("height", 0.0), c.value("thickness", 0.0), c.value("place", "main"), {}}));
+        d.carried.push_back(read(c,
+            Carried{c.at("name").get<std::string>(), c.value("width", 0.0), c.value("height", 0.0),
+                c.value("thickness", 0.0), c.value("place", "main"), {}}));
     if (j.contains("workshop")) {
         const json& w = j.at("workshop");
         d.workshop.machine = w.value("machine", d.workshop.machine);
-        for (const auto& [key, value] : {std::pair{"machineLimit", &d.workshop.machineLimit}, {"footWidth", &d.workshop.footWidth}, {"stitchSpeed", &d.workshop.stitchSpeed},
-                                         {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
+        for (const auto& [key, value] : {std::pair{"machineLimit", &d.workshop.machineLimit},
+                 {"footWidth", &d.workshop.footWidth}, {"stitchSpeed", &d.workshop.stitchSpeed},
+                 {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
             *value = w.value(key, *value);
     }
     const json seamEnds = j.value("seamEnds", json::object());
@@ -159,13 +176,16 @@ Design fromJson(const json& j)
         d.seamEnds[key] = read(ends, SeamEnds{ends.value("start", 0.0), ends.value("end", 0.0), {}});
     d.stepOrder = j.value("stepOrder", std::vector<std::string>{});
     for (const auto& t : j.value("trials", json::array()))
-        d.trials.push_back(read(t, Trial{t.value("date", ""), t.value("size", ""), t.value("note", ""), t.value("width", 0.0), t.value("height", 0.0), t.value("depth", 0.0),
-                                         t.value("strapLongest", 0.0), t.value("zipOpening", 0.0), t.value("minutes", 0.0), {}}));
+        d.trials.push_back(read(t,
+            Trial{t.value("date", ""), t.value("size", ""), t.value("note", ""), t.value("width", 0.0),
+                t.value("height", 0.0), t.value("depth", 0.0), t.value("strapLongest", 0.0), t.value("zipOpening", 0.0),
+                t.value("minutes", 0.0), {}}));
     for (const auto& r : j.value("revisions", json::array()))
         d.revisions.push_back(read(r, Revision{r.value("date", ""), r.value("text", ""), {}}));
     // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
     json own = j, known = toJson(d);
-    for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds", "choices", "materials"})
+    for (const char* items :
+        {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds", "choices", "materials"})
         own.erase(items);
     d.more = moreIn(own, known);
     return d;
@@ -177,11 +197,13 @@ json parsed(const std::string& text, const std::string& place)
     try {
         return json::parse(text, [&](int depth, json::parse_event_t, json&) {
             if (depth > limits::nesting)
-                throw InputError(place, fmt::format("it is nested more than {} deep, which no Tectonis design is", limits::nesting));
+                throw InputError(
+                    place, fmt::format("it is nested more than {} deep, which no Tectonis design is", limits::nesting));
             return true;
         });
     } catch (const json::parse_error& e) {
-        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte)), "this is not a whole Tectonis design; the file may be cut short or of another kind");
+        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte)),
+            "this is not a whole Tectonis design; the file may be cut short or of another kind");
     } catch (const json::exception&) { // a number beyond all bounds
         throw InputError(place, "it holds a number that is too large");
     }
@@ -189,7 +211,10 @@ json parsed(const std::string& text, const std::string& place)
 
 } // namespace
 
-std::string designText(const Design& design) { return toJson(design).dump(2, ' ', false, json::error_handler_t::replace) + "\n"; }
+std::string designText(const Design& design)
+{
+    return toJson(design).dump(2, ' ', false, json::error_handler_t::replace) + "\n";
+}
 
 ReadDesign readDesign(const std::string& text, const std::string& place)
 {
@@ -200,14 +225,19 @@ ReadDesign readDesign(const std::string& text, const std::string& place)
         if (!j.contains("version") || !j["version"].is_number_integer() || j["version"] < 1)
             throw InputError("", "the file names no version");
         if (j["version"] > designFileVersion)
-            throw InputError("", fmt::format("the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis", j["version"].get<long long>(), designFileVersion));
+            throw InputError("",
+                fmt::format(
+                    "the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
+                    j["version"].get<long long>(), designFileVersion));
         ReadDesign out{fromJson(j), {}};
         requireSound(out.design);
         if (const auto filled = fillIn(out.design); !filled.empty()) {
             std::string names;
             for (std::size_t i = 0; i < std::min<std::size_t>(filled.size(), 6); ++i)
                 names += (i ? ", " : "") + filled[i];
-            out.told.push_back(fmt::format("{} lacks {} value{} that this Tectonis asks for; their defaults were taken: {}{}.", place, filled.size(), filled.size() == 1 ? "" : "s", names, filled.size() > 6 ? " and more" : ""));
+            out.told.push_back(
+                fmt::format("{} lacks {} value{} that this Tectonis asks for; their defaults were taken: {}{}.", place,
+                    filled.size(), filled.size() == 1 ? "" : "s", names, filled.size() > 6 ? " and more" : ""));
         }
         validate(out.design);
         return out;
@@ -223,7 +253,10 @@ ReadDesign readDesign(const std::string& text, const std::string& place)
 
 Design designFromText(const std::string& text, const std::string& place) { return readDesign(text, place).design; }
 
-Design loadDesign(const std::filesystem::path& file) { return designFromText(readWhole(file), file.filename().string()); }
+Design loadDesign(const std::filesystem::path& file)
+{
+    return designFromText(readWhole(file), file.filename().string());
+}
 
 void saveDesign(const Design& design, const std::filesystem::path& file) { writeWhole(file, designText(design)); }
 

@@ -21,7 +21,8 @@ struct ReadDesign {
 };
 
 /// Reads a design. Fields this version does not know are kept with what they describe and written again.
-/// @throws InputError with @p place and line for text that is no JSON, another format, a newer version, or values that cannot be drafted.
+/// @throws InputError with @p place and line for text that is no JSON, another format, a newer version, or values that
+/// cannot be drafted.
 ReadDesign readDesign(const std::string& text, const std::string& place);
 /// The same without what there is to tell.
 Design designFromText(const std::string& text, const std::string& place);

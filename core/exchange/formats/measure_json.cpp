@@ -2,11 +2,11 @@
 #include "formats/measure_json.hpp"
 
 #include "buildup/layers.hpp"
-#include "library/material.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
+#include "library/material.hpp"
 #include "sequence/order.hpp"
 #include "units/error.hpp"
 
@@ -41,8 +41,10 @@ const char* nameOfGroup(PieceGroup g)
 json pieceJson(const Pattern& p, const Piece& piece)
 {
     const auto mat = p.materials.find(piece.material);
-    json out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.group)}, {"material", mat == p.materials.end() ? piece.material : mat->second},
-             {"count", piece.count}, {"mirrored", piece.mirrored}, {"key", piece.key}, {"grain", piece.grain}, {"stitch", boxed(piece.stitch())}, {"cut", boxed(piece.cut)}};
+    json out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.group)},
+        {"material", mat == p.materials.end() ? piece.material : mat->second}, {"count", piece.count},
+        {"mirrored", piece.mirrored}, {"key", piece.key}, {"grain", piece.grain}, {"stitch", boxed(piece.stitch())},
+        {"cut", boxed(piece.cut)}};
     out["edges"] = json::array();
     for (const auto& e : piece.edges) {
         json edge{{"name", e.name}, {"length", e.length()}, {"allowance", e.allowance}};
@@ -53,8 +55,9 @@ json pieceJson(const Pattern& p, const Piece& piece)
     out["interlinings"] = json::array();
     for (const auto& l : piece.layers) {
         const Box box = boundsOf(l.outline);
-        out["interlinings"].push_back({{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", inUnit(l.trim, Unit::Mm)},
-                                       {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
+        out["interlinings"].push_back(
+            {{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", inUnit(l.trim, Unit::Mm)},
+                {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
     }
     out["notches"] = json::array();
     for (const auto& n : piece.notches)
@@ -90,21 +93,27 @@ json patternJson(const Design& design, const Pattern& p)
     out["seams"] = json::array();
     for (const auto& s : p.seams) {
         const Bulk bulk = bulkAt(p, s);
-        out["seams"].push_back({{"name", s.name}, {"a", sideJson(p, s.a, s.lengthA)}, {"b", sideJson(p, s.b, s.lengthB)}, {"ease", s.ease}, {"difference", s.difference()}, {"key", s.key},
-                                {"allowance", s.allowance}, {"stitch", s.stitch}, {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing}});
+        out["seams"].push_back(
+            {{"name", s.name}, {"a", sideJson(p, s.a, s.lengthA)}, {"b", sideJson(p, s.b, s.lengthB)}, {"ease", s.ease},
+                {"difference", s.difference()}, {"key", s.key}, {"allowance", s.allowance}, {"stitch", s.stitch},
+                {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing}});
     }
     out["zips"] = json::array();
     for (const auto& z : p.zips)
-        out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal}, {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
+        out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal},
+            {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
     out["hardware"] = json::array();
     for (const auto& h : p.hardware)
-        out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", inUnit(h.sizeText, Unit::Mm)}});
+        out["hardware"].push_back(
+            {{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", inUnit(h.sizeText, Unit::Mm)}});
     out["straps"] = json::array();
     for (const auto& s : p.straps)
-        out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength}, {"longest", s.longest}, {"shortest", s.shortest}, {"width", s.width}, {"strips", s.strips}});
+        out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength},
+            {"longest", s.longest}, {"shortest", s.shortest}, {"width", s.width}, {"strips", s.strips}});
     out["fittings"] = json::array();
     for (const auto& f : p.fittings)
-        out["fittings"].push_back({{"name", f.name}, {"piece", p.piece(f.piece) ? p.piece(f.piece)->code : ""}, {"x", f.at.x}, {"y", f.at.y}, {"size", f.size}, {"clearance", f.clearance}});
+        out["fittings"].push_back({{"name", f.name}, {"piece", p.piece(f.piece) ? p.piece(f.piece)->code : ""},
+            {"x", f.at.x}, {"y", f.at.y}, {"size", f.size}, {"clearance", f.clearance}});
     out["steps"] = json::array();
     int number = 0;
     for (const auto i : orderOf(design, p)) {
@@ -112,18 +121,22 @@ json patternJson(const Design& design, const Pattern& p)
         json pieces = json::array();
         for (const auto& key : s.pieces)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key);
-        out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", s.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool},
-                                {"minutes", s.minutes}, {"text", inUnit(s.text, Unit::Mm)}, {"check", inUnit(s.check, Unit::Mm)}, {"cautions", s.cautions}});
+        out["steps"].push_back(
+            {{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", s.allowance}, {"id", s.id},
+                {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool}, {"minutes", s.minutes},
+                {"text", inUnit(s.text, Unit::Mm)}, {"check", inUnit(s.check, Unit::Mm)}, {"cautions", s.cautions}});
     }
     out["materials"] = json::array();
     for (const auto& m : makeMarkers(p))
-        out["materials"].push_back({{"id", m.material}, {"width", m.clothWidth}, {"length", m.length}, {"sold_length", m.soldLength}, {"yield", m.yield}, {"cost", m.cost}});
+        out["materials"].push_back({{"id", m.material}, {"width", m.clothWidth}, {"length", m.length},
+            {"sold_length", m.soldLength}, {"yield", m.yield}, {"cost", m.cost}});
     out["workings"] = json::array();
     for (const auto& w : p.workings) {
         json inputs = json::object();
         for (const auto& in : w.inputs)
             inputs[in.name] = in.value;
-        out["workings"].push_back({{"key", w.key}, {"label", w.label}, {"formula", w.formula}, {"inputs", inputs}, {"result", w.result}, {"kind", nameOf(w.kind)}, {"unit", w.unit}});
+        out["workings"].push_back({{"key", w.key}, {"label", w.label}, {"formula", w.formula}, {"inputs", inputs},
+            {"result", w.result}, {"kind", nameOf(w.kind)}, {"unit", w.unit}});
     }
     return out;
 }
@@ -132,7 +145,8 @@ json findingsArray(const Findings& findings)
 {
     json out = json::array();
     for (const auto& f : findings)
-        out.push_back({{"severity", nameOf(f.severity)}, {"size", f.size}, {"subject", f.subject}, {"text", f.text}, {"check", f.check}, {"stage", f.stage}});
+        out.push_back({{"severity", nameOf(f.severity)}, {"size", f.size}, {"subject", f.subject}, {"text", f.text},
+            {"check", f.check}, {"stage", f.stage}});
     return out;
 }
 
@@ -141,8 +155,13 @@ std::string dumped(const json& j) { return j.dump(2, ' ', false, json::error_han
 json dimensionJson(const DimensionSpec& d, const Values& values)
 {
     const Range range = rangeOf(d, values);
-    return {{"name", d.name}, {"label", d.label}, {"meaning", d.meaning}, {"unit", d.quantity == DimensionSpec::Quantity::Length ? "mm" : d.quantity == DimensionSpec::Quantity::Angle ? "°" : ""}, {"default", d.value},
-            {"value", values.at(d.name)}, {"rule", ruleText(d.rule)}, {"min", d.min}, {"max", d.max}, {"min_now", range.min}, {"max_now", range.max}};
+    return {{"name", d.name}, {"label", d.label}, {"meaning", d.meaning},
+        {"unit",
+            d.quantity == DimensionSpec::Quantity::Length      ? "mm"
+                : d.quantity == DimensionSpec::Quantity::Angle ? "°"
+                                                               : ""},
+        {"default", d.value}, {"value", values.at(d.name)}, {"rule", ruleText(d.rule)}, {"min", d.min}, {"max", d.max},
+        {"min_now", range.min}, {"max_now", range.max}};
 }
 
 json choiceJson(const ChoiceSpec& c)
@@ -150,13 +169,15 @@ json choiceJson(const ChoiceSpec& c)
     json options = json::array();
     for (const auto& [value, label] : c.options)
         options.push_back({{"value", value}, {"label", label}});
-    return {{"name", c.name}, {"label", c.label}, {"meaning", c.meaning}, {"default", c.options.empty() ? "" : c.options.front().first}, {"options", options}};
+    return {{"name", c.name}, {"label", c.label}, {"meaning", c.meaning},
+        {"default", c.options.empty() ? "" : c.options.front().first}, {"options", options}};
 }
 
 /// A kind of part with its dimensions as it comes to the first form that can carry it, and the forms that can.
 json partJson(const FeatureKind& kind)
 {
-    json part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", json::array()}, {"choices", json::array()}, {"needs", kind.needs()}, {"forms", json::array()}};
+    json part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", json::array()}, {"choices", json::array()},
+        {"needs", kind.needs()}, {"forms", json::array()}};
     for (const Form* form : forms()) {
         Design design = newDesign(form->id());
         while (!design.features.empty()) // bare, so that the part has its plain name
@@ -187,7 +208,8 @@ json partJson(const FeatureKind& kind)
 
 std::string measureJson(const Design& design, const std::vector<Pattern>& patterns, const Findings& findings)
 {
-    json out{{"format", "tectonis-measure"}, {"version", measureVersion}, {"unit", "mm"}, {"design", design.name}, {"form", design.form}, {"base_size", design.baseSize}};
+    json out{{"format", "tectonis-measure"}, {"version", measureVersion}, {"unit", "mm"}, {"design", design.name},
+        {"form", design.form}, {"base_size", design.baseSize}};
     out["sizes"] = json::array();
     for (const auto& p : patterns)
         out["sizes"].push_back(patternJson(design, p));
@@ -207,13 +229,15 @@ std::string formsJson()
         const Design design = newDesign(form->id());
         const DesignSpec spec = specOf(design);
         const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
-        json f{{"id", form->id()}, {"name", form->name()}, {"meaning", form->meaning()}, {"dimensions", json::array()}, {"choices", json::array()}, {"features", json::array()}};
+        json f{{"id", form->id()}, {"name", form->name()}, {"meaning", form->meaning()}, {"dimensions", json::array()},
+            {"choices", json::array()}, {"features", json::array()}};
         for (const auto& d : spec.dimensions)
             f["dimensions"].push_back(dimensionJson(d, values));
         for (const auto& c : spec.choices)
             f["choices"].push_back(choiceJson(c));
         for (const auto& feature : design.features)
-            f["features"].push_back({{"id", feature.id}, {"kind", feature.kind}, {"name", featureKind(feature.kind).name()}});
+            f["features"].push_back(
+                {{"id", feature.id}, {"kind", feature.kind}, {"name", featureKind(feature.kind).name()}});
         out["forms"].push_back(f);
     }
     out["parts"] = json::array();
@@ -229,11 +253,13 @@ std::string cutListText(const Design& design, const std::vector<Pattern>& patter
         out += fmt::format("\nSize {}\n", p.size);
         for (const auto& m : makeMarkers(p)) {
             const Material& cloth = material(m.material);
-            out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatLengthBare(m.clothWidth, unit), formatNumber(m.soldLength / 1000, 1));
+            out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatLengthBare(m.clothWidth, unit),
+                formatNumber(m.soldLength / 1000, 1));
             out += "code\tpiece\tcount\tmirrored\twidth\theight\n";
             for (const auto& item : m.items) {
                 const Box box = boundsOf(item.outline);
-                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, item.name, item.count, item.mirrored, formatLengthBare(box.width(), unit), formatLengthBare(box.height(), unit));
+                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, item.name, item.count, item.mirrored,
+                    formatLengthBare(box.width(), unit), formatLengthBare(box.height(), unit));
             }
         }
         out += "\nNotions\nkind\tcount\tsize\n";

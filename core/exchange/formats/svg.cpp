@@ -42,12 +42,16 @@ std::string arcTo(const Arc& a, const Placement& m)
         const Point to = m(a.centre + polar(a.start + a.sweep * i / parts) * a.radius);
         const bool large = std::abs(a.sweep) / parts > pi;
         const bool clockwiseOnScreen = (a.sweep > 0) == m.mirror; // y is turned over
-        out += fmt::format("A{} {} 0 {} {} {} ", number(a.radius), number(a.radius), large ? 1 : 0, clockwiseOnScreen ? 1 : 0, pointText(to));
+        out += fmt::format("A{} {} 0 {} {} {} ", number(a.radius), number(a.radius), large ? 1 : 0,
+            clockwiseOnScreen ? 1 : 0, pointText(to));
     }
     return out;
 }
 
-std::string pathTag(const std::string& cls, const std::string& data) { return fmt::format("<path class=\"{}\" d=\"{}\"/>\n", cls, data); }
+std::string pathTag(const std::string& cls, const std::string& data)
+{
+    return fmt::format("<path class=\"{}\" d=\"{}\"/>\n", cls, data);
+}
 
 } // namespace
 
@@ -85,11 +89,18 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
     Box box = boundsOf(piece.cut);
     constexpr double margin = 5;
     const Placement m{};
-    std::string out = fmt::format("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" height=\"{1}mm\" viewBox=\"{2} {3} {0} {1}\">\n",
-                                  number(box.width() + 2 * margin), number(box.height() + 2 * margin), number(box.x0 - margin), number(-box.y1 - margin));
-    out += fmt::format("<title>{} – {} {}, size {}</title>\n", escaped(designName), escaped(piece.code), escaped(piece.name), escaped(p.size));
-    out += "<style>path{fill:none;stroke:#222;stroke-width:0.35} .stitch{stroke-dasharray:3 2;stroke:#666} .fold{stroke-dasharray:6 2 1 2} .placement{stroke-dasharray:1.5 1.5} .on-fold{stroke-width:0.7;stroke-dasharray:8 2 2 2} .slash{stroke:#a33} "
-           ".interlining{stroke:#999;stroke-dasharray:0.6 1.4} text{font-family:sans-serif;font-size:6px;fill:#222;text-anchor:middle}</style>\n";
+    std::string out = fmt::format(
+        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0}mm\" "
+        "height=\"{1}mm\" viewBox=\"{2} {3} {0} {1}\">\n",
+        number(box.width() + 2 * margin), number(box.height() + 2 * margin), number(box.x0 - margin),
+        number(-box.y1 - margin));
+    out += fmt::format("<title>{} – {} {}, size {}</title>\n", escaped(designName), escaped(piece.code),
+        escaped(piece.name), escaped(p.size));
+    out += "<style>path{fill:none;stroke:#222;stroke-width:0.35} .stitch{stroke-dasharray:3 2;stroke:#666} "
+           ".fold{stroke-dasharray:6 2 1 2} .placement{stroke-dasharray:1.5 1.5} "
+           ".on-fold{stroke-width:0.7;stroke-dasharray:8 2 2 2} .slash{stroke:#a33} "
+           ".interlining{stroke:#999;stroke-dasharray:0.6 1.4} "
+           "text{font-family:sans-serif;font-size:6px;fill:#222;text-anchor:middle}</style>\n";
     out += pathTag("cut", svgPath(piece.cut, m, true));
     out += pathTag("stitch", svgPath(piece.stitch(), m, true));
     for (const auto& e : piece.edges)
@@ -98,7 +109,9 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
     for (const auto& line : piece.lines) {
         if (line.kind == FaceLine::Kind::Bridge)
             continue;
-        const char* cls = line.kind == FaceLine::Kind::Fold || line.kind == FaceLine::Kind::Pleat ? "fold" : line.kind == FaceLine::Kind::Slash ? "slash" : "placement";
+        const char* cls = line.kind == FaceLine::Kind::Fold || line.kind == FaceLine::Kind::Pleat ? "fold"
+            : line.kind == FaceLine::Kind::Slash                                                  ? "slash"
+                                                                                                  : "placement";
         out += pathTag(cls, svgPath(line.run, m, false));
     }
     for (const auto& layer : piece.layers)
@@ -108,14 +121,21 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
         out += pathTag(n.stop ? "notch stop" : "notch", svgPath(lineRun({a, b}), m, false));
     }
     for (const auto& drill : piece.drills)
-        out += pathTag("drill", svgPath(lineRun({drill.at - Point{3, 0}, drill.at + Point{3, 0}}), m, false) + svgPath(lineRun({drill.at - Point{0, 3}, drill.at + Point{0, 3}}), m, false));
+        out += pathTag("drill",
+            svgPath(lineRun({drill.at - Point{3, 0}, drill.at + Point{3, 0}}), m, false)
+                + svgPath(lineRun({drill.at - Point{0, 3}, drill.at + Point{0, 3}}), m, false));
     const Point c = box.centre(), g = polar(radians(piece.grain)) * (std::min(box.width(), box.height()) * 0.3);
     out += pathTag("grain", svgPath(lineRun({c - g, c + g}), m, false));
-    out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9), escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material), piece.folds == 2 ? " on both folds" : piece.folds == 1 ? " on the fold" : "");
+    out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9),
+        escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material),
+        piece.folds == 2       ? " on both folds"
+            : piece.folds == 1 ? " on the fold"
+                               : "");
     return out + "</svg>\n";
 }
 
-std::size_t writePieces(const std::vector<const Pattern*>& patterns, const std::string& designName, const std::filesystem::path& folder, const std::function<bool(int, int)>& progress)
+std::size_t writePieces(const std::vector<const Pattern*>& patterns, const std::string& designName,
+    const std::filesystem::path& folder, const std::function<bool(int, int)>& progress)
 {
     std::error_code error;
     std::filesystem::create_directories(folder, error);

@@ -38,8 +38,14 @@ struct Descriptor {
     int closed() { return ::close(std::exchange(fd, -1)) == 0 ? 0 : errno; }
 };
 
-[[noreturn]] void failRead(const fs::path& file, const std::string& why) { throw InputError(file.string(), "cannot be read: " + why); }
-[[noreturn]] void failWrite(const fs::path& file, const std::string& why) { throw InputError(file.string(), fmt::format("cannot be written: {}; what was there before is unharmed", why)); }
+[[noreturn]] void failRead(const fs::path& file, const std::string& why)
+{
+    throw InputError(file.string(), "cannot be read: " + why);
+}
+[[noreturn]] void failWrite(const fs::path& file, const std::string& why)
+{
+    throw InputError(file.string(), fmt::format("cannot be written: {}; what was there before is unharmed", why));
+}
 
 /// Writes all bytes and brings them to the disk. 0, or the error.
 int writeAll(int fd, const std::string& bytes)
@@ -105,7 +111,8 @@ std::string readWhole(const fs::path& file, std::size_t most)
 void writeWhole(const fs::path& file, const std::string& bytes)
 {
     // Standard output goes on where it is, also where it was sent to a file.
-    if (const std::string name = file.string(); name == "/dev/stdout" || name == "/dev/fd/1" || name == "/proc/self/fd/1") {
+    if (const std::string name = file.string();
+        name == "/dev/stdout" || name == "/dev/fd/1" || name == "/proc/self/fd/1") {
         if (const int failed = writeAll(STDOUT_FILENO, bytes))
             throw InputError("output", fmt::format("cannot be written: {}", std::strerror(failed)));
         return;
@@ -160,7 +167,8 @@ void writeWhole(const fs::path& file, const std::string& bytes)
         if (!failed)
             ::unlink(beside.c_str());
         else if (out.fd >= 0) // the whole copy stays beside it
-            throw InputError(file.string(), fmt::format("cannot be written: {}; a whole copy lies in {}", std::strerror(failed), beside));
+            throw InputError(file.string(),
+                fmt::format("cannot be written: {}; a whole copy lies in {}", std::strerror(failed), beside));
     } else if (!failed && ::rename(beside.c_str(), target.c_str()) != 0)
         failed = errno;
     if (failed) {
@@ -169,7 +177,10 @@ void writeWhole(const fs::path& file, const std::string& bytes)
     }
 }
 
-std::string stampOfBytes(const std::string& bytes) { return fmt::format("{:016x}-{}", std::hash<std::string>{}(bytes), bytes.size()); }
+std::string stampOfBytes(const std::string& bytes)
+{
+    return fmt::format("{:016x}-{}", std::hash<std::string>{}(bytes), bytes.size());
+}
 
 std::string stampOf(const fs::path& file)
 {
@@ -193,8 +204,10 @@ FileLock::FileLock(const fs::path& file)
             if (errno != EINTR)
                 failRead(file, std::strerror(errno));
         // Whoever held it may have replaced the file: then its successor is the one to hold.
-        struct stat mine {}, now {};
-        if (::fstat(held.fd, &mine) == 0 && ::stat(file.c_str(), &now) == 0 && mine.st_ino == now.st_ino && mine.st_dev == now.st_dev) {
+        struct stat mine {
+        }, now{};
+        if (::fstat(held.fd, &mine) == 0 && ::stat(file.c_str(), &now) == 0 && mine.st_ino == now.st_ino
+            && mine.st_dev == now.st_dev) {
             m_fd = std::exchange(held.fd, -1);
             return;
         }
@@ -231,7 +244,9 @@ std::string safeFileName(const std::string& name)
 {
     std::string out;
     for (const char c : isUtf8(name) ? name : std::string())
-        out += static_cast<unsigned char>(c) < 32 || c == 127 || std::string("/\\:*?\"<>|").find(c) != std::string::npos ? '_' : c;
+        out += static_cast<unsigned char>(c) < 32 || c == 127 || std::string("/\\:*?\"<>|").find(c) != std::string::npos
+            ? '_'
+            : c;
     const auto from = out.find_first_not_of(" .");
     out = from == std::string::npos ? "" : out.substr(from, out.find_last_not_of(" .") - from + 1);
     // A name may have 255 bytes; it is cut between letters.
@@ -250,7 +265,8 @@ std::vector<std::string> uniqueFileNames(const std::vector<std::string>& wanted)
     std::set<std::string> taken;
     const auto take = [&](const std::string& name) {
         std::string small = name;
-        std::transform(small.begin(), small.end(), small.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? char(c + 32) : c; });
+        std::transform(
+            small.begin(), small.end(), small.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? char(c + 32) : c; });
         return taken.insert(small).second;
     };
     for (const auto& each : wanted) {
@@ -268,16 +284,23 @@ std::vector<std::string> uniqueFileNames(const std::vector<std::string>& wanted)
 bool isUtf8(const std::string& text)
 {
     for (std::size_t i = 0; i < text.size();) {
-        const auto byte = [&](std::size_t k) { return i + k < text.size() ? static_cast<unsigned char>(text[i + k]) : 0u; };
+        const auto byte = [&](std::size_t k) {
+            return i + k < text.size() ? static_cast<unsigned char>(text[i + k]) : 0u;
+        };
         const unsigned lead = byte(0);
-        const std::size_t n = lead < 0x80 ? 1 : lead >= 0xC2 && lead < 0xE0 ? 2 : lead >= 0xE0 && lead < 0xF0 ? 3 : lead >= 0xF0 && lead < 0xF5 ? 4 : 0;
+        const std::size_t n = lead < 0x80 ? 1
+            : lead >= 0xC2 && lead < 0xE0 ? 2
+            : lead >= 0xE0 && lead < 0xF0 ? 3
+            : lead >= 0xF0 && lead < 0xF5 ? 4
+                                          : 0;
         if (n == 0)
             return false;
         for (std::size_t k = 1; k < n; ++k)
             if ((byte(k) & 0xC0) != 0x80)
                 return false;
         // Overlong forms, halves of pairs, and beyond the last code point (RFC 3629).
-        if ((lead == 0xE0 && byte(1) < 0xA0) || (lead == 0xED && byte(1) >= 0xA0) || (lead == 0xF0 && byte(1) < 0x90) || (lead == 0xF4 && byte(1) >= 0x90))
+        if ((lead == 0xE0 && byte(1) < 0xA0) || (lead == 0xED && byte(1) >= 0xA0) || (lead == 0xF0 && byte(1) < 0x90)
+            || (lead == 0xF4 && byte(1) >= 0x90))
             return false;
         i += n;
     }

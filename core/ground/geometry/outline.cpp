@@ -6,19 +6,19 @@
 namespace tectonis {
 namespace {
 
-constexpr double kSame = 1e-7;       // mm: two points are one
+constexpr double kSame = 1e-7;           // mm: two points are one
 constexpr double kNearlyStraight = 0.15; // sine of the turn below which lines go on from one another
 constexpr double kNearlyTangent = 0.06;  // the same where one of them is an arc
-constexpr double kStraight = 1e-9;   // sine of the turn below which two tangents are one
+constexpr double kStraight = 1e-9;       // sine of the turn below which two tangents are one
 
 /// One segment of the new line, before its ends are joined to its neighbours.
 struct Lane {
     Segment shape;
-    double distance = 0;          // at its end
+    double distance = 0;           // at its end
     Corner corner = Corner::Mitre; // at its end
     bool hem = false;
-    Point vertex;                 // the stitch point at its end
-    bool steady = true;           // the same distance all along
+    Point vertex;       // the stitch point at its end
+    bool steady = true; // the same distance all along
 };
 
 std::optional<Segment> offsetSegment(const Segment& s, double a, double b)
@@ -159,8 +159,9 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
         between = lineRun({p, q});
         return true;
     }
-    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet may lie far away and says nothing. The ends lie
-    // beside each other but for the turn of the stitch line, which moves them along by distance × turn.
+    // Almost straight on, as where an evenly widening allowance begins: where the carriers meet may lie far away and
+    // says nothing. The ends lie beside each other but for the turn of the stitch line, which moves them along by
+    // distance × turn.
     const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
     if (std::abs(turn) < (lineA && lineB ? kNearlyStraight : kNearlyTangent) && dot(ta, tb) > 0) {
         if (std::abs(cross(q - p, ta)) > (a.steady && b.steady ? 0.02 : 1)) {
@@ -171,7 +172,8 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
         Point shared = lineA && lineB ? lerp(p, q, 0.5) : lineA ? q : p;
         if (lineA && lineB && a.steady != b.steady)
             shared = a.steady ? p : q;
-        if (const auto x = lineA && lineB && a.steady && b.steady ? meet(Ray{p, ta}, Ray{q, tb}) : std::nullopt; x && distance(*x, p) < distance(p, q) + 0.1)
+        if (const auto x = lineA && lineB && a.steady && b.steady ? meet(Ray{p, ta}, Ray{q, tb}) : std::nullopt;
+            x && distance(*x, p) < distance(p, q) + 0.1)
             shared = *x;
         if (lineA)
             a.shape = endingAt(a.shape, shared);
@@ -323,7 +325,8 @@ bool insideOutline(const Polyline& closed, Point p)
 {
     bool inside = false;
     for (std::size_t i = 0; i < closed.size(); ++i) {
-        const Point a = closed[i], b = closed[(i + 1) % closed.size()]; // an end that misses its beginning by a hair leaves no gap
+        const Point a = closed[i],
+                    b = closed[(i + 1) % closed.size()]; // an end that misses its beginning by a hair leaves no gap
         if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x))
             inside = !inside;
     }

@@ -13,7 +13,8 @@ enum class Corner {
     Mitre,   ///< both cut lines run on until they meet
     Blunt,   ///< the tip is cut across, square to the bisector, at the allowance from the corner
     Square,  ///< each cut line ends level with the stitch corner; the ends are joined square
-    FoldBack ///< a hem: the neighbour's cut line is mirrored about the hem, so that the allowance lies flush when folded
+    FoldBack ///< a hem: the neighbour's cut line is mirrored about the hem, so that the allowance lies flush when
+             ///< folded
 };
 
 /// One edge of an outline and how far the new line lies to its right (outside of a counter-clockwise outline).
@@ -25,9 +26,9 @@ struct OffsetEdge {
     bool hem = false;              ///< this edge is the one that is folded back (Corner::FoldBack at either end)
 };
 
-/// Offsets a closed, counter-clockwise outline edge by edge. Lines and arcs stay exact; cubics become chords within 0.002 mm.
-/// An arc whose radius would fall to nothing is left out and its neighbours meet. A mitre longer than @p mitreLimit times the
-/// wider distance is blunted. Edges of zero length are skipped; an empty input gives an empty run.
+/// Offsets a closed, counter-clockwise outline edge by edge. Lines and arcs stay exact; cubics become chords within
+/// 0.002 mm. An arc whose radius would fall to nothing is left out and its neighbours meet. A mitre longer than @p
+/// mitreLimit times the wider distance is blunted. Edges of zero length are skipped; an empty input gives an empty run.
 Run offsetOutline(const std::vector<OffsetEdge>& edges, double mitreLimit = 4);
 
 /// Where a closed polyline crosses itself, if it does; touching ends of neighbours do not count.

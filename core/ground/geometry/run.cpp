@@ -28,9 +28,10 @@ Point derivative(const Cubic& c, double t)
 /// Length of a cubic between 0 and @p t: 5-point Gauss-Legendre on 8 equal spans.
 double cubicLength(const Cubic& c, double t)
 {
-    static constexpr std::array<double, 5> x{0, -0.5384693101056831, 0.5384693101056831, -0.9061798459386640, 0.9061798459386640};
-    static constexpr std::array<double, 5> w{0.5688888888888889, 0.4786286704993665, 0.4786286704993665, 0.2369268850561891,
-                                             0.2369268850561891};
+    static constexpr std::array<double, 5> x{
+        0, -0.5384693101056831, 0.5384693101056831, -0.9061798459386640, 0.9061798459386640};
+    static constexpr std::array<double, 5> w{
+        0.5688888888888889, 0.4786286704993665, 0.4786286704993665, 0.2369268850561891, 0.2369268850561891};
     constexpr int spans = 8;
     double sum = 0;
     for (int i = 0; i < spans; ++i) {
@@ -91,18 +92,17 @@ std::pair<std::size_t, double> locate(const Run& r, double along)
 /// Twice the area swept about the origin by the segment.
 double sweptTwice(const Segment& s)
 {
-    return std::visit(
-        Overload{[](const Line& l) { return cross(l.a, l.b); },
-                 [](const Arc& a) {
-                     const Point p = at(a, 0), q = at(a, 1);
-                     return cross(a.centre, q - p) + a.radius * a.radius * a.sweep;
-                 },
-                 [](const Cubic& c) {
-                     // Integral of P x P' for a cubic, written in the cross products of its control points.
-                     return (6 * cross(c.p0, c.p1) + 3 * cross(c.p0, c.p2) + cross(c.p0, c.p3) + 3 * cross(c.p1, c.p2)
-                             + 3 * cross(c.p1, c.p3) + 6 * cross(c.p2, c.p3))
-                         / 10;
-                 }},
+    return std::visit(Overload{[](const Line& l) { return cross(l.a, l.b); },
+                          [](const Arc& a) {
+                              const Point p = at(a, 0), q = at(a, 1);
+                              return cross(a.centre, q - p) + a.radius * a.radius * a.sweep;
+                          },
+                          [](const Cubic& c) {
+                              // Integral of P x P' for a cubic, written in the cross products of its control points.
+                              return (6 * cross(c.p0, c.p1) + 3 * cross(c.p0, c.p2) + cross(c.p0, c.p3)
+                                         + 3 * cross(c.p1, c.p2) + 3 * cross(c.p1, c.p3) + 6 * cross(c.p2, c.p3))
+                                  / 10;
+                          }},
         s);
 }
 
@@ -110,69 +110,88 @@ double sweptTwice(const Segment& s)
 
 Point startOf(const Segment& s)
 {
-    return std::visit(Overload{[](const Line& l) { return l.a; }, [](const Arc& a) { return at(a, 0); }, [](const Cubic& c) { return c.p0; }}, s);
+    return std::visit(Overload{[](const Line& l) { return l.a; }, [](const Arc& a) { return at(a, 0); },
+                          [](const Cubic& c) { return c.p0; }},
+        s);
 }
 
 Point endOf(const Segment& s)
 {
-    return std::visit(Overload{[](const Line& l) { return l.b; }, [](const Arc& a) { return at(a, 1); }, [](const Cubic& c) { return c.p3; }}, s);
+    return std::visit(Overload{[](const Line& l) { return l.b; }, [](const Arc& a) { return at(a, 1); },
+                          [](const Cubic& c) { return c.p3; }},
+        s);
 }
 
 double lengthOf(const Segment& s)
 {
-    return std::visit(Overload{[](const Line& l) { return distance(l.a, l.b); }, [](const Arc& a) { return a.radius * std::abs(a.sweep); },
-                               [](const Cubic& c) { return cubicLength(c, 1); }},
-                      s);
+    return std::visit(Overload{[](const Line& l) { return distance(l.a, l.b); },
+                          [](const Arc& a) { return a.radius * std::abs(a.sweep); },
+                          [](const Cubic& c) { return cubicLength(c, 1); }},
+        s);
 }
 
 Point tangentOf(const Segment& s, double t)
 {
     return std::visit(Overload{[](const Line& l) { return unit(l.b - l.a); },
-                               [t](const Arc& a) {
-                                   const Point out = polar(a.start + a.sweep * t);
-                                   return a.sweep >= 0 ? Point{-out.y, out.x} : Point{out.y, -out.x};
-                               },
-                               [t](const Cubic& c) {
-                                   const Point d = derivative(c, t);
-                                   return norm(d) > 1e-12 ? unit(d) : unit(c.p3 - c.p0);
-                               }},
-                      s);
+                          [t](const Arc& a) {
+                              const Point out = polar(a.start + a.sweep * t);
+                              return a.sweep >= 0 ? Point{-out.y, out.x} : Point{out.y, -out.x};
+                          },
+                          [t](const Cubic& c) {
+                              const Point d = derivative(c, t);
+                              return norm(d) > 1e-12 ? unit(d) : unit(c.p3 - c.p0);
+                          }},
+        s);
 }
 
 Point pointAlong(const Segment& s, double along)
 {
     const double t = parameterAlong(s, along);
     return std::visit(Overload{[t](const Line& l) { return lerp(l.a, l.b, t); }, [t](const Arc& a) { return at(a, t); },
-                               [t](const Cubic& c) { return at(c, t); }},
-                      s);
+                          [t](const Cubic& c) { return at(c, t); }},
+        s);
 }
 
 Segment reversed(const Segment& s)
 {
-    return std::visit(Overload{[](const Line& l) -> Segment { return Line{l.b, l.a}; },
-                               [](const Arc& a) -> Segment { return Arc{a.centre, a.radius, a.start + a.sweep, -a.sweep}; },
-                               [](const Cubic& c) -> Segment { return Cubic{c.p3, c.p2, c.p1, c.p0}; }},
-                      s);
+    return std::visit(Overload{[](const Line& l) -> Segment {
+                                   return Line{l.b, l.a};
+                               },
+                          [](const Arc& a) -> Segment {
+                              return Arc{a.centre, a.radius, a.start + a.sweep, -a.sweep};
+                          },
+                          [](const Cubic& c) -> Segment {
+                              return Cubic{c.p3, c.p2, c.p1, c.p0};
+                          }},
+        s);
 }
 
 Segment placed(const Segment& s, const Placement& m)
 {
-    return std::visit(Overload{[&](const Line& l) -> Segment { return Line{m(l.a), m(l.b)}; },
-                               [&](const Arc& a) -> Segment {
-                                   const double start = m.mirror ? pi - a.start : a.start;
-                                   return Arc{m(a.centre), a.radius, start + m.angle, m.mirror ? -a.sweep : a.sweep};
+    return std::visit(Overload{[&](const Line& l) -> Segment {
+                                   return Line{m(l.a), m(l.b)};
                                },
-                               [&](const Cubic& c) -> Segment { return Cubic{m(c.p0), m(c.p1), m(c.p2), m(c.p3)}; }},
-                      s);
+                          [&](const Arc& a) -> Segment {
+                              const double start = m.mirror ? pi - a.start : a.start;
+                              return Arc{m(a.centre), a.radius, start + m.angle, m.mirror ? -a.sweep : a.sweep};
+                          },
+                          [&](const Cubic& c) -> Segment {
+                              return Cubic{m(c.p0), m(c.p1), m(c.p2), m(c.p3)};
+                          }},
+        s);
 }
 
 Segment part(const Segment& s, double from, double to)
 {
     const double t0 = parameterAlong(s, from), t1 = parameterAlong(s, to);
-    return std::visit(Overload{[&](const Line& l) -> Segment { return Line{lerp(l.a, l.b, t0), lerp(l.a, l.b, t1)}; },
-                               [&](const Arc& a) -> Segment { return Arc{a.centre, a.radius, a.start + a.sweep * t0, a.sweep * (t1 - t0)}; },
-                               [&](const Cubic& c) -> Segment { return cubicPart(c, t0, t1); }},
-                      s);
+    return std::visit(Overload{[&](const Line& l) -> Segment {
+                                   return Line{lerp(l.a, l.b, t0), lerp(l.a, l.b, t1)};
+                               },
+                          [&](const Arc& a) -> Segment {
+                              return Arc{a.centre, a.radius, a.start + a.sweep * t0, a.sweep * (t1 - t0)};
+                          },
+                          [&](const Cubic& c) -> Segment { return cubicPart(c, t0, t1); }},
+        s);
 }
 
 double lengthOf(const Run& r)

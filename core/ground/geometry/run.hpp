@@ -55,7 +55,8 @@ Run part(const Run& r, double from, double to);
 /// The last point of a closed run repeats the first.
 Polyline flattened(const Run& r, double sagitta = 0.02);
 Box boundsOf(const Run& r);
-/// Signed area in mm² enclosed by a closed run: positive when it turns left. Exact (Green's theorem) for lines, arcs and cubics.
+/// Signed area in mm² enclosed by a closed run: positive when it turns left. Exact (Green's theorem) for lines, arcs
+/// and cubics.
 double areaOf(const Run& r);
 
 /// Straight run through points.

@@ -12,9 +12,10 @@ namespace tectonis {
 class InputError : public std::runtime_error {
 public:
     InputError(std::string place, const std::string& problem)
-        : std::runtime_error(place.empty() ? problem : place + ": " + problem), m_place(std::move(place)), m_problem(problem)
-    {
-    }
+        : std::runtime_error(place.empty() ? problem : place + ": " + problem),
+          m_place(std::move(place)),
+          m_problem(problem)
+    {}
     const std::string& place() const { return m_place; }
     const std::string& problem() const { return m_problem; }
 

@@ -15,17 +15,9 @@
 namespace tectonis {
 namespace {
 
-constexpr std::array<std::pair<std::string_view, std::string_view>, 11> kVulgar{{{"½", "1/2"},
-                                                                                 {"¼", "1/4"},
-                                                                                 {"¾", "3/4"},
-                                                                                 {"⅛", "1/8"},
-                                                                                 {"⅜", "3/8"},
-                                                                                 {"⅝", "5/8"},
-                                                                                 {"⅞", "7/8"},
-                                                                                 {"⁄", "/"},
-                                                                                 {"″", "\""},
-                                                                                 {"”", "\""},
-                                                                                 {"\u00a0", " "}}};
+constexpr std::array<std::pair<std::string_view, std::string_view>, 11> kVulgar{
+    {{"½", "1/2"}, {"¼", "1/4"}, {"¾", "3/4"}, {"⅛", "1/8"}, {"⅜", "3/8"}, {"⅝", "5/8"}, {"⅞", "7/8"}, {"⁄", "/"},
+        {"″", "\""}, {"”", "\""}, {"\u00a0", " "}}};
 
 /// Plain ASCII: one-glyph fractions spelt out with a space before them, decimal comma as a point.
 std::string plain(std::string_view text)
@@ -113,8 +105,8 @@ double parseLength(std::string_view text, Unit bare)
     if (s.empty())
         throw InputError("", "no length given; write for example 240, 24 cm or 9 1/2in");
     double factor = bare == Unit::Mm ? 1 : bare == Unit::Cm ? 10 : mmPerInch;
-    static constexpr std::array<std::pair<std::string_view, double>, 7> units{
-        {{"inches", mmPerInch}, {"inch", mmPerInch}, {"mm", 1}, {"cm", 10}, {"in", mmPerInch}, {"\"", mmPerInch}, {"m", 1000}}};
+    static constexpr std::array<std::pair<std::string_view, double>, 7> units{{{"inches", mmPerInch},
+        {"inch", mmPerInch}, {"mm", 1}, {"cm", 10}, {"in", mmPerInch}, {"\"", mmPerInch}, {"m", 1000}}};
     for (const auto& [sign, f] : units) {
         if (s.size() > sign.size() && s.ends_with(sign)) {
             s = trimmed(s.substr(0, s.size() - sign.size()));
@@ -170,10 +162,15 @@ std::string formatLengthBare(double mm, Unit unit)
     const bool eighths = multipleOf(mm, mmPerInch / 8);
     if (unit == Unit::Cm)
         return size < 1 ? formatNumber(mm / 10, 3) : formatNumber(mm / 10, size < 20 || eighths ? 2 : 1);
-    return size < 1 ? formatNumber(mm, 2) : size < 20 || eighths ? formatNumber(mm, 1) : formatNumber(std::round(mm * 2) / 2, 1);
+    return size < 1            ? formatNumber(mm, 2)
+        : size < 20 || eighths ? formatNumber(mm, 1)
+                               : formatNumber(std::round(mm * 2) / 2, 1);
 }
 
-std::string formatLength(double mm, Unit unit) { return formatLengthBare(mm, unit) + " " + std::string(unitSign(unit)); }
+std::string formatLength(double mm, Unit unit)
+{
+    return formatLengthBare(mm, unit) + " " + std::string(unitSign(unit));
+}
 
 std::string exactLengthBare(double mm, Unit unit)
 {

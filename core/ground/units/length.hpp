@@ -17,14 +17,16 @@ enum class Unit { Mm, Cm, Inch };
 double parseLength(std::string_view text, Unit bare = Unit::Mm);
 
 /// Writes @p mm in @p unit with its unit sign, to what a maker can set: "240 mm", "24.1 cm", "9 7/16 in".
-/// From 20 mm up to half a millimetre, a millimetre in cm; below that, and where it is a whole number of eighths of an inch (25.4), to a tenth; below 1 mm to
-/// a hundredth. Inches to 1/16, with "≈" before them if that changed them by more than 0.1 mm; below 1/16 in thousandths. The one place where shown lengths are rounded.
+/// From 20 mm up to half a millimetre, a millimetre in cm; below that, and where it is a whole number of eighths of an
+/// inch (25.4), to a tenth; below 1 mm to a hundredth. Inches to 1/16, with "≈" before them if that changed them by
+/// more than 0.1 mm; below 1/16 in thousandths. The one place where shown lengths are rounded.
 std::string formatLength(double mm, Unit unit);
 
 /// As formatLength, without the unit sign.
 std::string formatLengthBare(double mm, Unit unit);
 
-/// The same to a hundredth of a millimetre, for workings, reports and fields that are being edited; inches that are no sixteenths in decimals.
+/// The same to a hundredth of a millimetre, for workings, reports and fields that are being edited; inches that are no
+/// sixteenths in decimals.
 std::string exactLength(double mm, Unit unit);
 std::string exactLengthBare(double mm, Unit unit);
 

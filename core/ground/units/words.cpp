@@ -21,7 +21,8 @@ std::string inUnit(std::string_view words, Unit unit)
         double mm = 0;
         const char* const first = words.data() + open + 1;
         const char* const last = close == std::string_view::npos ? first : words.data() + close;
-        if (const auto read = std::from_chars(first, last, mm); last > first && read.ec == std::errc() && read.ptr == last) {
+        if (const auto read = std::from_chars(first, last, mm);
+            last > first && read.ec == std::errc() && read.ptr == last) {
             out += formatLength(mm, unit);
             words.remove_prefix(close + 1);
         } else {

@@ -8,7 +8,8 @@
 
 namespace tectonis {
 
-/// JSON members that a later version wrote to something and this one does not know: kept with it, written again, gone when it goes. Empty: none.
+/// JSON members that a later version wrote to something and this one does not know: kept with it, written again, gone
+/// when it goes. Empty: none.
 using More = std::string;
 
 /// How a dimension grows from size to size.
@@ -45,12 +46,12 @@ struct Feature {
 
 /// An interlining behind all pieces of a role, or behind one piece.
 struct LayerRule {
-    std::string pieces;   ///< role ("panel") or piece key ("back.lower")
-    std::string material; ///< id in the material list
-    std::string fixing;   ///< "fused", "basted", "glued", "loose"
-    std::string trim;     ///< "full", "stitch" or "inset N" (mm inside the stitch line)
+    std::string pieces;                       ///< role ("panel") or piece key ("back.lower")
+    std::string material;                     ///< id in the material list
+    std::string fixing;                       ///< "fused", "basted", "glued", "loose"
+    std::string trim;                         ///< "full", "stitch" or "inset N" (mm inside the stitch line)
     std::map<std::string, std::string> edges; ///< edge name to trim, where it differs
-    std::string area;     ///< "" for the whole piece, or a named area of it ("base")
+    std::string area;                         ///< "" for the whole piece, or a named area of it ("base")
     More more;
     bool operator==(const LayerRule&) const = default;
 };
@@ -105,10 +106,12 @@ struct Design {
     std::vector<Feature> features;
     std::map<std::string, std::string> materials; ///< role ("shell") to material id
     std::vector<LayerRule> layers;
-    std::map<std::string, SeamEnds> seamEnds; ///< seam key to what is left open; seams that are not there are passed over
+    std::map<std::string, SeamEnds>
+        seamEnds; ///< seam key to what is left open; seams that are not there are passed over
     std::vector<Carried> carried;
     Workshop workshop;
-    std::vector<std::string> stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
+    std::vector<std::string>
+        stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
     std::vector<Trial> trials;
     std::vector<Revision> revisions;
     More more; ///< of the design itself, its list of sizes and its workshop

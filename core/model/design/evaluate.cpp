@@ -49,21 +49,24 @@ std::string nearest(const std::string& name, const std::map<std::string, Dimensi
 class Evaluation {
 public:
     Evaluation(const Design& design, const DesignSpec& spec, std::size_t size)
-        : m_design(design), m_spec(spec), m_size(design.sizes[size]),
+        : m_design(design),
+          m_spec(spec),
+          m_size(design.sizes[size]),
           m_step(double(size) - double(sizeIndex(design, design.baseSize)))
-    {
-    }
+    {}
 
     double value(const std::string& name)
     {
         if (const auto known = m_values.find(name); known != m_values.end())
             return known->second;
         const auto it = m_design.dimensions.find(name);
-        const auto derived = std::find_if(m_spec.derived.begin(), m_spec.derived.end(), [&](const auto& d) { return d.first == name; });
+        const auto derived = std::find_if(
+            m_spec.derived.begin(), m_spec.derived.end(), [&](const auto& d) { return d.first == name; });
         if (it == m_design.dimensions.end() && derived == m_spec.derived.end()) {
             const auto near = nearest(name, m_design.dimensions);
-            throw InputError(m_asking, fmt::format("the formula names “{}”, which is no dimension of this design{}", name,
-                                                   near.empty() ? "" : fmt::format("; did you mean “{}”?", near)));
+            throw InputError(m_asking,
+                fmt::format("the formula names “{}”, which is no dimension of this design{}", name,
+                    near.empty() ? "" : fmt::format("; did you mean “{}”?", near)));
         }
         if (std::find(m_open.begin(), m_open.end(), name) != m_open.end()) {
             std::string round;
@@ -72,7 +75,8 @@ public:
             throw InputError(name, fmt::format("the formula leads back to itself ({}{})", round, name));
         }
         if (m_open.size() >= std::size_t(limits::formulaChain))
-            throw InputError(m_open.front(), fmt::format("its formula leads through more than {} others", limits::formulaChain));
+            throw InputError(
+                m_open.front(), fmt::format("its formula leads through more than {} others", limits::formulaChain));
         m_open.push_back(name);
         const std::string before = std::exchange(m_asking, name);
         const double v = it != m_design.dimensions.end() ? worked(name, it->second) : formula(name, derived->second);
@@ -116,7 +120,9 @@ private:
 
 std::string shown(const DimensionSpec& spec, double v)
 {
-    return spec.quantity == DimensionSpec::Quantity::Length ? exactLength(v, Unit::Mm) : formatNumber(v) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+    return spec.quantity == DimensionSpec::Quantity::Length
+        ? exactLength(v, Unit::Mm)
+        : formatNumber(v) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
 }
 
 void checkRange(const Design& design, const DimensionSpec& spec, const Values& values, std::size_t size)
@@ -125,9 +131,9 @@ void checkRange(const Design& design, const DimensionSpec& spec, const Values& v
     const Range range = rangeOf(spec, values);
     const std::string place = fmt::format("{} in size {}", spec.name, design.sizes[size]);
     if (v < range.min - 1e-9 || v > range.max + 1e-9)
-        throw InputError(place, fmt::format("{} is outside the allowed {} to {}{}", shown(spec, v), shown(spec, range.min),
-                                            shown(spec, range.max),
-                                            isFormula(spec.max) ? fmt::format(" (at most {})", spec.max) : ""));
+        throw InputError(place,
+            fmt::format("{} is outside the allowed {} to {}{}", shown(spec, v), shown(spec, range.min),
+                shown(spec, range.max), isFormula(spec.max) ? fmt::format(" (at most {})", spec.max) : ""));
     if (spec.quantity == DimensionSpec::Quantity::Count && std::abs(v - std::round(v)) > 1e-9)
         throw InputError(place, fmt::format("{} is no whole number", formatNumber(v)));
 }
@@ -184,7 +190,8 @@ Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
     return std::move(e.values());
 }
 
-Derivation derivationOf(const Design& design, const DesignSpec&, const Values& values, const std::string& name, std::size_t size)
+Derivation derivationOf(
+    const Design& design, const DesignSpec&, const Values& values, const std::string& name, std::size_t size)
 {
     const Dimension& d = design.dimensions.at(name);
     const std::string& sizeName = design.sizes[size];

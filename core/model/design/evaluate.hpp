@@ -40,6 +40,7 @@ struct Derivation {
     double result = 0;
     bool own = true; ///< a value of the user, not a formula
 };
-Derivation derivationOf(const Design& design, const DesignSpec& spec, const Values& values, const std::string& name, std::size_t size);
+Derivation derivationOf(
+    const Design& design, const DesignSpec& spec, const Values& values, const std::string& name, std::size_t size);
 
 } // namespace tectonis

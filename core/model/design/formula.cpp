@@ -77,7 +77,8 @@ double evaluateFormula(const std::string& formula, const std::function<double(co
     if (ec == std::errc{} && end == formula.data() + formula.size() && std::isfinite(plain))
         return plain;
     Compiled& c = compiled(formula);
-    // Answering may evaluate this very formula for another design's name: slots are filled only when all answers are in.
+    // Answering may evaluate this very formula for another design's name: slots are filled only when all answers are
+    // in.
     double values[kMostNames];
     for (std::size_t i = 0; i < c.names.size(); ++i)
         values[i] = valueOf(c.names[i]);

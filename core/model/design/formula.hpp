@@ -8,8 +8,8 @@
 
 namespace tectonis {
 
-/// Works out @p formula; every name in it is asked of @p valueOf. Numbers may carry mm, cm or in. Knows pi, sqrt, min, max, sin…
-/// Compiled formulas are kept per thread, so asking again is cheap.
+/// Works out @p formula; every name in it is asked of @p valueOf. Numbers may carry mm, cm or in. Knows pi, sqrt, min,
+/// max, sin… Compiled formulas are kept per thread, so asking again is cheap.
 /// @throws InputError for bad syntax or a result that is no finite number; what @p valueOf throws passes through.
 double evaluateFormula(const std::string& formula, const std::function<double(const std::string&)>& valueOf);
 

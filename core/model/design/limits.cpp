@@ -39,13 +39,16 @@ bool usable(const std::string& name, bool dotted)
 {
     if (name.empty() || name.size() > 80 || !letter(name.front()) || name.back() == '.')
         return false;
-    if (!std::all_of(name.begin(), name.end(), [&](char c) { return letter(c) || digit(c) || c == '_' || (dotted && c == '.'); }))
+    if (!std::all_of(name.begin(), name.end(),
+            [&](char c) { return letter(c) || digit(c) || c == '_' || (dotted && c == '.'); }))
         return false;
     // Words that formulas read otherwise: numbers in words, the constant, units, functions.
-    static const char* taken[] = {"inf",  "infinity", "nan",  "pi",   "mm",   "cm",   "in",  "sin",  "cos",  "tan",  "asin", "acos", "atan", "sinh", "cosh", "tanh",
-                                  "asinh", "acosh",   "atanh", "log2", "log10", "log", "ln",  "exp",  "sqrt", "sign", "rint", "abs",  "min",  "max",  "sum",  "avg"};
+    static const char* taken[] = {"inf", "infinity", "nan", "pi", "mm", "cm", "in", "sin", "cos", "tan", "asin", "acos",
+        "atan", "sinh", "cosh", "tanh", "asinh", "acosh", "atanh", "log2", "log10", "log", "ln", "exp", "sqrt", "sign",
+        "rint", "abs", "min", "max", "sum", "avg"};
     std::string small = name;
-    std::transform(small.begin(), small.end(), small.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? char(c + 32) : c; });
+    std::transform(
+        small.begin(), small.end(), small.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? char(c + 32) : c; });
     return std::none_of(std::begin(taken), std::end(taken), [&](const char* word) { return small == word; });
 }
 
@@ -68,11 +71,17 @@ void requireDimensions(const Design& d)
     requireCount("dimensions", d.dimensions.size(), limits::dimensions);
     for (const auto& [name, dimension] : d.dimensions) {
         if (!usable(name, true))
-            throw InputError("dimensions", fmt::format("“{}” is no name for a dimension: write letters, digits and dots, beginning with a letter, and no word that formulas know already", name.substr(0, 60)));
+            throw InputError("dimensions",
+                fmt::format("“{}” is no name for a dimension: write letters, digits and dots, beginning with a letter, "
+                            "and no word that formulas know already",
+                    name.substr(0, 60)));
         requireText(name, dimension.value, 400);
         const SizeRule& rule = dimension.rule;
-        if (!std::isfinite(rule.amount) || (rule.kind == SizeRule::Kind::Ratio && (rule.amount <= 0 || rule.amount > 10)))
-            throw InputError(name, fmt::format("a size rule of {} makes no size; a ratio lies between 0 and 10", formatNumber(rule.amount, 4)));
+        if (!std::isfinite(rule.amount)
+            || (rule.kind == SizeRule::Kind::Ratio && (rule.amount <= 0 || rule.amount > 10)))
+            throw InputError(name,
+                fmt::format(
+                    "a size rule of {} makes no size; a ratio lies between 0 and 10", formatNumber(rule.amount, 4)));
         within(name + ", size rule", rule.amount, -limits::length, limits::length);
         for (const auto& [size, own] : dimension.bySize) {
             sizeIndex(d, size);
@@ -98,7 +107,8 @@ void requireTrials(const Design& d)
         requireText("trial", t.date, 40);
         requireText("trial", t.size, 40);
         requireText("trial, note", t.note, limits::text, true);
-        for (const auto& [what, v] : {std::pair{"finished width", t.width}, {"finished height", t.height}, {"finished depth", t.depth}, {"strap, longest", t.strapLongest}, {"zip opening", t.zipOpening}})
+        for (const auto& [what, v] : {std::pair{"finished width", t.width}, {"finished height", t.height},
+                 {"finished depth", t.depth}, {"strap, longest", t.strapLongest}, {"zip opening", t.zipOpening}})
             within(std::string("trial, ") + what, v, 0, limits::length);
         within("trial, minutes", t.minutes, 0, limits::minutes, "min");
     }
@@ -114,7 +124,10 @@ void requireTrials(const Design& d)
 double within(const std::string& place, double value, double least, double most, const std::string& unit)
 {
     if (!(value >= least && value <= most)) // also refuses what is no number
-        throw InputError(place, fmt::format("{} is outside the allowed {} to {}{}", std::isfinite(value) && std::abs(value) < 1e15 ? formatNumber(value) : "that", formatNumber(least), formatNumber(most), unit.empty() ? "" : " " + unit));
+        throw InputError(place,
+            fmt::format("{} is outside the allowed {} to {}{}",
+                std::isfinite(value) && std::abs(value) < 1e15 ? formatNumber(value) : "that", formatNumber(least),
+                formatNumber(most), unit.empty() ? "" : " " + unit));
     return value;
 }
 
@@ -128,7 +141,9 @@ void requireSound(const Design& d)
     requireCount("parts", d.features.size(), limits::parts);
     for (const auto& f : d.features)
         if (!usable(f.id, false))
-            throw InputError("parts", fmt::format("“{}” is no name for a part: write letters and digits, beginning with a letter", f.id.substr(0, 60)));
+            throw InputError("parts",
+                fmt::format("“{}” is no name for a part: write letters and digits, beginning with a letter",
+                    f.id.substr(0, 60)));
     requireCount("things carried", d.carried.size(), limits::things);
     for (const auto& c : d.carried) {
         requireText("thing carried", c.name);

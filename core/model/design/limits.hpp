@@ -6,7 +6,8 @@
 
 namespace tectonis::limits {
 
-constexpr std::size_t sizes = 24, parts = 80, dimensions = 2000, things = 100, layers = 500, trials = 500, revisions = 2000, steps = 5000, entries = 2000;
+constexpr std::size_t sizes = 24, parts = 80, dimensions = 2000, things = 100, layers = 500, trials = 500,
+                      revisions = 2000, steps = 5000, entries = 2000;
 constexpr std::size_t name = 200, text = 20000; ///< bytes
 constexpr int formulaChain = 100;               ///< formulas that ask one another
 constexpr int nesting = 60;                     ///< of JSON
@@ -21,8 +22,9 @@ namespace tectonis {
 /// @throws InputError with @p place and the range otherwise.
 double within(const std::string& place, double value, double least, double most, const std::string& unit = "mm");
 
-/// Everything in a design that drafting does not look at is sound: texts are UTF-8 of bounded length, numbers finite and in their ranges, lists not endless,
-/// names of parts and own dimensions usable in formulas. What passes can be saved and read again.
+/// Everything in a design that drafting does not look at is sound: texts are UTF-8 of bounded length, numbers finite
+/// and in their ranges, lists not endless, names of parts and own dimensions usable in formulas. What passes can be
+/// saved and read again.
 /// @throws InputError with the place and the range.
 void requireSound(const Design& design);
 

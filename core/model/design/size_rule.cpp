@@ -18,7 +18,8 @@ SizeRule parseRule(const std::string& text)
     const std::string word = text.substr(0, space), rest = space == std::string::npos ? "" : text.substr(space + 1);
     const auto amount = [&](const std::string& s) {
         double plain = 0; // as it is written to a file, also "1e-05"
-        if (const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), plain); error == std::errc{} && end == s.data() + s.size() && std::isfinite(plain))
+        if (const auto [end, error] = std::from_chars(s.data(), s.data() + s.size(), plain);
+            error == std::errc{} && end == s.data() + s.size() && std::isfinite(plain))
             return plain;
         try {
             return parseLength(s);
@@ -43,7 +44,8 @@ SizeRule parseRule(const std::string& text)
             rule.amount = amount(rest.substr(split + 1));
         return rule;
     }
-    throw InputError("size rule", fmt::format("“{}” is no rule; write hold, follow, step 20, ratio 1.08 or stock zip", text));
+    throw InputError(
+        "size rule", fmt::format("“{}” is no rule; write hold, follow, step 20, ratio 1.08 or stock zip", text));
 }
 
 std::string ruleText(const SizeRule& rule)
@@ -53,7 +55,8 @@ std::string ruleText(const SizeRule& rule)
     case SizeRule::Kind::Follow: return "follow";
     case SizeRule::Kind::Step: return fmt::format("step {}", rule.amount);
     case SizeRule::Kind::Ratio: return fmt::format("ratio {}", rule.amount);
-    case SizeRule::Kind::Stock: return rule.amount == 0 ? "stock " + rule.stock : fmt::format("stock {} {}", rule.stock, rule.amount);
+    case SizeRule::Kind::Stock:
+        return rule.amount == 0 ? "stock " + rule.stock : fmt::format("stock {} {}", rule.stock, rule.amount);
     }
     return "hold";
 }

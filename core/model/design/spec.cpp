@@ -17,7 +17,8 @@ const DimensionSpec* DesignSpec::dimension(const std::string& name) const
 
 std::vector<SiteSpec> frontAndBack(bool seam)
 {
-    return {{"front", "Front", false, seam}, {"back", "Back", false, seam}, {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+    return {{"front", "Front", false, seam}, {"back", "Back", false, seam},
+        {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
 }
 
 const ChoiceSpec* DesignSpec::choice(const std::string& name) const
@@ -34,7 +35,8 @@ std::size_t sizeIndex(const Design& design, const std::string& size)
     return std::size_t(it - design.sizes.begin());
 }
 
-bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf, const std::map<std::string, std::string>& choices)
+bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf,
+    const std::map<std::string, std::string>& choices)
 {
     if (spec.when.empty())
         return true;

@@ -10,21 +10,22 @@ namespace tectonis {
 
 struct DimensionSpec {
     enum class Quantity { Length, Count, Angle }; ///< mm, a whole number, degrees
-    std::string name;    ///< "width", or "length" inside a feature
-    std::string label;   ///< "Width"
-    std::string meaning; ///< one sentence: from where to where it is measured
-    std::string value;   ///< default: a number or a formula; in a feature "@hinge" means its own dimension "hinge"
+    std::string name;                             ///< "width", or "length" inside a feature
+    std::string label;                            ///< "Width"
+    std::string meaning;                          ///< one sentence: from where to where it is measured
+    std::string value; ///< default: a number or a formula; in a feature "@hinge" means its own dimension "hinge"
     SizeRule rule;
     std::string min, max; ///< numbers or formulas over other dimensions
     Quantity quantity = Quantity::Length;
-    std::string when;     ///< empty, or when it means anything: a formula that is not zero ("sides > 6"), or a choice and its values ("@body=pleated|full")
+    std::string when; ///< empty, or when it means anything: a formula that is not zero ("sides > 6"), or a choice and
+                      ///< its values ("@body=pleated|full")
 };
 
 /// A flat face of a form's bag, before it is drafted: where features may sit.
 struct SiteSpec {
     std::string name, label; ///< "lining front", "Lining front"
     bool lining = false;
-    bool seam = false;       ///< a seam may run across it, between two straight sides
+    bool seam = false; ///< a seam may run across it, between two straight sides
 };
 
 /// Front, back and their linings; @p seam: a seam may run across front and back.
@@ -48,13 +49,16 @@ std::string ruleText(const SizeRule& rule);
 /// All dimensions and choices of a design's form and features, features' names prefixed with their id.
 struct DesignSpec {
     std::vector<DimensionSpec> dimensions;
-    std::vector<std::pair<std::string, std::string>> derived; ///< values that follow and cannot be edited: name and formula
+    std::vector<std::pair<std::string, std::string>>
+        derived; ///< values that follow and cannot be edited: name and formula
     std::vector<ChoiceSpec> choices;
     const DimensionSpec* dimension(const std::string& name) const;
     const ChoiceSpec* choice(const std::string& name) const;
 };
 
-/// Does a dimension mean anything with these values and choices? One that does not is not shown, and changing it changes nothing.
-bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf, const std::map<std::string, std::string>& choices);
+/// Does a dimension mean anything with these values and choices? One that does not is not shown, and changing it
+/// changes nothing.
+bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf,
+    const std::map<std::string, std::string>& choices);
 
 } // namespace tectonis

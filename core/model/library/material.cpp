@@ -16,8 +16,9 @@ const std::vector<Material>& materials()
     static const std::vector<Material> all = [] {
         std::vector<Material> out;
         for (const auto& m : nlohmann::json::parse(embedded::materials))
-            out.push_back({m.at("id"), m.at("name"), m.at("use"), m.at("class"), m.at("thickness"), m.value("compressed", 1.0),
-                           m.at("gsm"), m.at("width"), m.at("heat"), m.at("oneWay"), m.value("rigid", false), m.at("price")});
+            out.push_back(
+                {m.at("id"), m.at("name"), m.at("use"), m.at("class"), m.at("thickness"), m.value("compressed", 1.0),
+                    m.at("gsm"), m.at("width"), m.at("heat"), m.at("oneWay"), m.value("rigid", false), m.at("price")});
         return out;
     }();
     return all;

@@ -9,8 +9,9 @@ namespace tectonis {
 
 struct Material {
     std::string id, name;
-    std::string use;       ///< "face", "interlining", "strap"
-    std::string kind;      ///< "cotton", "canvas", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"
+    std::string use; ///< "face", "interlining", "strap"
+    std::string
+        kind; ///< "cotton", "canvas", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"
     double thickness = 0;  ///< mm, as it lies
     double compressed = 1; ///< share of the thickness left under the foot
     double gsm = 0;        ///< g/m²

@@ -6,11 +6,11 @@
 namespace tectonis {
 namespace {
 
-constexpr double kLeastEdge = 60;  // mm: shorter edges need no centre mark (common practice, no source)
-constexpr double kLongRun = 400;   // mm: longer runs get quarter marks (common practice, no source)
-constexpr double kTooNear = 4;     // mm: a centre or quarter this near to a join or stop gives way to it
-constexpr double kSame = 0.005;    // mm: two marks are one
-constexpr double kSharp = 0.26;    // radians (15°): a stitch line that turns more has a corner
+constexpr double kLeastEdge = 60; // mm: shorter edges need no centre mark (common practice, no source)
+constexpr double kLongRun = 400;  // mm: longer runs get quarter marks (common practice, no source)
+constexpr double kTooNear = 4;    // mm: a centre or quarter this near to a join or stop gives way to it
+constexpr double kSame = 0.005;   // mm: two marks are one
+constexpr double kSharp = 0.26;   // radians (15°): a stitch line that turns more has a corner
 
 /// Worth more first. Joins, stops and seam ends are always marked; the others give way to what lies beside them.
 enum class Mark { SeamEnd, Stop, Join, Corner, Centre, Quarter };
@@ -75,7 +75,8 @@ Side sideOf(Pattern& p, const std::vector<EdgeUse>& uses, double whole)
     if (side.stretches.empty())
         return side;
     const Stretch &first = side.stretches.front(), &last = side.stretches.back();
-    side.closed = first.piece == last.piece && first.use->copy == last.use->copy && distance(first.start(), last.end()) < kSame;
+    side.closed = first.piece == last.piece && first.use->copy == last.use->copy
+        && distance(first.start(), last.end()) < kSame;
     return side;
 }
 
@@ -127,7 +128,8 @@ void collect(Side& side, std::vector<Wanted>& out)
         side.landmarks.push_back(0);
 }
 
-/// Puts a notch where a side passes @p wanted, on whichever copy of a piece lies there. All copies of a piece carry the marks of each.
+/// Puts a notch where a side passes @p wanted, on whichever copy of a piece lies there. All copies of a piece carry the
+/// marks of each.
 void placeAt(const Side& side, const Wanted& wanted)
 {
     double along = wanted.at * side.whole;
@@ -152,7 +154,8 @@ void placeAt(const Side& side, const Wanted& wanted)
             if (!atEnd)
                 return false;
             const Edge* other = s.piece->edge(n.edge); // the same corner may be marked on the edge beside it
-            return other && (n.along < kSame || n.along > other->length() - kSame) && distance(pointAlong(other->stitch, n.along), spot) < kSame;
+            return other && (n.along < kSame || n.along > other->length() - kSame)
+                && distance(pointAlong(other->stitch, n.along), spot) < kSame;
         });
         if (!taken)
             s.piece->notches.push_back({s.use->edge, at, nameOf(wanted.mark), isStop(wanted.mark)});
@@ -179,11 +182,13 @@ void placeMatchMarks(Pattern& p)
             wanted.push_back({1 - seam.openEnd / seam.lengthA, Mark::SeamEnd});
         collect(a, wanted);
         collect(b, wanted);
-        std::stable_sort(wanted.begin(), wanted.end(), [](const Wanted& x, const Wanted& y) { return x.mark < y.mark; });
+        std::stable_sort(
+            wanted.begin(), wanted.end(), [](const Wanted& x, const Wanted& y) { return x.mark < y.mark; });
         std::vector<Wanted> kept;
         for (const auto& w : wanted) {
             const double near = w.mark <= Mark::Join ? kSame : kTooNear;
-            if (std::none_of(kept.begin(), kept.end(), [&](const Wanted& k) { return std::abs(k.at - w.at) * seam.lengthA < near; }))
+            if (std::none_of(kept.begin(), kept.end(),
+                    [&](const Wanted& k) { return std::abs(k.at - w.at) * seam.lengthA < near; }))
                 kept.push_back(w);
         }
         for (const auto& w : kept) {

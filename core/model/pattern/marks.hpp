@@ -6,10 +6,11 @@
 
 namespace tectonis {
 
-/// Places notches on both runs of every construction seam, at the same share of their stitch length: joins of the mate, stop squares at its
-/// sharp corners (over 15°) and where a partial seam ends, where curves begin and end, the centre of every matched edge of 60 mm or more, and the quarters
-/// of each piece's run over 400 mm or once round. What shows itself, a piece's own join or sharp corner, is not marked. Centres and
-/// quarters give way to what lies within 4 mm; joins and stops never do. Common practice, no source. Needs measured seams.
+/// Places notches on both runs of every construction seam, at the same share of their stitch length: joins of the mate,
+/// stop squares at its sharp corners (over 15°) and where a partial seam ends, where curves begin and end, the centre
+/// of every matched edge of 60 mm or more, and the quarters of each piece's run over 400 mm or once round. What shows
+/// itself, a piece's own join or sharp corner, is not marked. Centres and quarters give way to what lies within 4 mm;
+/// joins and stops never do. Common practice, no source. Needs measured seams.
 void placeMatchMarks(Pattern& pattern);
 
 } // namespace tectonis

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Pattern: a Design worked out for one size. A value; every stage, check, sheet and export reads it.
-// Pieces are drawn face up in their own plane: millimetres, x right, y up, outline counter-clockwise on the stitch line.
+// Pieces are drawn face up in their own plane: millimetres, x right, y up, outline counter-clockwise on the stitch
+// line.
 #pragma once
 
 #include "design/evaluate.hpp"
@@ -31,7 +32,7 @@ struct Edge {
 /// A mark at the raw edge, placed by length along the stitch line.
 struct Notch {
     std::string edge;
-    double along = 0;  ///< mm from the edge's start
+    double along = 0; ///< mm from the edge's start
     std::string label;
     bool stop = false; ///< stop square: a seam starts or ends here
 };
@@ -82,19 +83,20 @@ struct Piece {
     int count = 1;
     int mirrored = 0; ///< how many of count are cut mirrored
     std::vector<Edge> edges;
-    Run cut; ///< computed from the edges
+    Run cut;           ///< computed from the edges
     double grain = 90; ///< degrees from x: the lengthwise grain
     std::vector<Notch> notches;
     std::vector<DrillMark> drills;
     std::vector<FaceLine> lines;
     std::map<std::string, Run> areas; ///< named parts that layers can cover
     std::vector<Layer> layers;
-    std::string note; ///< "trim the corners after turning"
-    std::string whole; ///< key of the piece that this one was cut from; empty for a whole one
-    std::string wholeRole; ///< what that piece was: rules for it hold for its parts; empty where a part is another thing (a facing)
-    int plies = 1;    ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped
+    std::string note;      ///< "trim the corners after turning"
+    std::string whole;     ///< key of the piece that this one was cut from; empty for a whole one
+    std::string wholeRole; ///< what that piece was: rules for it hold for its parts; empty where a part is another
+                           ///< thing (a facing)
+    int plies = 1; ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped
     std::string owner; ///< id of the part (feature) that it belongs to; empty for a piece of the form
-    int folds = 0;    ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
+    int folds = 0;     ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
 
     const Edge* edge(const std::string& edgeName) const;
     Edge* edge(const std::string& edgeName);
@@ -112,15 +114,15 @@ struct EdgeUse {
 struct Seam {
     std::string key, name;
     std::vector<EdgeUse> a, b;
-    double ease = 0;         ///< how much longer b is meant to be, mm
-    std::string easeNote;    ///< where it is taken up
+    double ease = 0;      ///< how much longer b is meant to be, mm
+    std::string easeNote; ///< where it is taken up
     double allowance = 0;
     std::string stitch = "construction"; ///< "construction", "topstitch", "baste"
-    double open = 0;         ///< length left open for turning, mm
-    double openStart = 0, openEnd = 0; ///< mm that a partial seam leaves unsewn at its ends
-    std::vector<std::string> trapped; ///< pieces caught between
-    std::string bound{}; ///< key of the binding over its raw edges; empty where they are not bound
-    double lengthA = 0, lengthB = 0; ///< computed, on the stitch line
+    double open = 0;                     ///< length left open for turning, mm
+    double openStart = 0, openEnd = 0;   ///< mm that a partial seam leaves unsewn at its ends
+    std::vector<std::string> trapped;    ///< pieces caught between
+    std::string bound{};                 ///< key of the binding over its raw edges; empty where they are not bound
+    double lengthA = 0, lengthB = 0;     ///< computed, on the stitch line
     std::string phase;
     double difference() const { return lengthB - lengthA - ease; }
 };
@@ -129,13 +131,13 @@ struct Fitting {
     enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot, Eyelet };
     std::string key, name, piece;
     Kind kind = Kind::Snap;
-    Point at;             ///< on the piece
-    double size = 0;      ///< diameter or width, mm
-    double clearance = 0; ///< least distance of the centre from any stitch line, mm; 0: none needed
-    std::string through;  ///< which layers it goes through
+    Point at;                   ///< on the piece
+    double size = 0;            ///< diameter or width, mm
+    double clearance = 0;       ///< least distance of the centre from any stitch line, mm; 0: none needed
+    std::string through;        ///< which layers it goes through
     bool throughLining = false; ///< what lies behind, in the lining, is pierced too
-    std::string owner{};  ///< id of the part that it belongs to; empty: of the form
-    bool owned = false;   ///< the owner is set
+    std::string owner{};        ///< id of the part that it belongs to; empty: of the form
+    bool owned = false;         ///< the owner is set
 };
 
 struct Zip {
@@ -160,7 +162,7 @@ struct Hardware {
 struct Strap {
     std::string name, piece;
     double width = 0, cutWidth = 0, cutLength = 0, longest = 0, shortest = 0; ///< mm
-    double fold = 0; ///< taken up at each end
+    double fold = 0;                                                          ///< taken up at each end
     int strips = 1;
     double ringWidth = 0;
 };
@@ -175,16 +177,16 @@ struct Step {
     std::string phase;                 ///< "Interlinings", "Shell front", …
     std::vector<std::string> consumes; ///< part names; a raw piece's part is its key
     std::string yields;
-    std::vector<std::string> pieces;   ///< pieces handled, by key
-    std::vector<std::string> seams;    ///< seams sewn, by key
+    std::vector<std::string> pieces; ///< pieces handled, by key
+    std::vector<std::string> seams;  ///< seams sewn, by key
     std::vector<std::string> fittings;
-    double allowance = 0;              ///< mm; 0 where nothing is sewn at an allowance
+    double allowance = 0; ///< mm; 0 where nothing is sewn at an allowance
     std::string stitch, tool;
     double minutes = 0;
-    std::string check;                 ///< what to measure or look at before going on
+    std::string check; ///< what to measure or look at before going on
     std::vector<std::string> cautions;
     std::vector<std::string> opensZips, closesZips;
-    bool turnsThrough = false;         ///< the bag is turned through an opening in this step
+    bool turnsThrough = false; ///< the bag is turned through an opening in this step
 };
 
 /// A place to drag a dimension on a piece.
@@ -211,7 +213,8 @@ struct Site {
     double width = 0, height = 0;    ///< mm of the plain face
     std::string phase;               ///< of the construction sequence, for work on the flat piece
     bool lining = false;
-    bool folded = false;             ///< its piece goes on round the corners of the bag: left and right of @c width, and below @c height, it is bent away
+    bool folded = false; ///< its piece goes on round the corners of the bag: left and right of @c width, and below @c
+                         ///< height, it is bent away
 };
 
 /// Where a feature lies on a face: what can be taken and moved.
@@ -223,7 +226,7 @@ struct Place {
 /// Where a strap, tab or handle is caught at the mouth.
 struct Anchor {
     std::string name, piece;
-    Point at; ///< on the mouth's stitch line
+    Point at;                ///< on the mouth's stitch line
     double room = 0;         ///< mm between the seams beside it
     std::string part, phase; ///< the part it is basted to, and when
 };
@@ -253,7 +256,8 @@ struct Pattern {
     std::vector<Place> places;
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;
-    std::vector<Piece> gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline
+    std::vector<Piece>
+        gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline
     std::vector<Space> spaces;
     std::vector<Working> workings;
 

@@ -19,7 +19,8 @@ bool liesOn(const Polyline& line, Point p)
 {
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
         const Point a = line[i], b = line[i + 1];
-        if (p.x < std::min(a.x, b.x) - kSame || p.x > std::max(a.x, b.x) + kSame || p.y < std::min(a.y, b.y) - kSame || p.y > std::max(a.y, b.y) + kSame)
+        if (p.x < std::min(a.x, b.x) - kSame || p.x > std::max(a.x, b.x) + kSame || p.y < std::min(a.y, b.y) - kSame
+            || p.y > std::max(a.y, b.y) + kSame)
             continue;
         const Point d = b - a, off = p - a;
         const double n = dot(d, d), t = n > 0 ? std::clamp(dot(off, d) / n, 0.0, 1.0) : 0;
@@ -38,13 +39,16 @@ bool sameShape(const Segment& a, const Segment& b)
         return false;
     if (const auto* c = std::get_if<Cubic>(&a)) {
         const auto& d = std::get<Cubic>(b);
-        return (near(c->p0, d.p0) && near(c->p1, d.p1) && near(c->p2, d.p2) && near(c->p3, d.p3)) || (near(c->p0, d.p3) && near(c->p1, d.p2) && near(c->p2, d.p1) && near(c->p3, d.p0));
+        return (near(c->p0, d.p0) && near(c->p1, d.p1) && near(c->p2, d.p2) && near(c->p3, d.p3))
+            || (near(c->p0, d.p3) && near(c->p1, d.p2) && near(c->p2, d.p1) && near(c->p3, d.p0));
     }
     if (const auto* c = std::get_if<Arc>(&a); c && std::abs(c->sweep) > 2 * pi - 1e-9) {
         const auto& d = std::get<Arc>(b);
-        return near(c->centre, d.centre) && std::abs(c->radius - d.radius) <= kSame && std::abs(d.sweep) > 2 * pi - 1e-9;
+        return near(c->centre, d.centre) && std::abs(c->radius - d.radius) <= kSame
+            && std::abs(d.sweep) > 2 * pi - 1e-9;
     }
-    const bool ends = (near(startOf(a), startOf(b)) && near(endOf(a), endOf(b))) || (near(startOf(a), endOf(b)) && near(endOf(a), startOf(b)));
+    const bool ends = (near(startOf(a), startOf(b)) && near(endOf(a), endOf(b)))
+        || (near(startOf(a), endOf(b)) && near(endOf(a), startOf(b)));
     return ends && near(pointAlong(a, lengthOf(a) / 2), pointAlong(b, lengthOf(b) / 2));
 }
 
@@ -52,10 +56,14 @@ bool sameShape(const Segment& a, const Segment& b)
 bool mirrorsBySegments(const std::vector<Run>& runs, double axis)
 {
     const auto there = [&](const Segment& wanted) {
-        return std::any_of(runs.begin(), runs.end(), [&](const Run& run) { return std::any_of(run.begin(), run.end(), [&](const Segment& s) { return sameShape(s, wanted); }); });
+        return std::any_of(runs.begin(), runs.end(), [&](const Run& run) {
+            return std::any_of(run.begin(), run.end(), [&](const Segment& s) { return sameShape(s, wanted); });
+        });
     };
     return std::all_of(runs.begin(), runs.end(), [&](const Run& run) {
-        return std::all_of(run.begin(), run.end(), [&](const Segment& s) { return there(placed(s, Placement{2 * axis, 0, 0, true})); });
+        return std::all_of(run.begin(), run.end(), [&](const Segment& s) {
+            return there(placed(s, Placement{2 * axis, 0, 0, true}));
+        });
     });
 }
 
@@ -67,15 +75,18 @@ bool mirrorsItself(const std::vector<Run>& runs, double axis)
     // The halves may be broken into segments differently.
     std::vector<Polyline> lines;
     for (const auto& run : runs)
-        lines.push_back(flattened(run, 0.002)); // finer than the tolerance: chords of a circle are no mirror image of each other
+        lines.push_back(
+            flattened(run, 0.002)); // finer than the tolerance: chords of a circle are no mirror image of each other
     return std::all_of(lines.begin(), lines.end(), [&](const Polyline& line) {
         return std::all_of(line.begin(), line.end(), [&](Point p) {
-            return std::any_of(lines.begin(), lines.end(), [&](const Polyline& other) { return liesOn(other, mirrored(p, axis)); });
+            return std::any_of(
+                lines.begin(), lines.end(), [&](const Polyline& other) { return liesOn(other, mirrored(p, axis)); });
         });
     });
 }
 
-/// The parts of a segment right of the axis, in order. A segment is cut at its crossings, found by bisection on its length.
+/// The parts of a segment right of the axis, in order. A segment is cut at its crossings, found by bisection on its
+/// length.
 void keepRight(const Segment& whole, double axis, Run& kept)
 {
     // An arc or cubic may leave the axis and come back: quarters of it cross at most once.
@@ -113,7 +124,9 @@ Run rightOfAxis(const Run& run, double axis)
 Run rightHalf(const Run& closed, double axis)
 {
     Run kept = rightOfAxis(closed, axis);
-    const auto jump = [&](std::size_t i) { return distance(endOf(kept[(i + kept.size() - 1) % kept.size()]), startOf(kept[i])) > 1e-6; };
+    const auto jump = [&](std::size_t i) {
+        return distance(endOf(kept[(i + kept.size() - 1) % kept.size()]), startOf(kept[i])) > 1e-6;
+    };
     for (std::size_t i = 0; i < kept.size(); ++i)
         if (jump(i)) {
             std::rotate(kept.begin(), kept.begin() + std::ptrdiff_t(i), kept.end());
@@ -130,7 +143,8 @@ Run cutLineOf(const Piece& piece)
     std::vector<OffsetEdge> edges;
     edges.reserve(piece.edges.size());
     for (const auto& e : piece.edges)
-        edges.push_back({e.stitch, e.onFold ? 0 : e.allowance, e.onFold ? 0 : e.allowanceAtEnd.value_or(e.allowance), e.corner, e.hem});
+        edges.push_back({e.stitch, e.onFold ? 0 : e.allowance, e.onFold ? 0 : e.allowanceAtEnd.value_or(e.allowance),
+            e.corner, e.hem});
     return offsetOutline(edges);
 }
 
@@ -147,14 +161,19 @@ bool isSymmetric(const Piece& piece)
     for (const auto& n : piece.notches)
         if (const Edge* e = piece.edge(n.edge))
             marks.push_back(pointAlong(e->stitch, n.along));
-    const auto markThere = [&](Point p) { return std::any_of(marks.begin(), marks.end(), [&](Point m) { return near(m, p); }); };
+    const auto markThere = [&](Point p) {
+        return std::any_of(marks.begin(), marks.end(), [&](Point m) { return near(m, p); });
+    };
     if (!std::all_of(marks.begin(), marks.end(), [&](Point m) { return markThere(mirrored(m, axis)); }))
         return false;
     const auto drillThere = [&](Point p) {
-        return std::any_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
+        return std::any_of(
+            piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
     };
-    return mirrorsItself({piece.cut}, axis) && mirrorsItself({piece.stitch()}, axis) && mirrorsItself(lines, axis) && mirrorsItself(outlines, axis)
-        && std::all_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return drillThere(mirrored(d.at, axis)); });
+    return mirrorsItself({piece.cut}, axis) && mirrorsItself({piece.stitch()}, axis) && mirrorsItself(lines, axis)
+        && mirrorsItself(outlines, axis)
+        && std::all_of(piece.drills.begin(), piece.drills.end(),
+            [&](const DrillMark& d) { return drillThere(mirrored(d.at, axis)); });
 }
 
 namespace {
@@ -183,7 +202,8 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
     half.edges.clear();
     half.notches.clear();
     std::size_t first = 0;
-    std::vector<std::pair<Notch, Point>> onFold; // marks at the end of an edge that is gone belong to the one that is kept
+    std::vector<std::pair<Notch, Point>>
+        onFold; // marks at the end of an edge that is gone belong to the one that is kept
     for (const auto& e : piece.edges) {
         Edge kept = e;
         kept.stitch = rightOfAxis(e.stitch, axis);
@@ -220,7 +240,9 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
             break;
         }
     std::rotate(half.edges.begin(), half.edges.begin() + std::ptrdiff_t(first), half.edges.end());
-    half.edges.push_back({.name = fold, .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}), .onFold = true});
+    half.edges.push_back({.name = fold,
+        .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}),
+        .onFold = true});
     half.cut = cutLineOf(half);
     std::erase_if(half.drills, [&](const DrillMark& d) { return d.at.x < axis - kSame; });
     half.lines.clear();
@@ -229,7 +251,8 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
         // What was one run may be several now.
         for (std::size_t from = 0, i = 1; i <= kept.size(); ++i)
             if (i == kept.size() || distance(endOf(kept[i - 1]), startOf(kept[i])) > 1e-6) {
-                half.lines.push_back({line.name, line.kind, Run(kept.begin() + std::ptrdiff_t(from), kept.begin() + std::ptrdiff_t(i))});
+                half.lines.push_back(
+                    {line.name, line.kind, Run(kept.begin() + std::ptrdiff_t(from), kept.begin() + std::ptrdiff_t(i))});
                 from = i;
             }
     }

@@ -18,7 +18,9 @@ struct Stop {
 bool bridged(const Pattern& p, const EdgeUse& use)
 {
     const Piece* piece = p.piece(use.piece);
-    return piece && !piece->edge(use.edge) && std::any_of(piece->lines.begin(), piece->lines.end(), [&](const FaceLine& l) { return l.name == use.edge && l.kind == FaceLine::Kind::Bridge; });
+    return piece && !piece->edge(use.edge)
+        && std::any_of(piece->lines.begin(), piece->lines.end(),
+            [&](const FaceLine& l) { return l.name == use.edge && l.kind == FaceLine::Kind::Bridge; });
 }
 
 std::vector<Stop> stopsOf(const Pattern& p, const std::vector<EdgeUse>& side)
@@ -39,7 +41,8 @@ std::vector<Stop> stopsOf(const Pattern& p, const std::vector<EdgeUse>& side)
             out.push_back({from, bridged(p, use) ? "zip begins" : "zip ends"});
         for (const auto& n : piece->notches)
             if (n.edge == use.edge)
-                out.push_back({from + (use.reversed ? length - n.along : n.along), n.stop && n.label.find("stop") == std::string::npos ? n.label + " (stop square)" : n.label});
+                out.push_back({from + (use.reversed ? length - n.along : n.along),
+                    n.stop && n.label.find("stop") == std::string::npos ? n.label + " (stop square)" : n.label});
         from += length;
     }
     return out;
@@ -55,7 +58,9 @@ std::vector<WalkStop> walked(const Pattern& p, const Seam& seam)
     const double share = seam.lengthA > 0 ? seam.lengthB / seam.lengthA : 1; // ease is shared out evenly
     for (const auto& s : a) {
         WalkStop stop{s.at, -1, s.what, 0};
-        const auto mate = std::min_element(b.begin(), b.end(), [&](const Stop& x, const Stop& y) { return std::abs(x.at - s.at * share) < std::abs(y.at - s.at * share); });
+        const auto mate = std::min_element(b.begin(), b.end(), [&](const Stop& x, const Stop& y) {
+            return std::abs(x.at - s.at * share) < std::abs(y.at - s.at * share);
+        });
         if (mate != b.end() && std::abs(mate->at - s.at * share) < kMeet) {
             stop.onB = mate->at, stop.apart = mate->at - s.at * share;
             if (mate->what != s.what)
@@ -68,7 +73,8 @@ std::vector<WalkStop> walked(const Pattern& p, const Seam& seam)
         out.push_back({-1, s.at, s.what, 0});
     out.push_back({seam.lengthA, seam.lengthB, "end", seam.difference()});
     const auto along = [&](const WalkStop& s) { return s.onA >= 0 ? s.onA : s.onB / share; };
-    std::stable_sort(out.begin(), out.end(), [&](const WalkStop& x, const WalkStop& y) { return along(x) < along(y) - 1e-9; });
+    std::stable_sort(
+        out.begin(), out.end(), [&](const WalkStop& x, const WalkStop& y) { return along(x) < along(y) - 1e-9; });
     return out;
 }
 

@@ -6,7 +6,8 @@
 
 namespace tectonis {
 
-/// A mark or a join on one or both runs. Distances are mm of stitch line from the seam's start; negative: that run has nothing there.
+/// A mark or a join on one or both runs. Distances are mm of stitch line from the seam's start; negative: that run has
+/// nothing there.
 struct WalkStop {
     double onA = -1, onB = -1;
     std::string what; ///< "start", "centre", "join: A Front to C Gusset", "end"
@@ -14,7 +15,8 @@ struct WalkStop {
     double apart = 0;
 };
 
-/// Start, end, joins between pieces, and every notch of both runs in order. Marks of the two runs within 2 mm of each other are one stop.
+/// Start, end, joins between pieces, and every notch of both runs in order. Marks of the two runs within 2 mm of each
+/// other are one stop.
 std::vector<WalkStop> walked(const Pattern& pattern, const Seam& seam);
 
 } // namespace tectonis

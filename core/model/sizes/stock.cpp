@@ -18,10 +18,10 @@ const std::map<std::string, StockTable>& stockTables()
         for (const auto& [name, t] : data.items()) {
             const std::string snap = t.at("snap");
             out[name] = {name, t.at("meaning"),
-                         snap == "down" ? StockTable::Snap::Down
-                         : snap == "up" ? StockTable::Snap::Up
-                                        : StockTable::Snap::Nearest,
-                         t.at("values").get<std::vector<double>>()};
+                snap == "down"     ? StockTable::Snap::Down
+                    : snap == "up" ? StockTable::Snap::Up
+                                   : StockTable::Snap::Nearest,
+                t.at("values").get<std::vector<double>>()};
         }
         return out;
     }();

@@ -18,7 +18,8 @@ struct StockTable {
 /// All tables, from data/stock.json.
 const std::map<std::string, StockTable>& stockTables();
 
-/// The offered value for @p ideal: the next below, above or nearest, as the table says; the end value beyond either end.
+/// The offered value for @p ideal: the next below, above or nearest, as the table says; the end value beyond either
+/// end.
 double snapToStock(const StockTable& table, double ideal);
 
 } // namespace tectonis

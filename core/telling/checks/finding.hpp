@@ -9,7 +9,10 @@ namespace tectonis {
 
 enum class Severity { Error, Warning, Note };
 
-constexpr const char* nameOf(Severity s) { return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note"; }
+constexpr const char* nameOf(Severity s)
+{
+    return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note";
+}
 
 /// Edits that mend a finding, as "NAME=VALUE" for assign().
 struct Repair {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Fittings, marks and rows of all parts, on every layer that they pass through: nothing sits on another thing, off its cloth, or where the foot must pass later.
+// Fittings, marks and rows of all parts, on every layer that they pass through: nothing sits on another thing, off its
+// cloth, or where the foot must pass later.
 #include "checks/finding.hpp"
 #include "checks/stack.hpp"
 
@@ -13,7 +14,8 @@
 namespace tectonis {
 namespace {
 
-constexpr double kSetter = 4; // mm beside a head for the tool that sets it, or the foot beside a part's edge (common practice, no source)
+constexpr double kSetter =
+    4; // mm beside a head for the tool that sets it, or the foot beside a part's edge (common practice, no source)
 constexpr double kBeside = 1; // mm between the heads of one part
 
 /// A fitting where it lies on a wall.
@@ -23,7 +25,11 @@ struct Spot {
     Point at;
 };
 
-bool isHole(const Fitting& f) { return f.kind == Fitting::Kind::Snap || f.kind == Fitting::Kind::Rivet || f.kind == Fitting::Kind::Eyelet || f.kind == Fitting::Kind::Foot; }
+bool isHole(const Fitting& f)
+{
+    return f.kind == Fitting::Kind::Snap || f.kind == Fitting::Kind::Rivet || f.kind == Fitting::Kind::Eyelet
+        || f.kind == Fitting::Kind::Foot;
+}
 
 std::vector<Spot> spotsOf(const Pattern& p)
 {
@@ -101,15 +107,21 @@ void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Wors
             if (spots[i].wall != spots[k].wall || &a == &b)
                 continue;
             const bool one = a.owner == b.owner && a.kind == b.kind;
-            const double apart = distance(spots[i].at, spots[k].at), heads = (a.size + b.size) / 2, needed = heads + (one ? kBeside : kSetter);
+            const double apart = distance(spots[i].at, spots[k].at), heads = (a.size + b.size) / 2,
+                         needed = heads + (one ? kBeside : kSetter);
             if (apart >= needed - 0.01)
                 continue;
-            const std::string subject = fmt::format("{} and {}, {}", groupOf(a), groupOf(b), nameOfWall(in.pattern, spots[i].wall));
-            worst.add({apart < heads - 0.01 ? Severity::Error : Severity::Warning, "too-near", "", subject, a.piece, "Fittings",
-                       apart < 0.5 ? std::string("they are set on the same spot. Only one of them can sit there; move one.")
-                                   : fmt::format("their centres are {} apart; {} are needed so that both can be set. Move one of them, or take fewer.", in.len(apart, needed), in.len(needed)),
-                       {}},
-                      needed - apart);
+            const std::string subject = fmt::format(
+                "{} and {}, {}", groupOf(a), groupOf(b), nameOfWall(in.pattern, spots[i].wall));
+            worst.add({apart < heads - 0.01 ? Severity::Error : Severity::Warning, "too-near", "", subject, a.piece,
+                          "Fittings",
+                          apart < 0.5
+                              ? std::string("they are set on the same spot. Only one of them can sit there; move one.")
+                              : fmt::format("their centres are {} apart; {} are needed so that both can be set. Move "
+                                            "one of them, or take fewer.",
+                                  in.len(apart, needed), in.len(needed)),
+                          {}},
+                needed - apart);
         }
 }
 
@@ -128,16 +140,24 @@ void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst
                     Box a;
                     for (const Point q : flattened(line.run, 0.2))
                         a.add(on.to(q));
-                    const double outside = std::hypot(std::max({a.x0 - spot.at.x, 0.0, spot.at.x - a.x1}), std::max({a.y0 - spot.at.y, 0.0, spot.at.y - a.y1}));
+                    const double outside = std::hypot(std::max({a.x0 - spot.at.x, 0.0, spot.at.x - a.x1}),
+                        std::max({a.y0 - spot.at.y, 0.0, spot.at.y - a.y1}));
                     const double needed = f.size / 2 + kSetter;
                     if (outside >= needed - 0.01)
                         continue;
-                    const double deep = std::min({spot.at.x - a.x0, a.x1 - spot.at.x, spot.at.y - a.y0, a.y1 - spot.at.y});
-                    worst.add({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name), piece.key, "Fittings",
-                               outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} are needed to set it. Move one of them.", in.len(outside, needed), in.len(needed))
-                                           : fmt::format("it lies under the part, {} inside its edge. It would be covered, or go through the part; move one of them.", in.len(deep)),
-                               {}},
-                              needed - outside + (outside > 0 ? 0 : deep));
+                    const double deep = std::min(
+                        {spot.at.x - a.x0, a.x1 - spot.at.x, spot.at.y - a.y0, a.y1 - spot.at.y});
+                    worst.add({Severity::Warning, "collision", "",
+                                  fmt::format("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name),
+                                  piece.key, "Fittings",
+                                  outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} "
+                                                            "are needed to set it. Move one of them.",
+                                      in.len(outside, needed), in.len(needed))
+                                              : fmt::format("it lies under the part, {} inside its edge. It would be "
+                                                            "covered, or go through the part; move one of them.",
+                                                  in.len(deep)),
+                                  {}},
+                        needed - outside + (outside > 0 ? 0 : deep));
                 }
         }
 }
@@ -155,9 +175,12 @@ void checkOffCloth(const CheckInput& in, Worst& worst)
         if (inside && away >= f.size / 2 - 0.01)
             continue;
         const double over = inside ? f.size / 2 - away : f.size / 2 + away;
-        worst.add({Severity::Error, "off-cloth", "", fmt::format("{} on {} {}", groupOf(f), piece->code, piece->name), piece->key, "Fittings",
-                   fmt::format("it reaches {} over the stitch line: there is no cloth for it. Move it inwards.", in.len(over)), {}},
-                  over);
+        worst.add({Severity::Error, "off-cloth", "", fmt::format("{} on {} {}", groupOf(f), piece->code, piece->name),
+                      piece->key, "Fittings",
+                      fmt::format("it reaches {} over the stitch line: there is no cloth for it. Move it inwards.",
+                          in.len(over)),
+                      {}},
+            over);
     }
 }
 
@@ -183,7 +206,8 @@ void checkUnderFoot(const CheckInput& in, Worst& worst)
 {
     const Pattern& p = in.pattern;
     const double foot = in.design.workshop.footWidth;
-    if (std::none_of(p.fittings.begin(), p.fittings.end(), [](const Fitting& f) { return isHole(f) && f.kind != Fitting::Kind::Snap; }))
+    if (std::none_of(p.fittings.begin(), p.fittings.end(),
+            [](const Fitting& f) { return isHole(f) && f.kind != Fitting::Kind::Snap; }))
         return;
     const Ranks ranks(in);
     for (const auto& seam : p.seams) {
@@ -199,7 +223,8 @@ void checkUnderFoot(const CheckInput& in, Worst& worst)
                 std::optional<Polyline> line;
                 for (const auto& f : p.fittings) {
                     const auto set = ranks.fittings.find(f.key);
-                    if (f.piece != use.piece || !isHole(f) || f.kind == Fitting::Kind::Snap || set == ranks.fittings.end())
+                    if (f.piece != use.piece || !isHole(f) || f.kind == Fitting::Kind::Snap
+                        || set == ranks.fittings.end())
                         continue;
                     if (!line)
                         line = flattened(edge->stitch, 0.05);
@@ -207,11 +232,16 @@ void checkUnderFoot(const CheckInput& in, Worst& worst)
                     const double away = distanceTo(*line, f.at), needed = f.size / 2 + (later ? foot : edge->allowance);
                     if (away >= needed - 0.01)
                         continue;
-                    worst.add({Severity::Warning, "under-foot", "", fmt::format("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
-                               later ? fmt::format("its centre is {} from the seam, which is sewn after it is set; the foot needs {}. Move it inwards, or set it after the seam.", in.len(away, needed), in.len(needed))
-                                     : fmt::format("its centre is {} from the seam: it goes through the seam's allowances of {}. Move it inwards by {}.", in.len(away), in.len(edge->allowance), in.len(needed - away)),
-                               {}},
-                              needed - away);
+                    worst.add({Severity::Warning, "under-foot", "",
+                                  fmt::format("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
+                                  later ? fmt::format("its centre is {} from the seam, which is sewn after it is set; "
+                                                      "the foot needs {}. Move it inwards, or set it after the seam.",
+                                      in.len(away, needed), in.len(needed))
+                                        : fmt::format("its centre is {} from the seam: it goes through the seam's "
+                                                      "allowances of {}. Move it inwards by {}.",
+                                            in.len(away), in.len(edge->allowance), in.len(needed - away)),
+                                  {}},
+                        needed - away);
                 }
             }
     }
@@ -243,11 +273,18 @@ void checkRows(const CheckInput& in, Worst& worst)
                             Box place;
                             for (const Point q : flattened(line.run, 0.2))
                                 place.add(on.to(q));
-                            const double across = std::min(at.x1, place.x1) - std::max(at.x0, place.x0), up = std::min(at.y1, place.y1) - std::max(at.y0, place.y0);
+                            const double across = std::min(at.x1, place.x1) - std::max(at.x0, place.x0),
+                                         up = std::min(at.y1, place.y1) - std::max(at.y0, place.y0);
                             if (across > 0.01 && up > -0.01)
-                                worst.add({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", row.name, line.name, other.code, other.name), piece.key, "Fittings",
-                                           fmt::format("a row that is sewn through all layers runs over it for {}. It would be sewn down; move one of them up or down.", in.len(across)), {}},
-                                          across);
+                                worst.add(
+                                    {Severity::Warning, "collision", "",
+                                        fmt::format("{} and {} on {} {}", row.name, line.name, other.code, other.name),
+                                        piece.key, "Fittings",
+                                        fmt::format("a row that is sewn through all layers runs over it for {}. It "
+                                                    "would be sewn down; move one of them up or down.",
+                                            in.len(across)),
+                                        {}},
+                                    across);
                         }
                     }
             }
@@ -276,11 +313,17 @@ void checkPastCut(const CheckInput& in, Findings& out)
                 continue;
             std::optional<Repair> repair;
             for (const auto& f : in.pattern.fittings)
-                if (const auto side = in.pattern.values.find(f.owner + ".patch"); f.piece == piece.key && side != in.pattern.values.end() && !layer.wholePiece && boundsOf(layer.outline).contains(f.at))
+                if (const auto side = in.pattern.values.find(f.owner + ".patch"); f.piece == piece.key
+                    && side != in.pattern.values.end() && !layer.wholePiece && boundsOf(layer.outline).contains(f.at))
                     if (const double to = std::floor(side->second - 2 * over); to >= 25)
-                        repair = Repair{fmt::format("Make the patch {}", in.len(to)), {fmt::format("{}.patch={}", f.owner, to)}, false};
-            out.push_back({Severity::Warning, "past-cut", "", fmt::format("{} behind {} {}", layer.code, piece.code, piece.name), piece.key, "Build-up",
-                           fmt::format("it reaches {} past the piece's cut line and would be caught in the seam. Make it smaller, or trim it level.", in.len(over)), repair});
+                        repair = Repair{fmt::format("Make the patch {}", in.len(to)),
+                            {fmt::format("{}.patch={}", f.owner, to)}, false};
+            out.push_back({Severity::Warning, "past-cut", "",
+                fmt::format("{} behind {} {}", layer.code, piece.code, piece.name), piece.key, "Build-up",
+                fmt::format("it reaches {} past the piece's cut line and would be caught in the seam. Make it smaller, "
+                            "or trim it level.",
+                    in.len(over)),
+                repair});
         }
     }
 }

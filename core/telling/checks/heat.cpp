@@ -16,8 +16,11 @@ void checkHeat(const CheckInput& in, Findings& out)
             continue;
         for (const auto& layer : piece.layers)
             if (layer.fixing == "fused" || material(layer.material).kind == "fusible")
-                out.push_back({Severity::Error, "heat", "", fmt::format("Piece {} {}", piece.code, piece.name), piece.key, "Build-up",
-                               fmt::format("{} ({}) is fused to {}, which heat harms. Use a sew-in interlining, basted or glued.", layer.code, material(layer.material).name, material(face->second).name), {}});
+                out.push_back({Severity::Error, "heat", "", fmt::format("Piece {} {}", piece.code, piece.name),
+                    piece.key, "Build-up",
+                    fmt::format("{} ({}) is fused to {}, which heat harms. Use a sew-in interlining, basted or glued.",
+                        layer.code, material(layer.material).name, material(face->second).name),
+                    {}});
     }
 }
 

@@ -9,7 +9,8 @@
 namespace tectonis {
 namespace {
 
-constexpr double kJoinClear = 12; // mm between a strip's join and a corner or curve of its mate (common practice, no source)
+constexpr double kJoinClear =
+    12; // mm between a strip's join and a corner or curve of its mate (common practice, no source)
 constexpr double kZipRadius = 20; // mm: the tightest curve that a slider passes (common practice, no source)
 
 /// A curve or corner of a run: from and to, mm along it. A corner has no length.
@@ -29,7 +30,8 @@ std::vector<Bend> bendsOf(const Pattern& p, const std::vector<EdgeUse>& side)
         for (std::size_t k = 0; k < run.size(); ++k) {
             const Point starts = tangentOf(run[k], 0);
             if (!(i == 0 && k == 0) && side[i].piece == side[i == 0 ? 0 : i - 1].piece)
-                if (const double turn = std::abs(std::atan2(cross(before, starts), dot(before, starts))); turn > radians(15))
+                if (const double turn = std::abs(std::atan2(cross(before, starts), dot(before, starts)));
+                    turn > radians(15))
                     out.push_back({at, at, 0, turn});
             const double n = lengthOf(run[k]);
             if (const auto* arc = std::get_if<Arc>(&run[k]))
@@ -57,17 +59,22 @@ void checkJoins(const CheckInput& in, Findings& out)
             continue;
         for (const bool onA : {true, false}) {
             const auto &strips = onA ? seam.a : seam.b, &mate = onA ? seam.b : seam.a;
-            if (strips.empty() || !std::all_of(strips.begin(), strips.end(), [&](const EdgeUse& u) { return isStrip(p, u); }))
+            if (strips.empty()
+                || !std::all_of(strips.begin(), strips.end(), [&](const EdgeUse& u) { return isStrip(p, u); }))
                 continue;
             const auto bends = bendsOf(p, mate);
-            const double scale = (onA ? seam.lengthB : seam.lengthA) / std::max(1e-9, onA ? seam.lengthA : seam.lengthB), girth = onA ? seam.lengthB : seam.lengthA;
+            const double scale = (onA ? seam.lengthB : seam.lengthA)
+                / std::max(1e-9, onA ? seam.lengthA : seam.lengthB),
+                         girth = onA ? seam.lengthB : seam.lengthA;
             const Piece* face = p.piece(mate.front().piece);
             double at = 0;
             for (std::size_t i = 0; i < strips.size(); ++i) {
                 const Piece& strip = *p.piece(strips[i].piece);
                 const double length = lengthOf(p.runOf(strips[i])) * scale;
-                const bool joined = strips[i].piece != strips[i == 0 ? strips.size() - 1 : i - 1].piece || strips[i].copy != strips[i == 0 ? strips.size() - 1 : i - 1].copy;
-                const bool ring = strips.size() > 1 && face && p.piece(mate.back().piece) == face && distance(startOf(p.runOf(mate.front())), endOf(p.runOf(mate.back()))) < 0.01;
+                const bool joined = strips[i].piece != strips[i == 0 ? strips.size() - 1 : i - 1].piece
+                    || strips[i].copy != strips[i == 0 ? strips.size() - 1 : i - 1].copy;
+                const bool ring = strips.size() > 1 && face && p.piece(mate.back().piece) == face
+                    && distance(startOf(p.runOf(mate.front())), endOf(p.runOf(mate.back()))) < 0.01;
                 if (joined && strips.size() > 1 && (i > 0 || ring))
                     for (const auto& bend : bends) {
                         double off = std::max({bend.from - at, at - bend.to, 0.0});
@@ -76,28 +83,46 @@ void checkJoins(const CheckInput& in, Findings& out)
                         if (off >= kJoinClear - 0.01)
                             continue;
                         const Piece& before = *p.piece(strips[i == 0 ? strips.size() - 1 : i - 1].piece);
-                        out.push_back({Severity::Warning, "join", "", fmt::format("Join of {} {} and {} {}, seam “{}”", before.code, before.name, strip.code, strip.name, seam.name), seam.key, "Draft",
-                                       off > 0        ? fmt::format("it meets {} only {} beside a {}; {} are needed so that its allowances lie flat there. Move the join along the outline.", face ? face->name : "its mate", in.len(off), bend.radius > 0 ? "curve" : "corner", in.len(kJoinClear))
-                                       : bend.radius > 0 ? fmt::format("it meets a curve of radius {}: its allowances cannot be clipped there. Move the join along the outline to a straight.", in.len(bend.radius))
-                                                         : std::string("it meets a corner, where the strip is clipped and turned. Move the join along the outline to a straight."),
-                                       {}});
+                        out.push_back({Severity::Warning, "join", "",
+                            fmt::format("Join of {} {} and {} {}, seam “{}”", before.code, before.name, strip.code,
+                                strip.name, seam.name),
+                            seam.key, "Draft",
+                            off > 0 ? fmt::format("it meets {} only {} beside a {}; {} are needed so that its "
+                                                  "allowances lie flat there. Move the join along the outline.",
+                                face ? face->name : "its mate", in.len(off), bend.radius > 0 ? "curve" : "corner",
+                                in.len(kJoinClear))
+                                : bend.radius > 0
+                                ? fmt::format("it meets a curve of radius {}: its allowances cannot be clipped there. "
+                                              "Move the join along the outline to a straight.",
+                                    in.len(bend.radius))
+                                : std::string("it meets a corner, where the strip is clipped and turned. Move the join "
+                                              "along the outline to a straight."),
+                            {}});
                         break;
                     }
                 // A zip along this stretch.
-                const bool zipped = std::any_of(p.zips.begin(), p.zips.end(), [&](const Zip& z) { return z.piece == strip.key; });
+                const bool zipped = std::any_of(
+                    p.zips.begin(), p.zips.end(), [&](const Zip& z) { return z.piece == strip.key; });
                 for (const auto& bend : bends) {
                     if (!zipped || bend.to < at + 1 || bend.from > at + length - 1)
                         continue;
-                    const bool square = bend.radius == 0 && bend.turn > radians(80), tight = bend.radius > 0 && bend.radius < kZipRadius - 0.01;
+                    const bool square = bend.radius == 0 && bend.turn > radians(80),
+                               tight = bend.radius > 0 && bend.radius < kZipRadius - 0.01;
                     if (!square && !tight)
                         continue;
                     std::optional<Repair> repair;
                     if (in.pattern.values.contains("radius"))
-                        repair = Repair{fmt::format("Make the corner radius {}", in.len(kZipRadius)), {fmt::format("radius={}", kZipRadius)}, false};
-                    out.push_back({square ? Severity::Error : Severity::Warning, "zip-corner", "", fmt::format("Zip round the {}", face ? face->name : "face"), seam.key, "Draft",
-                                   square ? fmt::format("it goes round a corner of {}°, which no slider passes. Round the corner to {} at least, or end the zip before it.", std::lround(degrees(bend.turn)), in.len(kZipRadius))
-                                          : fmt::format("it goes round a curve of radius {}; sliders pass {} and more. Make the corner rounder, or end the zip before it.", in.len(bend.radius), in.len(kZipRadius)),
-                                   repair});
+                        repair = Repair{fmt::format("Make the corner radius {}", in.len(kZipRadius)),
+                            {fmt::format("radius={}", kZipRadius)}, false};
+                    out.push_back({square ? Severity::Error : Severity::Warning, "zip-corner", "",
+                        fmt::format("Zip round the {}", face ? face->name : "face"), seam.key, "Draft",
+                        square ? fmt::format("it goes round a corner of {}°, which no slider passes. Round the corner "
+                                             "to {} at least, or end the zip before it.",
+                            std::lround(degrees(bend.turn)), in.len(kZipRadius))
+                               : fmt::format("it goes round a curve of radius {}; sliders pass {} and more. Make the "
+                                             "corner rounder, or end the zip before it.",
+                                   in.len(bend.radius), in.len(kZipRadius)),
+                        repair});
                     break;
                 }
                 at += length;

@@ -19,19 +19,30 @@ void checkOutlines(const CheckInput& in, Findings& out)
         const auto crossing = [&](const Polyline& line, const char* what) {
             if (const auto at = selfCrossing(line))
                 out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
-                               fmt::format("the {} crosses itself near {} / {}. It cannot be cut; change the dimensions that meet there.", what, in.len(at->x), in.len(at->y)), {}});
+                    fmt::format(
+                        "the {} crosses itself near {} / {}. It cannot be cut; change the dimensions that meet there.",
+                        what, in.len(at->x), in.len(at->y)),
+                    {}});
         };
         crossing(stitchLine, "stitch line");
         crossing(cutLine, "cut line");
         if (areaOf(stitch) <= 0 || areaOf(piece.cut) <= 0)
-            out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft", "the outline encloses no area. Change the dimensions that shape it.", {}});
+            out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
+                "the outline encloses no area. Change the dimensions that shape it.", {}});
         else if (!containsOutline(cutLine, stitchLine, sagitta * 1.5))
-            out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft", "the cut line does not lie outside the stitch line all round. Allowances and corners do not fit together.", {}});
+            out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
+                "the cut line does not lie outside the stitch line all round. Allowances and corners do not fit "
+                "together.",
+                {}});
         std::set<std::pair<double, double>> tight;
         // Only what is sewn is clipped; a cover is drawn over its edge.
         const auto sewn = [&](const Edge& e) {
-            const auto uses = [&](const std::vector<EdgeUse>& side) { return std::any_of(side.begin(), side.end(), [&](const EdgeUse& u) { return u.edge == e.name && u.piece == piece.key; }); };
-            return std::any_of(in.pattern.seams.begin(), in.pattern.seams.end(), [&](const Seam& s) { return s.stitch == "construction" && (uses(s.a) || uses(s.b)); });
+            const auto uses = [&](const std::vector<EdgeUse>& side) {
+                return std::any_of(side.begin(), side.end(),
+                    [&](const EdgeUse& u) { return u.edge == e.name && u.piece == piece.key; });
+            };
+            return std::any_of(in.pattern.seams.begin(), in.pattern.seams.end(),
+                [&](const Seam& s) { return s.stitch == "construction" && (uses(s.a) || uses(s.b)); });
         };
         for (const auto& e : piece.edges)
             for (const auto& s : e.stitch)
@@ -39,9 +50,10 @@ void checkOutlines(const CheckInput& in, Findings& out)
                     tight.insert({arc->radius, e.allowance});
         for (const auto& [radius, allowance] : tight)
             out.push_back({Severity::Warning, "tight-curve", "", subject, piece.key, "Draft",
-                           fmt::format("a corner of radius {} is tighter than its allowance of {}. The allowance cannot be clipped to lie flat; use a larger radius or a narrower allowance.",
-                                       in.len(radius), in.len(allowance)),
-                           {}});
+                fmt::format("a corner of radius {} is tighter than its allowance of {}. The allowance cannot be "
+                            "clipped to lie flat; use a larger radius or a narrower allowance.",
+                    in.len(radius), in.len(allowance)),
+                {}});
     }
 }
 

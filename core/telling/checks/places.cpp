@@ -29,9 +29,16 @@ void checkPlaces(const CheckInput& in, Findings& out)
             }
             const std::string subject = fmt::format("{} on {} {}", line.name, piece.code, piece.name);
             if (!inside)
-                out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft", fmt::format("it reaches over the stitch line by {}. It would be caught in the seam; make it smaller or move it.", in.len(nearest)), {}});
+                out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft",
+                    fmt::format("it reaches over the stitch line by {}. It would be caught in the seam; make it "
+                                "smaller or move it.",
+                        in.len(nearest)),
+                    {}});
             else if (nearest < kClear - 0.01)
-                out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft", fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.", in.len(nearest, kClear), in.len(kClear)), {}});
+                out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft",
+                    fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.",
+                        in.len(nearest, kClear), in.len(kClear)),
+                    {}});
         }
     }
     // Two parts on one face do not lie on each other.
@@ -42,10 +49,15 @@ void checkPlaces(const CheckInput& in, Findings& out)
                 if (a.kind != FaceLine::Kind::Placement || b.kind != FaceLine::Kind::Placement)
                     continue;
                 const Box p = boundsOf(a.run), q = boundsOf(b.run);
-                const double across = std::min(p.x1, q.x1) - std::max(p.x0, q.x0), up = std::min(p.y1, q.y1) - std::max(p.y0, q.y0);
+                const double across = std::min(p.x1, q.x1) - std::max(p.x0, q.x0),
+                             up = std::min(p.y1, q.y1) - std::max(p.y0, q.y0);
                 if (across > 0.01 && up > 0.01)
-                    out.push_back({Severity::Warning, "collision", "", fmt::format("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
-                                   fmt::format("they lie on each other by {} across and {} up. One would be sewn over the other; move or shrink one of them.", in.len(across), in.len(up)), {}});
+                    out.push_back({Severity::Warning, "collision", "",
+                        fmt::format("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
+                        fmt::format("they lie on each other by {} across and {} up. One would be sewn over the other; "
+                                    "move or shrink one of them.",
+                            in.len(across), in.len(up)),
+                        {}});
             }
     // The pocket bag hangs free behind the lining and must end above the bottom.
     for (const auto& f : in.design.features) {
@@ -56,7 +68,10 @@ void checkPlaces(const CheckInput& in, Findings& out)
         const double room = v.at("face.width") - 2 * v.at(f.id + ".allowance");
         if (wide > room + 0.01)
             out.push_back({Severity::Warning, "place", "", "Zip pocket bag", f.id + ".bag", "Draft",
-                           fmt::format("it is {} wider than the lining's mouth leaves room for. It will be caught in the side seams; shorten the zip or narrow the margin.", in.len(wide - room)), {}});
+                fmt::format("it is {} wider than the lining's mouth leaves room for. It will be caught in the side "
+                            "seams; shorten the zip or narrow the margin.",
+                    in.len(wide - room)),
+                {}});
     }
 }
 

@@ -32,7 +32,8 @@ void checkSizes(const std::vector<Pattern>& patterns, Findings& out); // all siz
 
 namespace {
 
-/// A repair in one stroke is offered only if every dimension that it sets exists and every value then lies in its range, in this size.
+/// A repair in one stroke is offered only if every dimension that it sets exists and every value then lies in its
+/// range, in this size.
 bool takes(const CheckInput& in, const Repair& repair)
 {
     Design copy = in.design;
@@ -41,7 +42,9 @@ bool takes(const CheckInput& in, const Repair& repair)
         const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
         if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
             it->second.bySize[in.pattern.size] = value;
-        else if (const ChoiceSpec* choice = in.spec.choice(name); !choice || std::none_of(choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == value; }))
+        else if (const ChoiceSpec* choice = in.spec.choice(name); !choice
+                 || std::none_of(
+                     choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == value; }))
             return false;
     }
     try {
@@ -57,7 +60,9 @@ bool takes(const CheckInput& in, const Repair& repair)
 Findings check(const CheckInput& in)
 {
     Findings out;
-    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkWhole, checkSequence})
+    for (const auto run :
+        {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips,
+            checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkWhole, checkSequence})
         run(in, out);
     for (auto& f : out) {
         f.size = in.pattern.size;
@@ -76,7 +81,8 @@ Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Un
     for (auto& findings : each)
         std::move(findings.begin(), findings.end(), std::back_inserter(out));
     checkSizes(patterns, out);
-    std::stable_sort(out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    std::stable_sort(
+        out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     return out;
 }
 

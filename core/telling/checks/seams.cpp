@@ -29,10 +29,11 @@ void checkSeams(const CheckInput& in, Findings& out)
             const Piece* a = in.pattern.piece(seam.a.front().piece);
             const Piece* b = in.pattern.piece(seam.b.front().piece);
             out.push_back({Severity::Error, "seam-length", "", subject, seam.key, "Draft",
-                           fmt::format("{} is {} {} than {} on the stitch line ({} against {}). The seam will pucker. Make both runs the same length, or state the ease.",
-                                       b ? b->name : "one side", in.len(std::abs(seam.difference())), bLonger ? "longer" : "shorter", a ? a->name : "the other", in.len(seam.lengthB),
-                                       in.len(seam.lengthA)),
-                           {}});
+                fmt::format("{} is {} {} than {} on the stitch line ({} against {}). The seam will pucker. Make both "
+                            "runs the same length, or state the ease.",
+                    b ? b->name : "one side", in.len(std::abs(seam.difference())), bLonger ? "longer" : "shorter",
+                    a ? a->name : "the other", in.len(seam.lengthB), in.len(seam.lengthA)),
+                {}});
         }
         if (seam.stitch != "construction" || seam.a.size() != seam.b.size())
             continue;
@@ -40,9 +41,10 @@ void checkSeams(const CheckInput& in, Findings& out)
             const double a = allowanceOf(in.pattern, seam.a[i]), b = allowanceOf(in.pattern, seam.b[i]);
             if (a >= 0 && b >= 0 && std::abs(a - b) > kTolerance)
                 out.push_back({Severity::Warning, "seam-allowance", "", subject, seam.key, "Draft",
-                               fmt::format("the allowances differ: {} on {}, {} on {}. Cut edges will not be level; use the same on both or say so in the step.", in.len(a),
-                                           seam.a[i].piece, in.len(b), seam.b[i].piece),
-                               {}});
+                    fmt::format("the allowances differ: {} on {}, {} on {}. Cut edges will not be level; use the same "
+                                "on both or say so in the step.",
+                        in.len(a), seam.a[i].piece, in.len(b), seam.b[i].piece),
+                    {}});
         }
     }
 }

@@ -12,8 +12,10 @@ namespace tectonis {
 void checkSequence(const CheckInput& in, Findings& out)
 {
     for (const auto& broken : brokenRules(in.pattern, orderOf(in.design, in.pattern)))
-        out.push_back({Severity::Error, "sequence", "", fmt::format("Step “{}”", in.pattern.steps[broken.early].title), in.pattern.steps[broken.early].id, "Sequence",
-                       fmt::format("it comes before “{}”, but {}", in.pattern.steps[broken.late].title, broken.reason), Repair{"Go back to the proposed order", {}, true}});
+        out.push_back({Severity::Error, "sequence", "", fmt::format("Step “{}”", in.pattern.steps[broken.early].title),
+            in.pattern.steps[broken.early].id, "Sequence",
+            fmt::format("it comes before “{}”, but {}", in.pattern.steps[broken.late].title, broken.reason),
+            Repair{"Go back to the proposed order", {}, true}});
 }
 
 } // namespace tectonis

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "checks/snags.hpp"
 
-
 #include <algorithm>
 #include <tuple>
 
@@ -28,7 +27,8 @@ SnagCount countSnags(const Findings& findings, const std::string& stage, const s
     SnagCount count;
     for (const auto& snag : snagsOf(findings)) {
         const Finding& f = findings[snag.first];
-        if ((stage.empty() || f.stage == stage) && (size.empty() || std::find(snag.sizes.begin(), snag.sizes.end(), size) != snag.sizes.end()))
+        if ((stage.empty() || f.stage == stage)
+            && (size.empty() || std::find(snag.sizes.begin(), snag.sizes.end(), size) != snag.sizes.end()))
             ++(f.severity == Severity::Error ? count.toMend : count.doubtful);
     }
     return count;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Findings as the user counts them: the same fault in several sizes is one snag. Every count that is shown comes from here.
+// Findings as the user counts them: the same fault in several sizes is one snag. Every count that is shown comes from
+// here.
 #pragma once
 
 #include "checks/finding.hpp"

@@ -21,10 +21,20 @@ void checkSnaps(const CheckInput& in, Findings& out)
                 any = true, elsewhere |= in.design.choices.at(flap.id + ".site") != site;
         if (any && !elsewhere) {
             std::optional<Repair> repair;
-            const std::string opposite = site == "front" ? "back" : site == "back" ? "front" : site == "left" ? "right" : "left";
-            if (const ChoiceSpec* choice = in.spec.choice(snap.id + ".site"); choice && std::any_of(choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == opposite; }))
-                repair = Repair{fmt::format("Put it on the {}", opposite), {fmt::format("{}.site={}", snap.id, opposite)}, false};
-            out.push_back({Severity::Error, "snap", "", fmt::format("Snap {}", snap.id), snap.id + ".site", "Fittings", fmt::format("it sits on the {}, from which its flap hangs: the flap comes down on the other side, so the halves never meet. Put it there.", site), repair});
+            const std::string opposite = site == "front" ? "back"
+                : site == "back"                         ? "front"
+                : site == "left"                         ? "right"
+                                                         : "left";
+            if (const ChoiceSpec* choice = in.spec.choice(snap.id + ".site"); choice
+                && std::any_of(
+                    choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == opposite; }))
+                repair = Repair{
+                    fmt::format("Put it on the {}", opposite), {fmt::format("{}.site={}", snap.id, opposite)}, false};
+            out.push_back({Severity::Error, "snap", "", fmt::format("Snap {}", snap.id), snap.id + ".site", "Fittings",
+                fmt::format("it sits on the {}, from which its flap hangs: the flap comes down on the other side, so "
+                            "the halves never meet. Put it there.",
+                    site),
+                repair});
         }
     }
     for (const auto& f : in.pattern.fittings) {
@@ -42,21 +52,30 @@ void checkSnaps(const CheckInput& in, Findings& out)
         std::optional<Repair> repair;
         const double lacking = f.clearance - (inside ? away : -away);
         if (it != v.end() && lacking > 0) {
-            const double to = f.key.ends_with("front half") ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking) : it->second - lacking;
+            const double to = f.key.ends_with("front half")
+                ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking)
+                : it->second - lacking;
             if (to > 0)
-                repair = Repair{fmt::format("Set the snap drop to {}", in.len(std::round(to * 10) / 10)), {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
+                repair = Repair{fmt::format("Set the snap drop to {}", in.len(std::round(to * 10) / 10)),
+                    {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
         }
         if (!inside)
             out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
-                           fmt::format("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap nearer to the mouth.", piece->code, piece->name, in.len(away)), repair});
+                fmt::format("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap "
+                            "nearer to the mouth.",
+                    piece->code, piece->name, in.len(away)),
+                repair});
         else if (away < f.clearance - 0.01)
             out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
-                           fmt::format("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. Move it or lengthen the flap.", in.len(away, f.clearance), piece->code, piece->name,
-                                       in.len(f.clearance)),
-                           repair});
+                fmt::format("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. "
+                            "Move it or lengthen the flap.",
+                    in.len(away, f.clearance), piece->code, piece->name, in.len(f.clearance)),
+                repair});
         for (const auto& line : piece->lines)
-            if (line.kind == FaceLine::Kind::Placement && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance - 0.01)
-                out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings", fmt::format("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
+            if (line.kind == FaceLine::Kind::Placement
+                && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance - 0.01)
+                out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings",
+                    fmt::format("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
     }
 }
 

@@ -13,17 +13,22 @@ namespace tectonis {
 void checkStock(const CheckInput& in, Findings& out)
 {
     for (const auto& [name, d] : in.design.dimensions) {
-        if (d.rule.kind != SizeRule::Kind::Stock || isFormula(d.value) || d.bySize.contains(in.pattern.size) || in.pattern.size != in.design.baseSize)
+        if (d.rule.kind != SizeRule::Kind::Stock || isFormula(d.value) || d.bySize.contains(in.pattern.size)
+            || in.pattern.size != in.design.baseSize)
             continue;
         const double asked = std::stod(d.value), given = in.pattern.values.at(name);
         if (std::abs(asked - given) < 0.01)
             continue;
         const DimensionSpec* spec = in.spec.dimension(name);
-        if (spec && !counts(*spec, [&](const std::string& asks) { return in.pattern.values.at(asks); }, in.design.choices))
+        if (spec
+            && !counts(
+                *spec, [&](const std::string& asks) { return in.pattern.values.at(asks); }, in.design.choices))
             continue;
         out.push_back({Severity::Note, "stock", "", spec ? spec->label : name, name, "Sizes",
-                       fmt::format("{} was asked for; {} is what is sold, so that is drafted. Let its size rule hold to keep {} all the same.", in.len(asked), in.len(given), in.len(asked)),
-                       Repair{fmt::format("Take {}", in.len(given)), {fmt::format("{}={}", name, given)}, false}});
+            fmt::format("{} was asked for; {} is what is sold, so that is drafted. Let its size rule hold to keep {} "
+                        "all the same.",
+                in.len(asked), in.len(given), in.len(asked)),
+            Repair{fmt::format("Take {}", in.len(given)), {fmt::format("{}={}", name, given)}, false}});
     }
 }
 
@@ -35,10 +40,14 @@ void checkSizes(const std::vector<Pattern>& patterns, Findings& out)
             const auto &a = patterns[i].pieces, &b = patterns[k].pieces;
             bool alike = a.size() == b.size();
             for (std::size_t n = 0; alike && n < a.size(); ++n)
-                alike = a[n].key == b[n].key && std::abs(areaOf(a[n].cut) - areaOf(b[n].cut)) < 0.01 && std::abs(lengthOf(a[n].cut) - lengthOf(b[n].cut)) < 0.001;
+                alike = a[n].key == b[n].key && std::abs(areaOf(a[n].cut) - areaOf(b[n].cut)) < 0.01
+                    && std::abs(lengthOf(a[n].cut) - lengthOf(b[n].cut)) < 0.001;
             if (alike)
-                out.push_back({Severity::Warning, "same-size", patterns[k].size, fmt::format("Sizes {} and {}", patterns[i].size, patterns[k].size), "", "Sizes",
-                               "every piece is the same in both. Give a dimension a size rule that grows, or leave one of the sizes out.", {}});
+                out.push_back({Severity::Warning, "same-size", patterns[k].size,
+                    fmt::format("Sizes {} and {}", patterns[i].size, patterns[k].size), "", "Sizes",
+                    "every piece is the same in both. Give a dimension a size rule that grows, or leave one of the "
+                    "sizes out.",
+                    {}});
         }
 }
 

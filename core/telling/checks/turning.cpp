@@ -13,12 +13,16 @@ namespace tectonis {
 
 void checkTurning(const CheckInput& in, Findings& out)
 {
-    const bool turns = std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [](const Step& s) { return s.turnsThrough; });
+    const bool turns = std::any_of(
+        in.pattern.steps.begin(), in.pattern.steps.end(), [](const Step& s) { return s.turnsThrough; });
     if (!turns)
         return;
     const Seam* open = nullptr;
     for (const auto& seam : in.pattern.seams)
-        if (seam.open > 0 && std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) { return s.kind == StepKind::CloseOpening && std::find(s.seams.begin(), s.seams.end(), seam.key) != s.seams.end(); }))
+        if (seam.open > 0 && std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) {
+                return s.kind == StepKind::CloseOpening
+                    && std::find(s.seams.begin(), s.seams.end(), seam.key) != s.seams.end();
+            }))
             open = &seam;
     if (!open)
         return;
@@ -33,8 +37,10 @@ void checkTurning(const CheckInput& in, Findings& out)
         }
     if (open->open > flat - 20 + 0.01 && !(curved && flat == 0))
         out.push_back({Severity::Warning, "opening-place", "", "Turning opening", "opening.length", "Sequence",
-                       fmt::format("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard to close; shorten it or make the corners smaller.", in.len(open->open), in.len(flat)),
-                       {}});
+            fmt::format("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard "
+                        "to close; shorten it or make the corners smaller.",
+                in.len(open->open), in.len(flat)),
+            {}});
     // What can be offered lies inside the opening's own range.
     const DimensionSpec* spec = in.spec.dimension("opening.length");
     const double most = spec ? rangeOf(*spec, in.pattern.values).max : 0;
@@ -47,7 +53,9 @@ void checkTurning(const CheckInput& in, Findings& out)
     double rigid = 0;
     std::string part;
     for (const auto& piece : in.pattern.pieces) {
-        if (!material(in.pattern.materials.contains(piece.material) ? in.pattern.materials.at(piece.material) : piece.material).rigid)
+        if (!material(in.pattern.materials.contains(piece.material) ? in.pattern.materials.at(piece.material)
+                                                                    : piece.material)
+                 .rigid)
             continue;
         const Box box = boundsOf(piece.cut);
         if (const double side = std::min(box.width(), box.height()); side > rigid)
@@ -63,11 +71,15 @@ void checkTurning(const CheckInput& in, Findings& out)
     if (rigid > open->open - 5 + 0.01) {
         const double to = std::ceil(rigid + 10);
         out.push_back({Severity::Error, "opening", "", "Turning opening", "opening.length", "Sequence",
-                       fmt::format("{} is {} wide and does not pass an opening of {}. Make the opening {} or longer, or put the board in before the lining closes.", part, in.len(rigid), in.len(open->open), in.len(to)),
-                       to <= most ? longer(to) : std::nullopt});
+            fmt::format("{} is {} wide and does not pass an opening of {}. Make the opening {} or longer, or put the "
+                        "board in before the lining closes.",
+                part, in.len(rigid), in.len(open->open), in.len(to)),
+            to <= most ? longer(to) : std::nullopt});
     } else if (open->open < 100 - 0.01)
         out.push_back({Severity::Warning, "opening", "", "Turning opening", "opening.length", "Sequence",
-                       fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open), in.len(100), in.len(150)), longer(120)});
+            fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open),
+                in.len(100), in.len(150)),
+            longer(120)});
 }
 
 } // namespace tectonis

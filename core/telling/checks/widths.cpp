@@ -2,8 +2,8 @@
 // Every piece and interlining can be cut from its cloth's width with its grain along the cloth.
 #include "checks/finding.hpp"
 
-#include "library/material.hpp"
 #include "cutting/cut_list.hpp"
+#include "library/material.hpp"
 
 #include <fmt/format.h>
 
@@ -18,8 +18,11 @@ void checkWidths(const CheckInput& in, Findings& out)
         const Box box = boundsOf(alongCloth(item));
         const double across = m.oneWay || m.use == "face" ? box.height() : std::min(box.width(), box.height());
         if (across > m.width + 0.01)
-            out.push_back({Severity::Error, "cloth-width", "", fmt::format("{} {}", item.code, item.name), item.pieceKey, "Cut",
-                           fmt::format("it is {} across the grain; {} is {} wide. Join it from two pieces or use a wider cloth.", in.len(across), m.name, in.len(m.width)), {}});
+            out.push_back({Severity::Error, "cloth-width", "", fmt::format("{} {}", item.code, item.name),
+                item.pieceKey, "Cut",
+                fmt::format("it is {} across the grain; {} is {} wide. Join it from two pieces or use a wider cloth.",
+                    in.len(across), m.name, in.len(m.width)),
+                {}});
     }
 }
 

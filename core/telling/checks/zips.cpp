@@ -17,26 +17,38 @@ void checkZips(const CheckInput& in, Findings& out)
         const double lap = (zip.tapeWidth - zip.visibleGap) / 2;
         if (lap < least - 0.01)
             out.push_back({Severity::Error, "zip-tape", "", zip.name, zip.piece, "Fittings",
-                           fmt::format("its tape of {} reaches only {} behind each edge of the {} window; {} are needed to be caught. Use a wider tape or a lower window.", in.len(zip.tapeWidth),
-                                       in.len(lap, least), in.len(zip.visibleGap), in.len(least)),
-                           {}});
+                fmt::format("its tape of {} reaches only {} behind each edge of the {} window; {} are needed to be "
+                            "caught. Use a wider tape or a lower window.",
+                    in.len(zip.tapeWidth), in.len(lap, least), in.len(zip.visibleGap), in.len(least)),
+                {}});
         if (zip.visibleGap < zip.gauge + 2 - 0.01)
             out.push_back({Severity::Warning, "zip-gap", "", zip.name, zip.piece, "Fittings",
-                           fmt::format("a gap of {} leaves no room for a slider of gauge {}: the cloth will catch in it. Make the window at least {} high.", in.len(zip.visibleGap), zip.gauge,
-                                       in.len(zip.gauge + 2.0)),
-                           {}});
+                fmt::format("a gap of {} leaves no room for a slider of gauge {}: the cloth will catch in it. Make the "
+                            "window at least {} high.",
+                    in.len(zip.visibleGap), zip.gauge, in.len(zip.gauge + 2.0)),
+                {}});
         // What hangs behind the zip must be as wide as it opens.
         for (const auto& seam : in.pattern.seams) {
-            const auto bag = [&](const std::vector<EdgeUse>& side) { const Piece* piece = side.size() == 1 ? in.pattern.piece(side.front().piece) : nullptr; return piece && piece->role == "pocket"; };
-            const bool here = seam.stitch == "construction" && ((seam.a.size() == 1 && seam.a.front().piece == zip.piece && bag(seam.b)));
+            const auto bag = [&](const std::vector<EdgeUse>& side) {
+                const Piece* piece = side.size() == 1 ? in.pattern.piece(side.front().piece) : nullptr;
+                return piece && piece->role == "pocket";
+            };
+            const bool here = seam.stitch == "construction"
+                && ((seam.a.size() == 1 && seam.a.front().piece == zip.piece && bag(seam.b)));
             if (here && seam.lengthB < zip.nominal - 0.01)
                 out.push_back({Severity::Error, "zip-bag", "", zip.name, zip.piece, "Fittings",
-                               fmt::format("it opens over {}, but its pocket bag is {} wide: it would gape into the lining. Widen the bag or shorten the zip.", in.len(zip.nominal, seam.lengthB), in.len(seam.lengthB)), {}});
+                    fmt::format("it opens over {}, but its pocket bag is {} wide: it would gape into the lining. Widen "
+                                "the bag or shorten the zip.",
+                        in.len(zip.nominal, seam.lengthB), in.len(seam.lengthB)),
+                    {}});
         }
         const double offered = snapToStock(stockTables().at("zip"), zip.nominal);
         if (!zip.byTheMetre && std::abs(offered - zip.nominal) > 0.01)
             out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
-                           fmt::format("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, or use {}.", in.len(zip.nominal), in.len(zip.tape), in.len(offered)), {}});
+                fmt::format("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, "
+                            "or use {}.",
+                    in.len(zip.nominal), in.len(zip.tape), in.len(offered)),
+                {}});
     }
 }
 

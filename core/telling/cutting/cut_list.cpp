@@ -68,7 +68,8 @@ void layRows(Marker& m, const Material& cloth, double gap)
         const bool mayTurn = cloth.use == "interlining";
         for (int copy = 0; copy < m.items[i].count; ++copy) {
             Loose l{i, box, false, copy >= m.items[i].count - m.items[i].mirrored};
-            l.turned = mayTurn && (box.height() > cloth.width || (box.width() > box.height() && box.width() <= cloth.width));
+            l.turned = mayTurn
+                && (box.height() > cloth.width || (box.width() > box.height() && box.width() <= cloth.width));
             loose.push_back(l);
         }
     }
@@ -96,10 +97,12 @@ std::vector<CutItem> cutItems(const Pattern& p)
         return it == p.materials.end() ? role : it->second;
     };
     for (const auto& piece : p.pieces)
-        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material), piece.cut, piece.count, piece.mirrored, piece.grain, false, piece.key});
+        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material), piece.cut, piece.count, piece.mirrored,
+            piece.grain, false, piece.key});
     for (const auto& piece : p.pieces)
         for (const auto& layer : piece.layers)
-            out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count, piece.mirrored, piece.grain, true, piece.key + "/" + layer.code.substr(layer.code.rfind('/') + 1)});
+            out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count,
+                piece.mirrored, piece.grain, true, piece.key + "/" + layer.code.substr(layer.code.rfind('/') + 1)});
     return out;
 }
 

@@ -9,7 +9,7 @@ namespace tectonis {
 /// A piece or interlining to cut.
 struct CutItem {
     std::string pieceKey, code, name, material; ///< material id
-    Run outline;      ///< cut line in piece coordinates
+    Run outline;                                ///< cut line in piece coordinates
     int count = 1, mirrored = 0;
     double grain = 90; ///< degrees from x
     bool layer = false;
@@ -29,18 +29,19 @@ struct MarkerSpot {
 };
 
 struct Marker {
-    std::string material;       ///< id
-    double clothWidth = 0;      ///< mm
-    double length = 0;          ///< used, mm
-    double soldLength = 0;      ///< rounded up to 0.1 m, mm
-    double yield = 0;           ///< share of the used cloth that is in pieces, 0 to 1
+    std::string material;  ///< id
+    double clothWidth = 0; ///< mm
+    double length = 0;     ///< used, mm
+    double soldLength = 0; ///< rounded up to 0.1 m, mm
+    double yield = 0;      ///< share of the used cloth that is in pieces, 0 to 1
     double cost = 0;
     std::vector<CutItem> items;
     std::vector<MarkerSpot> spots;
 };
 
-/// One marker per material: pieces in rows by height, single layer, @p gap mm apart. Face cloth keeps its grain along the length
-/// (pieces may lie head to foot unless the cloth is one-way); interlinings may be turned. Webbing is measured by the metre.
+/// One marker per material: pieces in rows by height, single layer, @p gap mm apart. Face cloth keeps its grain along
+/// the length (pieces may lie head to foot unless the cloth is one-way); interlinings may be turned. Webbing is
+/// measured by the metre.
 std::vector<Marker> makeMarkers(const Pattern& pattern, double gap = 5);
 
 } // namespace tectonis

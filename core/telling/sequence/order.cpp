@@ -12,7 +12,8 @@
 namespace tectonis {
 namespace {
 
-/// Minutes that a step of a kind takes besides the sewing itself. Common practice, no source; the trial log corrects them.
+/// Minutes that a step of a kind takes besides the sewing itself. Common practice, no source; the trial log corrects
+/// them.
 double handling(StepKind kind)
 {
     switch (kind) {
@@ -41,18 +42,27 @@ double workMinutes(Drafter& d, const Step& step)
             sewn += step.kind == StepKind::CloseOpening ? seam->open : seam->lengthA;
     const double times = step.kind == StepKind::Interline ? double(step.pieces.size()) : 1;
     return d.work({step.id, "minutes." + step.id, "Minutes", "times*handling + sewn/1000/speed",
-                   {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}}, 0, Working::Kind::Trade, "min",
-                   "handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log corrects it"});
+        {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}},
+        0, Working::Kind::Trade, "min",
+        "handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log "
+        "corrects it"});
 }
 
 /// One step for each way of fixing, over all pieces that have such a layer.
 std::vector<Step> interliningSteps(const Drafter& d)
 {
-    static const std::vector<std::pair<std::string, std::string>> fixings{
-        {"fused", "Fuse the interlinings"}, {"basted", "Baste the interlinings"}, {"glued", "Glue the patches"}, {"loose", "Lay the loose interlinings to their pieces"}};
+    static const std::vector<std::pair<std::string, std::string>> fixings{{"fused", "Fuse the interlinings"},
+        {"basted", "Baste the interlinings"}, {"glued", "Glue the patches"},
+        {"loose", "Lay the loose interlinings to their pieces"}};
     std::vector<Step> out;
     for (const auto& [fixing, title] : fixings) {
-        Step step{.id = "interline." + fixing, .title = title, .kind = StepKind::Interline, .phase = "Interlinings", .tool = fixing == "fused" ? "iron, press cloth" : fixing == "glued" ? "contact adhesive" : "sewing machine"};
+        Step step{.id = "interline." + fixing,
+            .title = title,
+            .kind = StepKind::Interline,
+            .phase = "Interlinings",
+            .tool = fixing == "fused" ? "iron, press cloth"
+                : fixing == "glued"   ? "contact adhesive"
+                                      : "sewing machine"};
         std::set<std::string> materialsUsed;
         std::string list;
         for (const auto& piece : d.pattern.pieces)
@@ -90,7 +100,8 @@ std::vector<Step> interliningSteps(const Drafter& d)
 
 const std::vector<std::string>& phases()
 {
-    static const std::vector<std::string> all{"Interlinings", "Small parts", "Shell front", "Shell back", "Shell gusset", "Shell assembly", "Lining", "Joining", "Closing", "Strap"};
+    static const std::vector<std::string> all{"Interlinings", "Small parts", "Shell front", "Shell back",
+        "Shell gusset", "Shell assembly", "Lining", "Joining", "Closing", "Strap"};
     return all;
 }
 
@@ -114,7 +125,7 @@ void proposeOrder(Drafter& d)
 std::vector<Link> linksOf(const Pattern& p)
 {
     std::vector<Link> out;
-    std::map<std::string, std::size_t> madeBy;            // part to the step that last yielded it
+    std::map<std::string, std::size_t> madeBy;             // part to the step that last yielded it
     std::map<std::string, std::vector<std::size_t>> lined; // piece to the interlining steps
     for (std::size_t i = 0; i < p.steps.size(); ++i) {
         const Step& s = p.steps[i];

@@ -20,8 +20,8 @@ struct Link {
 };
 std::vector<Link> linksOf(const Pattern& pattern);
 
-/// Indices of Pattern::steps in the user's order: steps the user's order does not know keep their place after their proposed
-/// predecessor; unknown ids are skipped.
+/// Indices of Pattern::steps in the user's order: steps the user's order does not know keep their place after their
+/// proposed predecessor; unknown ids are skipped.
 std::vector<std::size_t> orderOf(const Design& design, const Pattern& pattern);
 
 /// Tool, stitch and allowance of a step in words, as far as it has them.

@@ -12,14 +12,21 @@
 namespace tectonis {
 namespace {
 
-bool has(const std::vector<std::string>& list, const std::string& item) { return std::find(list.begin(), list.end(), item) != list.end(); }
+bool has(const std::vector<std::string>& list, const std::string& item)
+{
+    return std::find(list.begin(), list.end(), item) != list.end();
+}
 
 bool shares(const std::vector<std::string>& a, const std::vector<std::string>& b)
 {
     return std::any_of(a.begin(), a.end(), [&](const std::string& x) { return has(b, x); });
 }
 
-bool sews(const Step& s) { return s.kind == StepKind::Seam || s.kind == StepKind::Baste || s.kind == StepKind::Topstitch || s.kind == StepKind::Flat; }
+bool sews(const Step& s)
+{
+    return s.kind == StepKind::Seam || s.kind == StepKind::Baste || s.kind == StepKind::Topstitch
+        || s.kind == StepKind::Flat;
+}
 
 /// A rule says of two steps, @p first done before @p second, what is wrong with that; empty if nothing.
 struct Rule {
@@ -32,60 +39,67 @@ const std::vector<Rule>& rules()
 {
     static const std::vector<Rule> all{
         {"interlining first", StepKind::Interline,
-         [](const Pattern&, const Step& first, const Step& second) -> std::string {
-             if (sews(first) && shares(first.pieces, second.pieces))
-                 return "interlinings go on before a piece is joined: afterwards they cannot reach into the seams.";
-             return "";
-         }},
+            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+                if (sews(first) && shares(first.pieces, second.pieces))
+                    return "interlinings go on before a piece is joined: afterwards they cannot reach into the seams.";
+                return "";
+            }},
         {"one-layer hardware first", StepKind::Hardware,
-         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
-             const bool snap = std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && has(second.fittings, f.key); });
-             if (snap && first.kind == StepKind::Seam && shares(first.pieces, second.pieces))
-                 return "a snap goes through one layer and its patch: it is set before the second layer is sewn on.";
-             return "";
-         }},
+            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+                const bool snap = std::any_of(p.fittings.begin(), p.fittings.end(),
+                    [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && has(second.fittings, f.key); });
+                if (snap && first.kind == StepKind::Seam && shares(first.pieces, second.pieces))
+                    return "a snap goes through one layer and its patch: it is set before the second layer is sewn on.";
+                return "";
+            }},
         {"flat work while flat", StepKind::Flat,
-         [](const Pattern&, const Step& first, const Step& second) -> std::string {
-             if (first.kind == StepKind::Seam && shares(first.pieces, second.consumes)) // what it is sewn onto is a piece still
-                 return "pockets and windows are sewn while the piece lies flat.";
-             return "";
-         }},
+            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+                if (first.kind == StepKind::Seam
+                    && shares(first.pieces, second.consumes)) // what it is sewn onto is a piece still
+                    return "pockets and windows are sewn while the piece lies flat.";
+                return "";
+            }},
         {"baste what is trapped", StepKind::Baste,
-         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
-             if (first.kind != StepKind::Seam)
-                 return "";
-             for (const auto& key : first.seams)
-                 if (const Seam* seam = p.seam(key); seam && shares(seam->trapped, second.pieces))
-                     return "what a seam traps is basted before that seam is sewn.";
-             return "";
-         }},
+            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+                if (first.kind != StepKind::Seam)
+                    return "";
+                for (const auto& key : first.seams)
+                    if (const Seam* seam = p.seam(key); seam && shares(seam->trapped, second.pieces))
+                        return "what a seam traps is basted before that seam is sewn.";
+                return "";
+            }},
         {"clip before the curve", StepKind::Clip,
-         [](const Pattern&, const Step& first, const Step& second) -> std::string {
-             const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
-             if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
-                 return "a straight edge is clipped before it is pinned round a curve.";
-             return "";
-         }},
+            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+                const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
+                if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
+                    return "a straight edge is clipped before it is pinned round a curve.";
+                return "";
+            }},
         {"board before closing", StepKind::Hardware,
-         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
-             const bool board = std::any_of(second.pieces.begin(), second.pieces.end(), [&](const std::string& k) { return p.piece(k) && p.piece(k)->role == "board"; });
-             if (board && first.kind == StepKind::CloseOpening)
-                 return "the board goes in before the opening is closed.";
-             return "";
-         }},
+            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+                const bool board = std::any_of(second.pieces.begin(), second.pieces.end(),
+                    [&](const std::string& k) { return p.piece(k) && p.piece(k)->role == "board"; });
+                if (board && first.kind == StepKind::CloseOpening)
+                    return "the board goes in before the opening is closed.";
+                return "";
+            }},
         {"opening closed last", StepKind::Turn,
-         [](const Pattern&, const Step& first, const Step& second) -> std::string {
-             if (first.kind == StepKind::CloseOpening && second.turnsThrough)
-                 return "the bag turns through that opening: it is closed last.";
-             return "";
-         }},
+            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+                if (first.kind == StepKind::CloseOpening && second.turnsThrough)
+                    return "the bag turns through that opening: it is closed last.";
+                return "";
+            }},
         {"topstitch before the next seam", StepKind::Topstitch,
-         [](const Pattern& p, const Step& first, const Step& second) -> std::string {
-             // Only where the proposed order topstitches first: a seam that was meant to come later has come too early.
-             if ((first.kind != StepKind::Seam && first.kind != StepKind::Baste) || !shares(first.pieces, second.pieces))
-                 return "";
-             return &first - p.steps.data() > &second - p.steps.data() ? "a seam is pressed and topstitched before another seam crosses it." : "";
-         }},
+            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+                // Only where the proposed order topstitches first: a seam that was meant to come later has come too
+                // early.
+                if ((first.kind != StepKind::Seam && first.kind != StepKind::Baste)
+                    || !shares(first.pieces, second.pieces))
+                    return "";
+                return &first - p.steps.data() > &second - p.steps.data()
+                    ? "a seam is pressed and topstitched before another seam crosses it."
+                    : "";
+            }},
     };
     return all;
 }
@@ -104,12 +118,14 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
             if (rule.second != p.steps[order[k]].kind)
                 continue;
             for (std::size_t i = 0; i < k; ++i)
-                if (const auto reason = rule.reason(p, p.steps[order[i]], p.steps[order[k]]); !reason.empty() && told.insert({order[i], order[k]}).second)
+                if (const auto reason = rule.reason(p, p.steps[order[i]], p.steps[order[k]]);
+                    !reason.empty() && told.insert({order[i], order[k]}).second)
                     out.push_back({rule.name, order[i], order[k], reason});
         }
     for (const auto& link : linksOf(p))
         if (at[link.before] > at[link.after] && told.insert({link.after, link.before}).second)
-            out.push_back({"uses what is made", link.after, link.before, fmt::format("it needs “{}” as that step leaves it.", link.part)});
+            out.push_back({"uses what is made", link.after, link.before,
+                fmt::format("it needs “{}” as that step leaves it.", link.part)});
     return out;
 }
 
@@ -135,7 +151,8 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
                 opening = "open";
         if (s.kind == StepKind::CloseOpening)
             opening = "closed";
-        if (std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.kind == Fitting::Kind::Zip && has(s.fittings, f.key); }))
+        if (std::any_of(p.fittings.begin(), p.fittings.end(),
+                [&](const Fitting& f) { return f.kind == Fitting::Kind::Zip && has(s.fittings, f.key); }))
             zip = "in, closed";
         if (!s.opensZips.empty())
             zip = "open";

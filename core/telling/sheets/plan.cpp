@@ -14,8 +14,8 @@
 namespace tectonis {
 namespace {
 
-constexpr double kGap = 6;          // mm between pieces on the plan
-constexpr double kToMeasure = 600;  // mm: plain strips longer than this are not printed
+constexpr double kGap = 6;         // mm between pieces on the plan
+constexpr double kToMeasure = 600; // mm: plain strips longer than this are not printed
 
 bool cutToMeasure(const Piece& piece)
 {
@@ -28,7 +28,9 @@ bool plainRectangle(const Piece& piece)
     if (!piece.notches.empty() || !piece.drills.empty() || piece.cut.size() != 4 || !piece.layers.empty())
         return false;
     const Box box = boundsOf(piece.cut);
-    return std::abs(areaOf(piece.cut) - box.width() * box.height()) < 0.01 && std::all_of(piece.lines.begin(), piece.lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Fold; });
+    return std::abs(areaOf(piece.cut) - box.width() * box.height()) < 0.01
+        && std::all_of(
+            piece.lines.begin(), piece.lines.end(), [](const FaceLine& l) { return l.kind == FaceLine::Kind::Fold; });
 }
 
 bool sameRun(const Run& a, const Run& b)
@@ -36,21 +38,26 @@ bool sameRun(const Run& a, const Run& b)
     if (a.size() != b.size())
         return false;
     for (std::size_t i = 0; i < a.size(); ++i)
-        if (a[i].index() != b[i].index() || distance(startOf(a[i]), startOf(b[i])) > 0.005 || distance(endOf(a[i]), endOf(b[i])) > 0.005
+        if (a[i].index() != b[i].index() || distance(startOf(a[i]), startOf(b[i])) > 0.005
+            || distance(endOf(a[i]), endOf(b[i])) > 0.005
             || distance(pointAlong(a[i], lengthOf(a[i]) / 2), pointAlong(b[i], lengthOf(b[i]) / 2)) > 0.005)
             return false;
     return true;
 }
 
-/// One paper template does for both: the same cut and stitch line, notches and grain. What else is drawn on either face is printed with its piece's code.
+/// One paper template does for both: the same cut and stitch line, notches and grain. What else is drawn on either face
+/// is printed with its piece's code.
 bool sameTemplate(const Piece& a, const Piece& b)
 {
-    if (a.folds != b.folds || !sameRun(a.cut, b.cut) || !sameRun(a.stitch(), b.stitch()) || a.notches.size() != b.notches.size()
-        || std::abs(a.grain - b.grain) > 1e-9)
+    if (a.folds != b.folds || !sameRun(a.cut, b.cut) || !sameRun(a.stitch(), b.stitch())
+        || a.notches.size() != b.notches.size() || std::abs(a.grain - b.grain) > 1e-9)
         return false;
-    const auto spot = [](const Piece& piece, const Notch& n) { return pointAlong(piece.edge(n.edge)->stitch, n.along); };
+    const auto spot = [](const Piece& piece, const Notch& n) {
+        return pointAlong(piece.edge(n.edge)->stitch, n.along);
+    };
     return std::all_of(a.notches.begin(), a.notches.end(), [&](const Notch& n) {
-        return std::any_of(b.notches.begin(), b.notches.end(), [&](const Notch& m) { return n.stop == m.stop && distance(spot(a, n), spot(b, m)) < 0.005; });
+        return std::any_of(b.notches.begin(), b.notches.end(),
+            [&](const Notch& m) { return n.stop == m.stop && distance(spot(a, n), spot(b, m)) < 0.005; });
     });
 }
 
@@ -97,7 +104,8 @@ std::vector<Block> blocksOf(const std::vector<const Pattern*>& patterns, SheetPl
         for (const auto& piece : patterns[i]->pieces) {
             if (cutToMeasure(piece) || (options.rectanglesAsFigures && plainRectangle(piece))) {
                 const Box box = boundsOf(piece.cut);
-                plan.toMeasure.push_back({piece.code, piece.name, patterns[i]->size, box.width(), box.height(), piece.count});
+                plan.toMeasure.push_back(
+                    {piece.code, piece.name, patterns[i]->size, box.width(), box.height(), piece.count});
                 continue;
             }
             auto it = std::find_if(blocks.begin(), blocks.end(), [&](const Block& b) { return b.key == piece.key; });
@@ -112,7 +120,9 @@ std::vector<Block> blocksOf(const std::vector<const Pattern*>& patterns, SheetPl
         blocks[i].marks.resize(blocks[i].templates.size());
         for (std::size_t k = i + 1; k < blocks.size(); ++k) {
             const Block& other = blocks[k];
-            if (other.patterns != blocks[i].patterns || !std::equal(other.templates.begin(), other.templates.end(), blocks[i].templates.begin(), sameTemplate))
+            if (other.patterns != blocks[i].patterns
+                || !std::equal(
+                    other.templates.begin(), other.templates.end(), blocks[i].templates.begin(), sameTemplate))
                 continue;
             for (std::size_t size = 0; size < other.templates.size(); ++size)
                 addMarks(blocks[i].templates[size], other.templates[size], blocks[i].marks[size]);
@@ -123,11 +133,16 @@ std::vector<Block> blocksOf(const std::vector<const Pattern*>& patterns, SheetPl
     return blocks;
 }
 
-int pagesFor(double length, double step, double usable) { return length <= usable ? 1 : 1 + int(std::ceil((length - usable) / step)); }
+int pagesFor(double length, double step, double usable)
+{
+    return length <= usable ? 1 : 1 + int(std::ceil((length - usable) / step));
+}
 
 void turnToSave(Block& b, const SheetPlan& plan, double usableX, double usableY)
 {
-    const auto cost = [&](double w, double h) { return pagesFor(w, plan.stepX, usableX) * pagesFor(h, plan.stepY, usableY); };
+    const auto cost = [&](double w, double h) {
+        return pagesFor(w, plan.stepX, usableX) * pagesFor(h, plan.stepY, usableY);
+    };
     b.turned = cost(b.box.height(), b.box.width()) < cost(b.box.width(), b.box.height());
 }
 
@@ -144,7 +159,8 @@ void placeBlocks(std::vector<Block>& blocks, SheetPlan& plan, double usableX, do
 {
     for (auto& b : blocks)
         turnToSave(b, plan, usableX, usableY);
-    std::stable_sort(blocks.begin(), blocks.end(), [](const Block& a, const Block& b) { return a.height() > b.height(); });
+    std::stable_sort(
+        blocks.begin(), blocks.end(), [](const Block& a, const Block& b) { return a.height() > b.height(); });
     double widest = 3 * plan.stepX + usableX;
     for (const auto& b : blocks)
         widest = std::max(widest, b.width());
@@ -178,7 +194,8 @@ void placeBlocks(std::vector<Block>& blocks, SheetPlan& plan, double usableX, do
                 landed.add(place({bx, by}));
         place.dx = x - landed.x0;
         place.dy = -home->y - landed.y1;
-        plan.spots.push_back({b.key, b.also, place, b.patterns, b.templates, b.marks, {x, -home->y - b.height(), x + b.width(), -home->y}});
+        plan.spots.push_back({b.key, b.also, place, b.patterns, b.templates, b.marks,
+            {x, -home->y - b.height(), x + b.width(), -home->y}});
         home->used = x + b.width() + kGap;
     }
 }
@@ -199,7 +216,8 @@ bool touches(const Polyline& line, const Box& area)
                 t1 = std::min(t1, t);
             return t0 <= t1;
         };
-        if (clip(-d.x, a.x - area.x0) && clip(d.x, area.x1 - a.x) && clip(-d.y, a.y - area.y0) && clip(d.y, area.y1 - a.y))
+        if (clip(-d.x, a.x - area.x0) && clip(d.x, area.x1 - a.x) && clip(-d.y, a.y - area.y0)
+            && clip(d.y, area.y1 - a.y))
             return true;
     }
     return insideOutline(line, area.centre());
@@ -226,21 +244,28 @@ void dividePages(SheetPlan& plan, double usableX, double usableY)
         return;
     plan.columns = pagesFor(all.x1, plan.stepX, usableX);
     plan.rows = pagesFor(-all.y0, plan.stepY, usableY);
-    const auto areaOfPage = [&](int r, int c) { return Box{c * plan.stepX, -(r * plan.stepY + usableY), c * plan.stepX + usableX, -r * plan.stepY}; };
+    const auto areaOfPage = [&](int r, int c) {
+        return Box{c * plan.stepX, -(r * plan.stepY + usableY), c * plan.stepX + usableX, -r * plan.stepY};
+    };
     constexpr double hair = 0.05; // a line just on a border is no reason for a page
     const auto touched = [&](Box area) {
         area = {area.x0 + hair, area.y0 + hair, area.x1 - hair, area.y1 - hair};
-        return area.x1 > area.x0 && area.y1 > area.y0 && std::any_of(outlines.begin(), outlines.end(), [&](const Polyline& o) { return touches(o, area); });
+        return area.x1 > area.x0 && area.y1 > area.y0
+            && std::any_of(outlines.begin(), outlines.end(), [&](const Polyline& o) { return touches(o, area); });
     };
-    // A page is shared with its neighbours in strips along its sides and in its corners: three by three parts, of which only the middle is its own.
+    // A page is shared with its neighbours in strips along its sides and in its corners: three by three parts, of which
+    // only the middle is its own.
     const auto partsOf = [&](int r, int c) {
         const Box page = areaOfPage(r, c);
-        const double left = c > 0 ? plan.overlap : 0, right = c + 1 < plan.columns ? plan.overlap : 0, above = r > 0 ? plan.overlap : 0, below = r + 1 < plan.rows ? plan.overlap : 0;
-        const std::array<double, 4> xs{page.x0, page.x0 + left, page.x1 - right, page.x1}, ys{page.y1, page.y1 - above, page.y0 + below, page.y0};
+        const double left = c > 0 ? plan.overlap : 0, right = c + 1 < plan.columns ? plan.overlap : 0,
+                     above = r > 0 ? plan.overlap : 0, below = r + 1 < plan.rows ? plan.overlap : 0;
+        const std::array<double, 4> xs{page.x0, page.x0 + left, page.x1 - right, page.x1},
+            ys{page.y1, page.y1 - above, page.y0 + below, page.y0};
         std::vector<std::pair<std::pair<int, int>, Box>> out; // which neighbour, and the part
         for (int i = 0; i < 3; ++i)
             for (int k = 0; k < 3; ++k)
-                out.push_back({{i - 1, k - 1}, {xs[std::size_t(k)], ys[std::size_t(i) + 1], xs[std::size_t(k) + 1], ys[std::size_t(i)]}});
+                out.push_back({{i - 1, k - 1},
+                    {xs[std::size_t(k)], ys[std::size_t(i) + 1], xs[std::size_t(k) + 1], ys[std::size_t(i)]}});
         return out;
     };
     std::set<std::pair<int, int>> used;
@@ -253,12 +278,14 @@ void dividePages(SheetPlan& plan, double usableX, double usableY)
         for (int c = 0; c < plan.columns; ++c)
             for (const auto& [way, part] : partsOf(r, c)) {
                 const auto [dr, dc] = way;
-                const bool printed = used.contains({r, c}) || used.contains({r + dr, c}) || used.contains({r, c + dc}) || used.contains({r + dr, c + dc});
+                const bool printed = used.contains({r, c}) || used.contains({r + dr, c}) || used.contains({r, c + dc})
+                    || used.contains({r + dr, c + dc});
                 if (!printed && touched(part))
                     used.insert({r, c});
             }
     for (const auto& [r, c] : used)
-        plan.pages.push_back({r, c, pageName(r, c), areaOfPage(r, c), used.contains({r, c + 1}), used.contains({r + 1, c}), used.contains({r, c - 1}), used.contains({r - 1, c})});
+        plan.pages.push_back({r, c, pageName(r, c), areaOfPage(r, c), used.contains({r, c + 1}),
+            used.contains({r + 1, c}), used.contains({r, c - 1}), used.contains({r - 1, c})});
 }
 
 } // namespace
@@ -280,7 +307,8 @@ const Paper& paperOf(const std::string& name)
 SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, SheetOptions options)
 {
     SheetPlan plan{.paper = paper, .unit = unit};
-    const double usableX = paper.width - 2 * plan.margin, usableY = paper.height - 2 * plan.margin - 8; // 8 mm foot line for the page's name
+    const double usableX = paper.width - 2 * plan.margin,
+                 usableY = paper.height - 2 * plan.margin - 8; // 8 mm foot line for the page's name
     plan.stepX = usableX - plan.overlap;
     plan.stepY = usableY - plan.overlap;
     auto blocks = blocksOf(patterns, plan, options);
