@@ -217,7 +217,7 @@ void drawPiece(QPainter& p, const View& view, const Piece& piece, const PieceLoo
             drawLayer(p, view, layer, look.layer, look.line * 0.8);
     if (look.stitches) {
         QPen thread(look.stitch, look.line * 0.9, Qt::SolidLine, Qt::RoundCap);
-        if (look.marks) // from afar dashes cannot be told, and cost more than all the rest
+        if (look.dashed)
             thread.setDashPattern({3.2, 2.4});
         p.setPen(thread);
         Run sewn;

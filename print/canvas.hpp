@@ -36,6 +36,7 @@ struct PieceLook {
         mark{0xA3, 0x3B, 0x2B}, layer{0x5A, 0x6B, 0x62};
     double line = 1.2; ///< width of the cut line
     bool fill = true, stitches = true, marks = true, layers = false, label = true;
+    bool dashed = true;    ///< stitch lines; from afar dashes cannot be told, and cost more than all the rest
     bool foldWords = true; ///< "place on the fold" at its bracket; once where sizes are nested
     Qt::PenStyle cutStyle = Qt::SolidLine;
     QVector<qreal> cutDash; ///< size's dash pattern; empty: solid

@@ -165,7 +165,7 @@ protected:
             v.placement = s.at;
             PieceLook look = t.pieceLook(s.piece->group, s.piece->key == doc().pieceInHand());
             look.textSize = std::clamp(26 * base.scale, 10.0, 22.0);
-            look.marks = base.scale > 0.2;
+            look.marks = look.dashed = base.scale > 0.2;
             drawPiece(p, v, *s.piece, look, text(s.piece->name));
             labels.avoid(QRectF(base(s.box.centre()) - QPointF(look.textSize * 3, look.textSize * 1.2),
                 QSizeF(look.textSize * 6, look.textSize * 2.6))); // its own words
