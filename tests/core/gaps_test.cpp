@@ -12,6 +12,7 @@
 #include "formats/svg.hpp"
 #include "sequence/order.hpp"
 
+#include <random>
 #include <set>
 
 using namespace tectonis;
@@ -359,4 +360,51 @@ TEST_CASE("A base board is drafted where it is chosen, and only there")
         }
     }
     CHECK(asked >= 4);
+}
+
+TEST_CASE("Every layer is put on in one step, that of its fixing; every piece of the step has such a layer")
+{
+    int layers = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        const Pattern p = medium(d);
+        for (const auto& piece : p.pieces)
+            for (const auto& layer : piece.layers) {
+                ++layers;
+                std::vector<std::string> in;
+                for (const auto& step : p.steps)
+                    if (step.kind == StepKind::Interline
+                        && (", " + step.text.substr(0, step.text.find(':')) + ",").find(", " + layer.code + ",")
+                            != std::string::npos)
+                        in.push_back(step.id);
+                if (in == std::vector<std::string>{"interline." + layer.fixing})
+                    continue;
+                INFO(name << ": " << layer.code << ", " << layer.fixing);
+                CHECK(in == std::vector<std::string>{"interline." + layer.fixing});
+            }
+    });
+    CHECK(layers > 1000);
+}
+
+TEST_CASE("Whatever order was asked for, with steps twice and steps that there are not, every step stands in it once")
+{
+    std::mt19937 random(4);
+    for (const Form* form : forms()) {
+        Design d = newDesign(form->id());
+        const Pattern p = medium(d);
+        for (int round = 0; round < 20; ++round) {
+            std::vector<std::string> ids;
+            for (const auto& step : p.steps)
+                if (random() % 3)
+                    ids.push_back(step.id);
+            std::shuffle(ids.begin(), ids.end(), random);
+            if (!ids.empty())
+                ids.push_back(ids.front()), ids.push_back("no such step");
+            d.stepOrder = ids;
+            auto order = orderOf(d, p);
+            std::sort(order.begin(), order.end());
+            REQUIRE(order.size() == p.steps.size());
+            for (std::size_t i = 0; i < order.size(); ++i)
+                CHECK(order[i] == i);
+        }
+    }
 }
