@@ -1,14 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The command line as a user runs it: real processes, real files.
+#include "drawn.hpp"
 #include "process.hpp"
 
+#include "formats/design_file.hpp"
+
 #include <catch2/catch.hpp>
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 #include <cmath>
 #include <fstream>
 #include <sstream>
 
+using namespace tectonis;
 using Catch::Contains;
 using nlohmann::json;
 
@@ -82,6 +87,36 @@ TEST_CASE("new, set, measure: one dimension changes and the numbers follow")
     CHECK(after.contains("findings"));
     CHECK(cli("measure " + file + " --size L").code == 0);
     CHECK(json::parse(cli("measure " + file + " --size L").out)["sizes"].size() == 1);
+}
+
+TEST_CASE("measure names every piece that a seam's run lies on, once each, in their order")
+{
+    int several = 0;
+    const std::string file = scratch / "joined.tectonis";
+    for (const char* form : {"zip-around", "gusseted-satchel", "separate-base"}) {
+        std::remove(file.c_str());
+        REQUIRE(cli(std::string("new ") + form + " -o " + file).code == 0);
+        const json measured = json::parse(cli("measure " + file + " --json").out);
+        const Design d = loadDesign(file);
+        for (const Pattern& p : draftAll(d)) {
+            const json size = sizeOf(measured, p.size);
+            for (const auto& seam : size["seams"])
+                for (const bool onA : {true, false}) {
+                    const auto told = std::find_if(
+                        p.seams.begin(), p.seams.end(), [&](const Seam& s) { return s.key == seam["key"]; });
+                    REQUIRE(told != p.seams.end());
+                    std::vector<std::string> codes;
+                    for (const auto& use : onA ? told->a : told->b)
+                        if (const std::string code = p.piece(use.piece) ? p.piece(use.piece)->code : use.piece;
+                            codes.empty() || codes.back() != code)
+                            codes.push_back(code);
+                    INFO(form << ", " << p.size << ", " << told->name);
+                    CHECK(seam[onA ? "a" : "b"]["piece"] == fmt::format("{}", fmt::join(codes, "+")));
+                    several += codes.size() > 1;
+                }
+        }
+    }
+    CHECK(several > 10);
 }
 
 TEST_CASE("set --size changes one size only")

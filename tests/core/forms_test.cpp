@@ -21,6 +21,25 @@
 
 using namespace tectonis;
 
+TEST_CASE("The drawing of every form and part is there, hangs together and stays within its 100 by 100")
+{
+    const auto look = [](const std::string& of, const std::vector<Run>& drawing) {
+        INFO(of);
+        REQUIRE(!drawing.empty());
+        for (const Run& run : drawing) {
+            REQUIRE(!run.empty());
+            for (std::size_t i = 1; i < run.size(); ++i)
+                CHECK(distance(endOf(run[i - 1]), startOf(run[i])) < 0.5);
+            for (const Point p : flattened(run, 0.5))
+                CHECK((p.x >= -0.5 && p.x <= 100.5 && p.y >= -0.5 && p.y <= 100.5));
+        }
+    };
+    for (const Form* form : forms())
+        look(form->id(), form->silhouette());
+    for (const FeatureKind* kind : featureKinds())
+        look(kind->kind(), kind->silhouette());
+}
+
 TEST_CASE("Twelve families of forms, each with silhouette, ranges and a design that is in order")
 {
     CHECK(forms().size() >= 12);

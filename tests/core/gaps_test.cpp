@@ -10,7 +10,9 @@
 #include "checks/stack.hpp"
 #include "edition/edition.hpp"
 #include "formats/svg.hpp"
+#include "mockup/folder.hpp"
 #include "sequence/order.hpp"
+#include "sequence/rules.hpp"
 
 #include <random>
 #include <set>
@@ -406,5 +408,151 @@ TEST_CASE("Whatever order was asked for, with steps twice and steps that there a
             for (std::size_t i = 0; i < order.size(); ++i)
                 CHECK(order[i] == i);
         }
+    }
+}
+
+TEST_CASE(
+    "A join on a curve or nearer than 12 mm to a bend is told, all round the loop and over its beginning; farther "
+    "away it is not")
+{
+    int told = 0, clear = 0, first = 0;
+    const auto tryAll = [&](const Design& d) {
+        const Pattern p = medium(d);
+        std::set<std::string> names;
+        for (const auto& f : checkAll(d, draftAll(d)))
+            if (f.check == "join" && f.size == p.size)
+                names.insert(f.subject);
+        for (const auto& seam : p.seams) {
+            if (seam.key != "front-loop" && seam.key != "back-loop")
+                continue;
+            // Measured on the face: walk 12 mm on from the join and 12 mm back, by way of the whole outline.
+            Run rim;
+            for (const auto& use : seam.a)
+                for (const auto& s : p.runOf(use))
+                    rim.push_back(s);
+            const double girth = lengthOf(rim);
+            const auto bent = [&](double at) {
+                const Point t = tangentAlong(rim, at);
+                for (double k = -11.95; k < 11.95; k += 0.05) {
+                    const Point u = tangentAlong(rim, std::fmod(at + k + girth, girth));
+                    if (distance(t, u) > 0.001)
+                        return true;
+                }
+                return false;
+            };
+            double at = 0;
+            for (std::size_t i = 0; i < seam.b.size(); ++i) {
+                const EdgeUse &here = seam.b[i], &before = seam.b[(i + seam.b.size() - 1) % seam.b.size()];
+                const std::string name = p.piece(before.piece)->code + " " + p.piece(before.piece)->name + " and "
+                    + p.piece(here.piece)->code + " " + p.piece(here.piece)->name + ", seam “" + seam.name;
+                const bool found = std::any_of(names.begin(), names.end(),
+                    [&](const std::string& n) { return n.find(name) != std::string::npos; });
+                const bool expected = bent(at);
+                INFO(name << " at " << at << " of " << girth);
+                CHECK(found == expected);
+                ++(expected ? told : clear);
+                first += i == 0 && expected;
+                at += lengthOf(p.runOf(here));
+            }
+        }
+    };
+    for (const char* side : {"side.left", "side.right", "zip.shift"})
+        for (double length = 5; length < 190; length += 7.3) {
+            Design d = newDesign("zip-around");
+            setChoice(d, "bands", "three");
+            try {
+                assign(d, std::string(side) + "=" + std::to_string(length));
+            } catch (const InputError&) {
+                continue; // longer than the outline has room for
+            }
+            tryAll(d);
+        }
+    CHECK(told > 20);
+    CHECK(clear > 20);
+    CHECK(first > 3);
+
+    Design satchel = newDesign("gusseted-satchel");
+    setChoice(satchel, "gusset.strips", "three");
+    assign(satchel, "gusset.side=225");
+    const auto on = foundBy("join", satchel);
+    REQUIRE(!on.empty());
+    CHECK_THAT(on.front().text, Contains("it meets a curve of radius 45"));
+}
+
+TEST_CASE("After the dry run just the pieces that have interlinings are told to have them")
+{
+    forEveryDesign([](const std::string& name, const Design& d) {
+        const Pattern p = medium(d);
+        const auto states = dryRun(p, orderOf(d, p));
+        REQUIRE(!states.empty());
+        std::set<std::string> with;
+        for (const auto& piece : p.pieces)
+            if (!piece.layers.empty())
+                with.insert(piece.key);
+        INFO(name);
+        CHECK(std::set<std::string>(states.back().layers.begin(), states.back().layers.end()) == with);
+    });
+}
+
+TEST_CASE("A thing a little too thick for the bag is told once, not for the mouth as well")
+{
+    Design d = newDesign("gusseted-satchel");
+    assign(d, "depth.mouth=" + std::to_string(medium(d).values.at("depth.mouth") / 2));
+    int mouth = 0, thick = 0;
+    for (double t = 20; t < 140; t += 0.25) {
+        d.carried = {{.name = "box", .width = 230, .height = 100, .thickness = t, .place = "main"}};
+        const auto found = foundBy("carried", d);
+        const bool tooThick = std::any_of(
+            found.begin(), found.end(), [](const Finding& f) { return f.text.find("thick") != std::string::npos; });
+        const bool noWay = std::any_of(
+            found.begin(), found.end(), [](const Finding& f) { return f.text.find("mouth") != std::string::npos; });
+        INFO(t);
+        CHECK(!(tooThick && noWay));
+        mouth += noWay, thick += tooThick;
+    }
+    CHECK(mouth > 0);
+    CHECK(thick > 0);
+}
+
+TEST_CASE("A label keeps 15 mm of its face on either side")
+{
+    for (const Form* form : forms()) {
+        Design d = newDesign(form->id());
+        try {
+            addFeature(d, "label");
+        } catch (const InputError&) {
+            continue;
+        }
+        const DesignSpec& spec = specOf(d);
+        const Values values = evaluate(d, spec, sizeIndex(d, d.baseSize));
+        CHECK(rangeOf(*spec.dimension("label.width"), values).max == Approx(medium(d).values.at("face.width") - 30));
+    }
+}
+
+TEST_CASE("A free edge that runs over bends both ways, against their order, shows its thickness once")
+{
+    for (const bool against : {false, true}) {
+        Pattern p;
+        Piece piece{.key = "a", .code = "A"};
+        const std::vector<Point> corners{{0, 0}, {60, 0}, {60, 40}, {0, 40}};
+        for (std::size_t i = 0; i < 4; ++i)
+            piece.edges.push_back({"side " + std::to_string(i), lineRun({corners[i], corners[(i + 1) % 4]}), 10, {}});
+        p.pieces = {piece};
+        Folder f(p);
+        f.lay(
+            "a",
+            [](Point q) {
+                return Vec3{q.x, q.y, 0};
+            },
+            against ? std::vector<double>{40, 20} : std::vector<double>{20, 40},
+            against ? std::vector<double>{30, 10} : std::vector<double>{10, 30});
+        const Mockup m = f.finish({});
+        double length = 0;
+        for (const auto& facet : m.facets)
+            if (facet.kind == "edge") {
+                const Vec3 along = facet.corners[1] - facet.corners[0];
+                length += std::sqrt(dot(along, along));
+            }
+        CHECK(length == Approx(200));
     }
 }

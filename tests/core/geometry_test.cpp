@@ -95,6 +95,24 @@ TEST_CASE("Offsets agree with GEOS's mitred buffer, outwards and inwards")
     }
 }
 
+TEST_CASE("A bulging side of any turn, at corners of any sharpness, is offset as GEOS does")
+{
+    const Geos geos;
+    for (const double turned : {0.0, 1.0, 2.0, 3.0, pi, 4.0, 5.0, 6.0}) // where on its circle the arc begins
+        for (const double half : {0.5, 1.0, 1.4})
+            for (const double s : {9.0, -9.0}) {
+                const double r = 80, chord = 2 * r * std::sin(half);
+                const Point a = polar(turned - half) * r, b = polar(turned + half) * r,
+                            in = polar(turned) * (r * std::cos(half));
+                const Point back = in - polar(turned) * (chord + 30);
+                const std::vector<OffsetEdge> edges{{{Arc{{0, 0}, r, turned - half, 2 * half}}, s, s},
+                    {lineRun({b, back}), s, s}, {lineRun({back, a}), s, s}};
+                INFO(turned << ", " << half << ", " << s);
+                CHECK(areaOf(offsetOutline(edges, 100))
+                    == Approx(geos.bufferedArea(flattened(joined(edges), 0.0005), s)).epsilon(1e-3));
+            }
+}
+
 TEST_CASE("Areas of flattened outlines agree with GEOS")
 {
     const Geos geos;

@@ -60,6 +60,7 @@ TEST_CASE("A mark that lies beside its mate is told with the distance")
     CHECK(stops[1].what == "own");
     CHECK(stops[1].onB < 0); // only the first run has it
     CHECK(stops[2].apart == Approx(1.3));
+    CHECK(stops[2].what == "centre"); // said once where both say the same
     CHECK(stops[3].onA < 0);
     CHECK(stops[3].onB == Approx(170));
 }
@@ -79,6 +80,11 @@ TEST_CASE("A reversed run is walked from its other end; ease is shared out evenl
     CHECK(stops[1].onB == Approx(27.5));
     CHECK(std::abs(stops[1].apart) < 1e-9);
     CHECK(std::abs(stops[2].apart) < 1e-9);
+    p.pieces[1].notches[0].label = "join";
+    CHECK(
+        walked(p, {.key = "s", .a = {{"a", "side"}}, .b = {{"b", "side", 0, true}}, .lengthA = 100, .lengthB = 110})[1]
+            .what
+        == "mark at join");
 }
 
 TEST_CASE("A partial seam: stop squares on both mates at the same lengths, its step says so, the file keeps it")

@@ -315,6 +315,15 @@ TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are
         plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
     REQUIRE(front != plan.spots.end());
     CHECK(front->also == std::vector<std::string>{"back", "lining.front", "lining.back"});
+    // The same aslant is still the same; another grain is another template.
+    Pattern aslant = all[1];
+    for (auto& piece : aslant.pieces)
+        piece.grain += 45;
+    CHECK(planSheets({&aslant}, paperOf("A4")).spots.size() == plan.spots.size());
+    for (auto& piece : aslant.pieces)
+        piece.grain += piece.key == "back" ? 45 : 0;
+    for (const auto& spot : planSheets({&aslant}, paperOf("A4")).spots)
+        CHECK(std::find(spot.also.begin(), spot.also.end(), "back") == spot.also.end());
     const std::string file = scratch / "alike.tectonis", pdf = scratch / "alike.pdf";
     saveDesign(plain, file);
     REQUIRE(cli("export " + file + " sheets --size M -o " + pdf).code == 0);

@@ -160,7 +160,6 @@ std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
             continue;
         const auto before = i == 0 ? order.end() : std::find(order.begin(), order.end(), i - 1);
         order.insert(before == order.end() ? (i == 0 ? order.begin() : order.end()) : before + 1, i);
-        placed[i] = true;
     }
     return order;
 }
