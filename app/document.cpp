@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document.hpp"
 
+#include "design/carried_library.hpp"
+
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"
@@ -51,10 +53,25 @@ Document::Document(QObject* parent) : QObject(parent)
     takeOver(newDesign(forms().front()->id()), {});
 }
 
+/// A design that comes from elsewhere, or from before the library changed, gets to choose from all that there is.
+void Document::offerLibrary(Design& design)
+{
+    if (!design.library.same(m_offered))
+        m_offered = design.library = libraryFor(design, *m_library);
+}
+
+void Document::setLibrary(SharedLibrary library)
+{
+    m_library = std::move(library);
+    m_offered = m_design.library = libraryFor(m_design, *m_library);
+    emit changed();
+}
+
 void Document::set(Design design)
 {
     // Only valid designs come here, so drafting cannot fail.
     const std::string size = m_size < m_design.sizes.size() ? m_design.sizes[m_size] : design.baseSize;
+    offerLibrary(design);
     m_design = std::move(design);
     m_spec = specOf(m_design);
     m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {});
@@ -67,7 +84,7 @@ void Document::set(Design design)
     if (!pattern().step(m_step))
         m_step = pattern().steps.empty() ? "" : pattern().steps.front().id;
     if (!m_dragging)
-        m_findings = checkAll(m_design, m_patterns, m_unit);
+        m_findings = checkAll(m_design, m_patterns);
     emit changed();
     if (!m_dragging)
         m_judging.stop(), emit judged();
@@ -78,7 +95,7 @@ void Document::set(Design design)
 void Document::judge()
 {
     m_judging.stop();
-    m_findings = checkAll(m_design, m_patterns, m_unit);
+    m_findings = checkAll(m_design, m_patterns);
     emit judged();
 }
 
@@ -186,7 +203,7 @@ std::vector<std::string> Document::open(const QString& file)
 {
     const std::filesystem::path path = file.toStdString();
     const std::string bytes = readWhole(path);
-    ReadDesign read = readDesign(bytes, path.filename().string());
+    ReadDesign read = readDesign(bytes, path.filename().string(), *m_library);
     takeOver(std::move(read.design), file, true, stampOfBytes(bytes));
     return std::move(read.told);
 }

@@ -4,6 +4,7 @@
 
 #include "checks/finding.hpp"
 #include "editing/edits.hpp"
+#include "languages.hpp"
 #include "mockup/mockup.hpp"
 #include "units/error.hpp"
 
@@ -28,6 +29,9 @@ public:
     const Mockup& mockup() const;                                 ///< of that size; folded when it is first asked for
     /// What the checks found. While something is dragged they follow a tenth of a second behind; judged() tells when.
     const Findings& findings() const { return m_findings; }
+    /// What there is to choose from: the user's, with what the design carries over it in design().library.
+    const SharedLibrary& library() const { return m_library; }
+    void setLibrary(SharedLibrary library);
     QUndoStack& undoStack() { return m_undo; }
     QString fileName() const { return m_file; }
     const std::string& stamp() const { return m_stamp; } ///< of the file as it was opened or saved
@@ -40,6 +44,11 @@ public:
     const std::string& pieceInHand() const { return m_piece; }
     const std::string& stepInHand() const { return m_step; }
     QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); } ///< to what can be set
+    /// A message in the unit chosen and the reader's language.
+    QString words(const Message& message) const
+    {
+        return QString::fromStdString(tectonis::words(message, m_unit, readersLanguage()));
+    }
     /// "340 × 250 × 120 mm": the unit once.
     QString dims(std::initializer_list<double> mm) const;
     QString exact(double mm) const
@@ -81,7 +90,10 @@ private:
     void judge();
     QString worded(const InputError& refusal) const;
 
+    void offerLibrary(Design& design);
+
     Design m_design;
+    SharedLibrary m_library, m_offered; ///< m_offered: the one of the two that designs have here
     DesignSpec m_spec;
     std::vector<Pattern> m_patterns, m_fresh; ///< m_fresh: of the edit under way
     bool m_dragging = false;                  ///< the edit under way is one of many

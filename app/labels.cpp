@@ -15,7 +15,7 @@ namespace {
 constexpr double kApart = 2;       // px between words
 constexpr double kLeaderFrom = 16; // px from what it names at which a label gets a leader
 
-QFont fontOf(const Label& label)
+QFont fontOf(const DrawnLabel& label)
 {
     return pixelFont(label.boxed ? 12 : 11.5, label.boxed || label.strong ? QFont::Medium : QFont::Normal);
 }
@@ -36,7 +36,7 @@ bool Labels::isFree(const QRectF& box) const
 }
 
 /// The nearest free place, first towards where it would rather stand; empty if there is none.
-QRectF Labels::placeFor(const Label& label, const QSizeF& size) const
+QRectF Labels::placeFor(const DrawnLabel& label, const QSizeF& size) const
 {
     const double wanted = std::atan2(label.towards.y(), label.towards.x());
     for (const double off : {0.0, 12.0, 26.0, 44.0, 66.0, 94.0, 128.0, 170.0, 220.0})
@@ -59,7 +59,7 @@ void Labels::draw(QPainter& p)
 {
     const Theme& t = theme();
     std::stable_sort(
-        m_waiting.begin(), m_waiting.end(), [](const Label& a, const Label& b) { return a.rank > b.rank; });
+        m_waiting.begin(), m_waiting.end(), [](const DrawnLabel& a, const DrawnLabel& b) { return a.rank > b.rank; });
     for (const auto& label : m_waiting) {
         p.setFont(fontOf(label));
         const QSizeF words(p.fontMetrics().horizontalAdvance(label.text), p.fontMetrics().height());
@@ -89,7 +89,7 @@ void Labels::draw(QPainter& p)
             p.drawLine(placed.label.anchor, nearestIn(placed.box, placed.label.anchor));
         }
     for (const auto& placed : m_placed) {
-        const Label& label = placed.label;
+        const DrawnLabel& label = placed.label;
         p.setFont(fontOf(label));
         if (label.boxed) {
             p.setPen(QPen(label.strong ? t.accent : t.line, 1));

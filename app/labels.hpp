@@ -14,7 +14,7 @@ class QPainter;
 
 namespace tectonis {
 
-struct Label {
+struct DrawnLabel {
     QString text;
     QPointF anchor;         ///< what it names
     QPointF towards{0, -1}; ///< where it would rather stand, seen from there
@@ -26,7 +26,7 @@ struct Label {
 };
 
 struct PlacedLabel {
-    Label label;
+    DrawnLabel label;
     QRectF box;
     bool leader = false;
 };
@@ -36,7 +36,7 @@ public:
     explicit Labels(const QRectF& bounds) : m_bounds(bounds) {}
     /// Keeps words off a place.
     void avoid(const QRectF& place) { m_taken.push_back(place); }
-    void add(Label label) { m_waiting.push_back(std::move(label)); }
+    void add(DrawnLabel label) { m_waiting.push_back(std::move(label)); }
     /// Places what was added and draws it. Words that find no room are left out; hovering shows them.
     void draw(QPainter& painter);
     const std::vector<PlacedLabel>& placed() const { return m_placed; }
@@ -44,11 +44,11 @@ public:
 
 private:
     bool isFree(const QRectF& box) const;
-    QRectF placeFor(const Label& label, const QSizeF& size) const;
+    QRectF placeFor(const DrawnLabel& label, const QSizeF& size) const;
 
     QRectF m_bounds;
     std::vector<QRectF> m_taken;
-    std::vector<Label> m_waiting;
+    std::vector<DrawnLabel> m_waiting;
     std::vector<PlacedLabel> m_placed;
     std::size_t m_leftOut = 0;
 };

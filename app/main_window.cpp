@@ -10,6 +10,7 @@
 #include "shell/ask_file.hpp"
 #include "shell/banner.hpp"
 #include "shell/docket.hpp"
+#include "shell/library_menu.hpp"
 #include "shell/rail.hpp"
 #include "shell/run_sheet.hpp"
 #include "shell/snag_line.hpp"
@@ -98,6 +99,7 @@ MainWindow::MainWindow() : m_recovery(m_document)
     fillChips();
     showTitle();
     goTo(0);
+    m_libraryMenu->readOwn();
 }
 
 /// The widgets go before the document that they show: an open field would still be written.
@@ -147,6 +149,9 @@ void MainWindow::buildMenus()
         else
             m_document.edit(text("Take out: " + id), [&](Design& d) { change::removePart(d, id); });
     });
+    m_libraryMenu = new LibraryMenu(
+        m_document, [this](const QString& words) { complain(words); }, this);
+    menuBar()->addMenu(m_libraryMenu);
     auto* look = menuBar()->addMenu("&View");
     look->addAction("&Mock-up beside the stage", QKeySequence(Qt::Key_M), this, &MainWindow::toggleMockup);
     look->addAction("&Snags", QKeySequence(Qt::Key_S), this, [this] { m_snags->setOpen(!m_snags->isOpen()); });
@@ -270,8 +275,8 @@ void MainWindow::offerRecovery()
 bool MainWindow::openLeftover(const Leftover& leftover)
 {
     try {
-        ReadDesign read = readDesign(
-            readWhole(leftover.copy.toStdString()), QFileInfo(leftover.copy).fileName().toStdString());
+        ReadDesign read = readDesign(readWhole(leftover.copy.toStdString()),
+            QFileInfo(leftover.copy).fileName().toStdString(), *m_document.library());
         m_document.takeOver(std::move(read.design), leftover.file, false, leftover.stamp.toStdString());
         m_recovery.adopt(leftover);
         m_recovery.keep();

@@ -14,6 +14,7 @@ class QLabel;
 namespace tectonis {
 
 class Banner;
+class LibraryMenu;
 class Docket;
 class RunSheet;
 class SnagLine;
@@ -67,6 +68,7 @@ private:
     QHBoxLayout* m_chips;
     QComboBox* m_sizeChoice; ///< in place of the chips where there are many sizes
     Banner* m_banner;
+    LibraryMenu* m_libraryMenu;
     QMenu *m_recent, *m_putAway;
     QLabel* m_name;
     QWidget* m_mockup = nullptr;

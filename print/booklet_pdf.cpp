@@ -4,7 +4,7 @@
 
 #include "edition/edition.hpp"
 #include "fonts.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "sequence/order.hpp"
 #include "step_figure.hpp"
 #include "units/length.hpp"
@@ -135,7 +135,7 @@ void materialsSection(Flow& flow, const Edition& edition, Unit unit)
     flow.row({"Material", "Cloth width", "Length to buy"}, columns, true);
     for (const auto& row : edition.markers()) {
         const Marker& m = row.any();
-        flow.row({text(material(m.material).name),
+        flow.row({text(edition.material(m.material).name),
                      m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre",
                      text(edition.bySize<Marker>(
                          row, [](const Marker& each) { return formatNumber(each.soldLength / 1000, 1) + " m"; }))},
@@ -163,15 +163,16 @@ void cutListSection(Flow& flow, const Edition& edition, Unit unit)
         const auto each = [&](const std::function<std::string(const CutItem&)>& value) {
             return text(edition.bySize<CutItem>(row, value));
         };
-        flow.row({each([](const CutItem& i) { return i.code; }), each([](const CutItem& i) { return i.name; }),
-                     each([](const CutItem& i) { return material(i.material).name; }), each([](const CutItem& i) {
-                         return std::to_string(i.count)
-                             + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : "");
-                     }),
-                     each([&](const CutItem& i) {
-                         const Box b = boundsOf(i.outline);
-                         return formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit);
-                     })},
+        flow.row(
+            {each([](const CutItem& i) { return i.code; }), each([](const CutItem& i) { return i.name; }),
+                each([&](const CutItem& i) { return edition.material(i.material).name; }), each([](const CutItem& i) {
+                    return std::to_string(i.count)
+                        + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : "");
+                }),
+                each([&](const CutItem& i) {
+                    const Box b = boundsOf(i.outline);
+                    return formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit);
+                })},
             columns);
     }
 }

@@ -3,7 +3,7 @@
 
 #include "fonts.hpp"
 #include "formats/svg.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 #include <algorithm>
 #include <array>
@@ -160,10 +160,9 @@ QPainterPath pathOf(const Run& run, const View& view, bool closed)
 
 void drawLayer(QPainter& p, const View& view, const Layer& layer, const QColor& ink, double line)
 {
-    const Material& m = material(layer.material);
     const QPainterPath path = pathOf(layer.outline, view, true);
     QColor tint = ink;
-    tint.setAlpha(m.kind == "board" ? 90 : 34);
+    tint.setAlpha(layer.kind == "board" ? 90 : 34);
     p.setPen(Qt::NoPen);
     p.setBrush(tint);
     p.drawPath(path);
@@ -174,7 +173,7 @@ void drawLayer(QPainter& p, const View& view, const Layer& layer, const QColor& 
     const QRectF r = path.boundingRect();
     const double gap = std::max(5 * line, 4.5);
     p.setPen(QPen(thread, line * 0.7));
-    if (m.compressed < 1) { // loft: dots
+    if (layer.loft) { // loft: dots
         p.setPen(Qt::NoPen);
         p.setBrush(thread);
         int row = 0;
@@ -184,7 +183,7 @@ void drawLayer(QPainter& p, const View& view, const Layer& layer, const QColor& 
     } else {
         for (double k = r.left() - r.height(); k < r.right(); k += gap)
             p.drawLine(QPointF(k, r.bottom()), QPointF(k + r.height(), r.top()));
-        if (m.kind == "fusible") // weave: crossed
+        if (layer.kind == "fusible") // weave: crossed
             for (double k = r.left(); k < r.right() + r.height(); k += gap)
                 p.drawLine(QPointF(k, r.bottom()), QPointF(k - r.height(), r.top()));
     }

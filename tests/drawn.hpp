@@ -10,6 +10,10 @@
 
 namespace tectonis {
 
+/// Of what ships with the program.
+inline const Material& material(const std::string& id) { return Library::builtIn()->material(id); }
+inline const Paper& paperOf(const std::string& name) { return Library::builtIn()->paper(name); }
+
 inline Pattern medium(const Design& d) { return draftAll(d)[1]; }
 inline Mockup mediumMockup(const Design& d) { return mockupOf(d, medium(d)); }
 

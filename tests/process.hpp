@@ -46,4 +46,9 @@ inline Ran shell(const std::string& command)
     return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, slurp(out), slurp(err)};
 }
 
-inline Ran cli(const std::string& arguments) { return shell(std::string(TECTONIS_CLI) + " " + arguments); }
+/// The command line of a user who has nothing of his own yet.
+inline Ran cli(const std::string& arguments)
+{
+    static const Scratch home("home");
+    return shell("XDG_DATA_HOME='" + (home / "data") + "' " TECTONIS_CLI " " + arguments);
+}

@@ -4,7 +4,8 @@
 
 #include "features/feature.hpp"
 #include "fonts.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
+#include "library_menu.hpp"
 #include "theme.hpp"
 
 #include <QComboBox>
@@ -324,10 +325,7 @@ void Docket::addMaterials()
         auto* combo = new QComboBox;
         combo->setObjectName("material." + text(role));
         combo->setAccessibleName("Material of the " + text(role));
-        const std::string use = material(id).use;
-        for (const auto& m : materials())
-            if (m.use == use)
-                combo->addItem(text(m.name), text(m.id));
+        fillMaterials(*combo, *m_document.design().library, m_document.pattern().material(id).use);
         combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         combo->setMinimumContentsLength(6);
         combo->view()->setMinimumWidth(260);
@@ -385,6 +383,8 @@ void Docket::refreshFields()
         const auto it = given.find(name.substr(choice ? 7 : 9));
         if (it == given.end())
             continue; // of the form before; it goes when control returns to the event loop
+        if (!choice)
+            fillMaterials(*combo, *design.library, design.library->material(it->second).use);
         combo->setCurrentIndex(combo->findData(text(it->second)));
         combo->setToolTip(combo->currentText());
     }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "docket_page.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "qtext.hpp"
 
 #include <cmath>
@@ -79,7 +79,7 @@ DocketPage pagePiece(const Document& doc, const std::string& key)
     const auto face = p.materials.find(piece->material);
     out.groups.push_back({"Piece",
         {{"Cut from",
-             face == p.materials.end() ? text(piece->material) : text(material(face->second).name).section(',', 0, 0),
+             face == p.materials.end() ? text(piece->material) : text(p.material(face->second).name).section(',', 0, 0),
              {}},
             {"Cut",
                 piece->mirrored ? QString("%1, %2 mirrored").arg(piece->count).arg(piece->mirrored)
@@ -96,10 +96,10 @@ DocketPage pagePiece(const Document& doc, const std::string& key)
         DocketGroup layers{"Layers behind it", {}};
         for (const auto& l : piece->layers)
             layers.rows.push_back(
-                {text(l.code) + " " + text(material(l.material).name).section(',', 0, 0), text(l.fixing),
+                {text(l.code) + " " + text(p.material(l.material).name).section(',', 0, 0), text(l.fixing),
                     {text(l.trim, doc.unit()),
-                        "thickness " + doc.len(material(l.material).thickness) + ", under the foot "
-                            + doc.len(material(l.material).underFoot())}});
+                        "thickness " + doc.len(p.material(l.material).thickness) + ", under the foot "
+                            + doc.len(p.material(l.material).underFoot())}});
         out.groups.push_back(std::move(layers));
     }
     if (auto workings = workingsOf(doc,

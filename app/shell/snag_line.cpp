@@ -71,12 +71,13 @@ void SnagLine::fill()
         QStringList sizes;
         for (const auto& s : snags[k].sizes)
             sizes << text(s);
-        auto* row = new QTreeWidgetItem(m_list, {sizes.join(" "), text(f.subject), text(f.text)});
+        auto* row = new QTreeWidgetItem(
+            m_list, {sizes.join(" "), m_document.words(f.subject), m_document.words(f.text)});
         row->setData(0, Qt::UserRole, uint(snags[k].first));
         row->setForeground(0, t.severity(int(f.severity)));
         row->setForeground(1, t.severity(int(f.severity)));
         row->setFont(1, pixelFont(13, QFont::DemiBold));
-        row->setToolTip(2, text(f.text));
+        row->setToolTip(2, m_document.words(f.text));
         if (f.repair)
             addRepair(row, f);
     }
@@ -89,18 +90,19 @@ void SnagLine::fill()
                             .arg(arrow)
                             .arg(count.toMend)
                             .arg(count.doubtful)
-                            .arg(text(all.front().subject), text(all.front().size), text(all.front().text)));
+                            .arg(m_document.words(all.front().subject), text(all.front().size),
+                                m_document.words(all.front().text)));
     const QColor c = all.empty() ? t.muted : t.severity(int(all.front().severity));
     m_line->setStyleSheet(QString("QPushButton{text-align:left; color:%1; background:%2; border:1px solid %3; "
                                   "border-radius:5px; padding-left:8px;} QPushButton:focus{border-color:%4;}")
                               .arg(c.name(), t.surface.name(), t.line.name(), t.accent.name()));
-    m_line->setToolTip(all.empty() ? "" : text(all.front().text));
+    m_line->setToolTip(all.empty() ? "" : m_document.words(all.front().text));
 }
 
 /// What the design would refuse is not offered: the button is dim and says why.
 void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
 {
-    auto* mend = new QPushButton(text(f.repair->label));
+    auto* mend = new QPushButton(m_document.words(f.repair->label));
     mend->setObjectName("repair");
     const std::string why = m_list->topLevelItemCount() > kTried ? std::string() : whyNotMend(m_document.design(), f);
     mend->setEnabled(why.empty());
@@ -108,7 +110,7 @@ void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
     // Queued: mending fills the list anew, and this button with it.
     connect(
         mend, &QPushButton::clicked, this,
-        [this, f] { m_document.edit(text(f.repair->label), [&](Design& d) { change::repair(d, f); }); },
+        [this, f] { m_document.edit(m_document.words(f.repair->label), [&](Design& d) { change::repair(d, f); }); },
         Qt::QueuedConnection);
     m_list->setItemWidget(row, 3, mend);
 }

@@ -3,9 +3,10 @@
 #include "buildup/layers.hpp"
 #include "design/limits.hpp"
 #include "fonts.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "picture.hpp"
 #include "qtext.hpp"
+#include "shell/library_menu.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -69,11 +70,13 @@ protected:
                 drawLayer(p, v, piece->layers[std::size_t(i) - 1], look.layer, 1.2);
             }
             p.restore();
-            const QString name = i == 0 ? text(material(m_document.pattern().materials.at(piece->material)).name)
-                                        : text(material(piece->layers[std::size_t(i) - 1].material).name);
+            const QString name = i == 0
+                ? text(m_document.pattern().material(m_document.pattern().materials.at(piece->material)).name)
+                : text(m_document.pattern().material(piece->layers[std::size_t(i) - 1].material).name);
             const QString detail = i == 0
                 ? QString("face, %1 thick")
-                      .arg(m_document.len(material(m_document.pattern().materials.at(piece->material)).thickness))
+                      .arg(m_document.len(
+                          m_document.pattern().material(m_document.pattern().materials.at(piece->material)).thickness))
                 : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", "
                         + piece->layers[std::size_t(i) - 1].trim,
                     m_document.unit());
@@ -162,9 +165,6 @@ public:
         m_scope->setAccessibleName("Layers for this role or this piece");
         m_material = new QComboBox;
         m_material->setAccessibleName("Interlining to add");
-        for (const auto& m : materials())
-            if (m.use == "interlining")
-                m_material->addItem(text(m.name), text(m.id));
         m_trim = new QComboBox;
         m_trim->setEditable(true);
         m_trim->setAccessibleName("Trim");
@@ -181,7 +181,14 @@ public:
         bar->addWidget(add);
         bar->addWidget(remove);
         bar->addStretch(1);
-        bar->addWidget(new QLabel("Machine takes"));
+        m_workshop = new QComboBox;
+        m_workshop->setObjectName("workshop");
+        m_workshop->setAccessibleName("Machine");
+        m_workshop->setToolTip("The machine, with what it takes under the foot, its foot, its speed and your rates");
+        m_workshop->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        m_workshop->setMinimumContentsLength(16);
+        bar->addWidget(m_workshop);
+        bar->addWidget(new QLabel("takes"));
         bar->addWidget(m_limit);
         column->addLayout(bar);
         auto* low = new QHBoxLayout;
@@ -203,6 +210,11 @@ public:
         column->addLayout(low, 6);
         connect(add, &QPushButton::clicked, this, [this] { change(true); });
         connect(remove, &QPushButton::clicked, this, [this] { change(false); });
+        connect(m_workshop, &QComboBox::activated, this, [this] {
+            const std::string name = m_workshop->currentText().toStdString();
+            m_document.edit("Machine", [&](Design& d) { change::workshop(d, name); });
+            fill();
+        });
         connect(m_limit, &QLineEdit::editingFinished, this, [this] {
             const std::string typed = m_limit->text().toStdString();
             m_document.edit("Machine limit", [&](Design& d) {
@@ -235,13 +247,14 @@ public:
         };
         const auto face = m_document.pattern().materials.find(p->material);
         if (face != m_document.pattern().materials.end())
-            out.groups.push_back({"Face: " + text(material(face->second).name), facts(material(face->second))});
+            out.groups.push_back({"Face: " + text(m_document.pattern().material(face->second).name),
+                facts(m_document.pattern().material(face->second))});
         for (const auto& l : p->layers) {
-            DocketGroup layer{text(l.code) + ": " + text(material(l.material).name),
+            DocketGroup layer{text(l.code) + ": " + text(m_document.pattern().material(l.material).name),
                 {{"Fixing", text(l.fixing), {}}, {"Trim", "", {}},
                     {"Area", text(formatNumber(areaOf(l.outline) / 100, 1)) + " cm²", {"of its own outline"}}}};
             layer.rows[1] = {"Trim: " + text(l.trim, m_document.unit()), "", {}};
-            const auto more = facts(material(l.material));
+            const auto more = facts(m_document.pattern().material(l.material));
             layer.rows.insert(layer.rows.end(), more.begin(), more.begin() + 2);
             out.groups.push_back(layer);
         }
@@ -266,8 +279,21 @@ public:
 private:
     const Piece* piece() const { return m_document.pattern().piece(m_document.pieceInHand()); }
 
+    /// The library's workshops, and the design's own where it is none of them.
+    void fillWorkshops()
+    {
+        const std::string& own = m_document.design().workshop.machine;
+        m_workshop->clear();
+        for (const auto& w : m_document.design().library->workshops())
+            m_workshop->addItem(text(w.machine));
+        if (m_workshop->findText(text(own)) < 0)
+            m_workshop->addItem(text(own));
+        m_workshop->setCurrentText(text(own));
+    }
+
     void fill() override
     {
+        fillMaterials(*m_material, *m_document.design().library, "interlining");
         const int kept = m_scope->currentIndex();
         m_scope->clear();
         if (const Piece* p = piece()) {
@@ -275,6 +301,7 @@ private:
             m_scope->addItem("only " + text(p->code + " " + p->name), text(p->key));
             m_scope->setCurrentIndex(std::max(0, kept));
         }
+        fillWorkshops();
         m_limit->setText(m_document.len(m_document.design().workshop.machineLimit));
         const auto& seams = m_document.pattern().seams;
         const int row = std::max(0, m_table->currentRow());
@@ -307,37 +334,18 @@ private:
         const std::string scope = m_scope->currentData().toString().toStdString(),
                           id = m_material->currentData().toString().toStdString(),
                           trim = m_trim->currentText().trimmed().toStdString();
-        const std::string key = p->key;
-        const Ruled ruled(*p);
-        const Material& m = material(id);
         m_document.edit(add ? "Put an interlining behind" : "Take an interlining away", [&](Design& d) {
-            // A piece gets rules of its own as a copy of its role's.
-            const bool own = scope == key;
-            const bool hasOwn = std::any_of(
-                d.layers.begin(), d.layers.end(), [&](const LayerRule& r) { return r.pieces == key; });
-            if (own && !hasOwn)
-                for (auto r : layerRulesFor(d, ruled)) {
-                    r.pieces = key;
-                    d.layers.push_back(r);
-                }
             if (add)
-                d.layers.push_back({scope, id,
-                    m.kind == "fusible"     ? "fused"
-                        : m.kind == "board" ? "loose"
-                                            : "basted",
-                    trim, {}, ""});
+                change::putBehind(d, m_document.pattern(), {.pieces = scope, .material = id, .trim = trim});
             else
-                for (auto it = d.layers.rbegin(); it != d.layers.rend(); ++it)
-                    if (it->pieces == scope) {
-                        d.layers.erase(std::next(it).base());
-                        break;
-                    }
+                change::takeFromBehind(d, m_document.pattern(), scope);
         });
     }
 
     QTableWidget* m_table;
     Section* m_section;
     QComboBox *m_scope, *m_material, *m_trim;
+    QComboBox* m_workshop;
     QLineEdit* m_limit;
 };
 

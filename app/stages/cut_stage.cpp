@@ -3,7 +3,7 @@
 #include "bench.hpp"
 #include "cutting/cut_list.hpp"
 #include "fonts.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "qtext.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -114,7 +114,7 @@ public:
         if (r < 0 || r >= int(m_markers.size()))
             return {"Nothing in hand", {}, {.materials = true, .opened = "materials"}};
         const Marker& m = m_markers[std::size_t(r)];
-        const Material& cloth = material(m.material);
+        const Material& cloth = m_document.pattern().material(m.material);
         DocketPage out{text(cloth.name), {}, {.materials = true, .opened = "materials"}};
         int count = 0, unplaced = 0;
         double area = 0;
@@ -184,7 +184,7 @@ private:
             t->setItem(row2, c, new QTableWidgetItem(s));
         };
         for (const auto& m : m_markers) {
-            put(m_materials, r, 0, text(material(m.material).name).section(',', 0, 0));
+            put(m_materials, r, 0, text(m_document.pattern().material(m.material).name).section(',', 0, 0));
             put(m_materials, r, 1, m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"));
             put(m_materials, r, 2, m_document.len(m.length));
             put(m_materials, r, 3, QString::number(m.soldLength / 1000, 'f', 1) + " m");

@@ -6,7 +6,6 @@
 #include "handles.hpp"
 #include "qtext.hpp"
 #include "shell/docket_page.hpp"
-#include "sizes/stock.hpp"
 #include "stages.hpp"
 
 #include <QVBoxLayout>
@@ -326,7 +325,8 @@ protected:
         p.setPen(QPen(t.muted, 1));
         p.setFont(pixelFont(10));
         double last = -100;
-        for (const double length : stockTables().at("zip").values) {
+        const StockTable* zips = doc().pattern().library->stock("zip");
+        for (const double length : zips ? zips->values : std::vector<double>{}) {
             if (length > doc().pattern().width)
                 break;
             const double x = from.x() + length * v.scale;

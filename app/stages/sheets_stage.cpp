@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sheets: the page map, each page as printed, what a wrong printer scale does, and the exports.
-#include "booklet_pdf.hpp"
 #include "editing/edits.hpp"
+#include "exporters/exporter.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
-#include "formats/measure_json.hpp"
-#include "formats/svg.hpp"
 #include "qtext.hpp"
 #include "sheet_pdf.hpp"
 #include "shell/ask_file.hpp"
@@ -210,8 +208,6 @@ private:
         m_paper = new QComboBox;
         m_paper->setObjectName("paper");
         m_paper->setAccessibleName("Paper");
-        for (const auto& p : papers())
-            m_paper->addItem(text(p.name));
         connect(m_paper, &QComboBox::currentIndexChanged, this, &SheetsStage::plan);
         side.addWidget(heading("Paper and sizes"));
         side.addWidget(m_paper);
@@ -250,12 +246,10 @@ private:
     {
         side.addSpacing(6);
         side.addWidget(heading("Write"));
-        for (const auto& [label, what] : {std::pair{"Sheets, PDF…", "sheets"}, {"Booklet, PDF…", "booklet"},
-                 {"Pieces, SVG…", "pieces"}, {"Cut list, text…", "cutlist"}}) {
-            auto* b = new QPushButton(label);
-            b->setObjectName(QString("write.") + what);
-            const QString kind = what;
-            connect(b, &QPushButton::clicked, this, [this, kind] { ask(kind); });
+        for (const Exporter& exporter : exporters()) {
+            auto* b = new QPushButton(QString(exporter.label) + "…");
+            b->setObjectName(QString("write.") + exporter.id);
+            connect(b, &QPushButton::clicked, this, [this, &exporter] { ask(exporter); });
             side.addWidget(b);
         }
         m_progress = new QProgressBar;
@@ -322,8 +316,25 @@ private:
 
     void fill() override { plan(); }
 
+    void fillPapers()
+    {
+        QStringList names, shown;
+        for (const auto& p : m_document.design().library->papers())
+            names << text(p.name);
+        for (int i = 0; i < m_paper->count(); ++i)
+            shown << m_paper->itemText(i);
+        if (names == shown)
+            return;
+        const QSignalBlocker quiet(m_paper);
+        const QString chosen = m_paper->currentText();
+        m_paper->clear();
+        m_paper->addItems(names);
+        m_paper->setCurrentIndex(std::max(0, m_paper->findText(chosen)));
+    }
+
     void plan()
     {
+        fillPapers();
         QStringList names;
         for (const auto& s : m_document.design().sizes)
             names << text(s);
@@ -356,8 +367,8 @@ private:
                 m_choice.patterns.push_back(&p);
         if (m_choice.patterns.empty())
             m_choice.patterns.push_back(&m_document.pattern());
-        m_choice.plan = planSheets(
-            m_choice.patterns, paperOf(m_paper->currentText().toStdString()), m_document.unit(), options());
+        m_choice.plan = planSheets(m_choice.patterns,
+            m_document.design().library->paper(m_paper->currentText().toStdString()), m_document.unit(), options());
         offerFold();
         m_choice.page = std::min(m_choice.page, m_choice.plan.pages.size());
         const Paper& paper = m_choice.plan.paper;
@@ -416,23 +427,23 @@ private:
         m_effect->setStyleSheet(QString("color:%1").arg((bad ? theme().error : theme().ink).name()));
     }
 
-    void ask(const QString& what)
+    void ask(const Exporter& exporter)
     {
         if (m_worker.joinable() && m_running)
             return;
         const QString base = m_document.fileName().isEmpty() ? text(safeFileName(m_document.design().name))
                                                              : QFileInfo(m_document.fileName()).completeBaseName();
-        const bool words = what == "cutlist";
-        const QString file = what == "pieces"
-            ? QFileDialog::getExistingDirectory(this, "Folder for the pieces", lastFolder())
+        const QString ending = exporter.ending;
+        const QString file = ending.isEmpty()
+            ? QFileDialog::getExistingDirectory(this, "Folder to write into", lastFolder())
             : askFileToWrite(
-                this, "Write", base + "-" + what, words ? ".txt" : ".pdf", words ? "Text (*.txt)" : "PDF (*.pdf)");
+                this, "Write", base + "-" + exporter.id, ending, QString("%1 (*%2)").arg(exporter.kind, ending));
         if (!file.isEmpty())
-            write(what, file);
+            write(exporter, file);
     }
 
     /// Works on copies, off the window's thread.
-    void write(const QString& what, const QString& file)
+    void write(const Exporter& exporter, const QString& file)
     {
         if (m_worker.joinable())
             m_worker.join();
@@ -446,50 +457,45 @@ private:
         m_stop->show();
         m_said->setText("Writing…");
         const Paper paper = m_choice.plan.paper;
-        m_worker = std::thread([this, what, file, paper, unit = m_document.unit(), chosen = options(),
+        m_worker = std::thread([this, &exporter, file, paper, unit = m_document.unit(), chosen = options(),
                                    design = m_document.design(), copies = std::move(copies)] {
+            std::vector<const Pattern*> list;
+            for (const auto& p : copies)
+                list.push_back(&p);
+            const Progress progress = [this](int done, int total) {
+                QMetaObject::invokeMethod(
+                    this, [this, done, total] { m_progress->setRange(0, total), m_progress->setValue(done); },
+                    Qt::QueuedConnection);
+                return !m_cancel;
+            };
             QString said;
             try {
-                std::vector<const Pattern*> list;
-                for (const auto& p : copies)
-                    list.push_back(&p);
-                const Progress progress = [this](int done, int total) {
-                    QMetaObject::invokeMethod(
-                        this, [this, done, total] { m_progress->setRange(0, total), m_progress->setValue(done); },
-                        Qt::QueuedConnection);
-                    return !m_cancel;
-                };
-                const std::filesystem::path path = file.toStdString();
-                said = "Written: " + QFileInfo(file).fileName();
-                if (what == "pieces") {
-                    const std::size_t n = writePieces(list, design.name, path, progress);
-                    said = QString(
-                        m_cancel ? "Stopped: %1 pieces were written into %2 before." : "Written: %1 pieces into %2")
-                               .arg(n)
-                               .arg(QFileInfo(file).fileName());
-                } else if (what == "cutlist")
-                    writeWhole(path, cutListText(design, copies, unit));
-                else {
-                    const QByteArray pdf = what == "sheets" ? sheetPdf(design, list, paper, unit, progress, chosen)
-                                                            : bookletPdf(design, list, paper, unit, progress);
-                    if (!pdf.isEmpty())
-                        writeWhole(path, pdf.toStdString());
-                }
-                if (m_cancel && what != "pieces")
-                    said = "Stopped; nothing was written.";
+                const std::size_t files = exporter.write(
+                    {design, list, paper, unit, chosen, progress, file.toStdString()});
+                said = wordsOf(exporter, QFileInfo(file).fileName(), files, m_cancel);
             } catch (const std::exception& e) {
                 said = e.what();
             }
             QMetaObject::invokeMethod(
-                this,
-                [this, said] {
-                    m_running = false;
-                    m_progress->hide();
-                    m_stop->hide();
-                    m_said->setText(said);
-                },
-                Qt::QueuedConnection);
+                this, [this, said] { written(said); }, Qt::QueuedConnection);
         });
+    }
+
+    static QString wordsOf(const Exporter& exporter, const QString& name, std::size_t files, bool stopped)
+    {
+        if (QString(exporter.ending).isEmpty())
+            return QString(stopped ? "Stopped: %1 pieces were written into %2 before." : "Written: %1 pieces into %2")
+                .arg(files)
+                .arg(name);
+        return files == 0 ? "Stopped; nothing was written." : "Written: " + name;
+    }
+
+    void written(const QString& said)
+    {
+        m_running = false;
+        m_progress->hide();
+        m_stop->hide();
+        m_said->setText(said);
     }
 
     Choice m_choice;

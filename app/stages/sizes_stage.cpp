@@ -4,7 +4,6 @@
 #include "checks/snags.hpp"
 #include "fonts.hpp"
 #include "qtext.hpp"
-#include "sizes/stock.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 

@@ -6,7 +6,6 @@
 
 namespace tectonis::embedded {
 
-extern const std::string_view materials;
-extern const std::string_view stock;
+extern const std::string_view library;
 
 } // namespace tectonis::embedded

@@ -54,7 +54,7 @@ void checkClean(const Document& document)
             CHECK(std::abs(seam.difference()) < 0.01);
         }
     for (const auto& f : document.findings()) {
-        INFO(f.subject << ": " << f.text);
+        INFO(words(f.subject) << ": " << words(f.text));
         CHECK(f.severity != Severity::Error);
     }
 }

@@ -213,6 +213,13 @@ TEST_CASE("Text from a file is plain everywhere: no label takes it for markup, n
         d.carried[0].name = trap;
         d.trials.push_back({"<b>", "M", trap, 0, 0, 0, 0, 0, 0, {}});
         d.revisions.push_back({"<i>", trap, {}});
+        Library::Contents cloths;
+        cloths.materials.push_back({.id = "trap", .name = trap, .thickness = 0.5});
+        cloths.materials.push_back({.id = "trap-behind", .name = trap, .use = "interlining", .thickness = 0.5});
+        d.library = SharedLibrary(d.library->with(Library(cloths)));
+        d.materials["shell"] = "trap";
+        d.layers.push_back({"panel", "trap-behind", "basted", "stitch", {}, ""});
+        d.workshop.machine = trap;
     });
     for (int i = 0; i < 9; ++i) {
         s.window.goTo(i);
@@ -222,6 +229,8 @@ TEST_CASE("Text from a file is plain everywhere: no label takes it for markup, n
                 INFO(label->text().toStdString());
                 CHECK((label->textFormat() == Qt::PlainText || !label->text().contains("<img")));
             }
+        for (auto* browser : s.window.findChildren<QTextBrowser*>())
+            CHECK_FALSE(browser->toHtml().contains("<img"));
     }
     CHECK(asPlain(text(trap)).startsWith("<qt>&lt;img"));
     CHECK(asPlain("5 < 6") == "5 < 6");

@@ -16,32 +16,6 @@ using namespace tectonis;
 
 namespace {
 
-void trigger(Shown& s, const QString& words)
-{
-    for (auto* action : s.window.findChildren<QAction*>())
-        if (QString(action->text()).remove('&') == words)
-            return action->trigger();
-    FAIL("no menu entry " << words.toStdString());
-}
-
-/// Types a name into the next file dialog and presses its button.
-struct FileName {
-    QTimer timer;
-    explicit FileName(QStringList names)
-    {
-        QObject::connect(&timer, &QTimer::timeout, [this, names]() mutable {
-            auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
-            if (!dialog || names.isEmpty())
-                return;
-            auto* edit = dialog->findChild<QLineEdit*>("fileNameEdit");
-            edit->selectAll();
-            QTest::keyClicks(edit, names.takeFirst()); // typed: only that unselects the file that was proposed
-            QMetaObject::invokeMethod(dialog, "accept");
-        });
-        timer.start(350); // when the dialog has read its folder
-    }
-};
-
 void closeWithout(Shown& s)
 {
     const Answers discard({"Discard"});

@@ -6,7 +6,7 @@
 #include "checks/finding.hpp"
 #include "editing/draft.hpp"
 #include "formats/measure_json.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/length.hpp"
 
 #include "editing/edits.hpp"

@@ -4,6 +4,7 @@
 #include "process.hpp"
 
 #include "formats/design_file.hpp"
+#include "library/library_file.hpp"
 
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
@@ -16,15 +17,15 @@ using nlohmann::json;
 
 namespace {
 
-const std::string kSchema = TECTONIS_DATA "/design.schema.json";
+const std::string kSchema = TECTONIS_DATA "/design.schema.json", kLibrarySchema = TECTONIS_DATA "/library.schema.json";
 
 /// What the validator says; empty where all files hold.
-std::string invalid(const std::vector<std::string>& files)
+std::string invalid(const std::vector<std::string>& files, const std::string& schema = kSchema)
 {
     std::string command = "/usr/bin/python3 -W ignore -m jsonschema --output plain";
     for (const auto& file : files)
         command += " -i '" + file + "'";
-    const Ran ran = shell(command + " '" + kSchema + "'");
+    const Ran ran = shell(command + " '" + schema + "'");
     return ran.code == 0 ? "" : ran.out + ran.err + " code " + std::to_string(ran.code);
 }
 
@@ -89,5 +90,55 @@ TEST_CASE("Schema: what it refuses the application refuses too, and it does refu
         changed(faults[i]);
         CHECK(invalid({file}) != "");
         CHECK_THROWS_AS(loadDesign(file), InputError);
+    }
+}
+
+TEST_CASE("Schema of libraries: what ships and what is written hold to it; what it refuses the reader refuses too")
+{
+    const Scratch folder("library-schema");
+    const std::string file = folder / "library.json";
+    CHECK(invalid({TECTONIS_DATA "/library.json"}, kLibrarySchema) == "");
+    std::ofstream(file) << libraryText(*Library::builtIn());
+    CHECK(invalid({file}, kLibrarySchema) == "");
+    // One definition of an entry for both kinds of file.
+    const json one = json::parse(slurp(kSchema)), other = json::parse(slurp(kLibrarySchema));
+    for (const auto& [name, definition] : other["$defs"].items())
+        CHECK(one["$defs"][name] == definition);
+    CHECK(one["properties"]["library"]["properties"]["materials"] == other["properties"]["materials"]);
+
+    const json whole = json::parse(slurp(TECTONIS_DATA "/library.json"));
+    const auto changed = [&](const std::function<void(json&)>& change) {
+        json j = whole;
+        change(j);
+        std::ofstream(file) << j.dump(2);
+    };
+    const std::vector<std::function<void(json&)>> faults{
+        [](json& j) { j.erase("format"); },
+        [](json& j) { j["version"] = 0; },
+        [](json& j) { j["materials"] = 3; },
+        [](json& j) { j["materials"][0].erase("thickness"); },
+        [](json& j) { j["materials"][0]["thickness"] = 0; },
+        [](json& j) { j["materials"][0]["thickness"] = json::array(); },
+        [](json& j) { j["materials"][0]["use"] = "hat"; },
+        [](json& j) { j["materials"][0]["class"] = "wood"; },
+        [](json& j) { j["materials"][0]["compressed"] = 1.5; },
+        [](json& j) { j["materials"][0]["heat"] = 3; },
+        [](json& j) { j["materials"][0]["id"] = "a=b"; },
+        [](json& j) { j["materials"][0]["name"] = "two\nlines"; },
+        [](json& j) { j["materials"][0]["name"] = std::string(201, 'a'); },
+        [](json& j) { j["stock"]["zip"]["values"] = json::array(); },
+        [](json& j) { j["stock"]["zip"]["values"][0] = "long"; },
+        [](json& j) { j["stock"]["zip"]["snap"] = "sideways"; },
+        [](json& j) { j["stock"]["two words"] = j["stock"]["zip"]; },
+        [](json& j) { j["papers"][0].erase("width"); },
+        [](json& j) { j["papers"][0]["height"] = 3; },
+        [](json& j) { j["workshops"][0]["footWidth"] = 99; },
+        [](json& j) { j["workshops"][0].erase("machine"); },
+    };
+    for (std::size_t i = 0; i < faults.size(); ++i) {
+        INFO("fault " << i);
+        changed(faults[i]);
+        CHECK(invalid({file}, kLibrarySchema) != "");
+        CHECK_THROWS_AS(readLibrary(slurp(file), "library"), InputError);
     }
 }

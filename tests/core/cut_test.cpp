@@ -166,8 +166,8 @@ TEST_CASE("Rivets and eyelets under a pocket are findings with their distance")
         std::vector<std::string> out;
         const auto patterns = draftAll(design);
         for (const auto& f : checkAll(design, patterns))
-            if (f.check == "collision" && f.size == "M" && f.subject.find("Rivet") != std::string::npos)
-                out.push_back(f.text);
+            if (f.check == "collision" && f.size == "M" && words(f.subject).find("Rivet") != std::string::npos)
+                out.push_back(words(f.text));
         return out;
     };
     assign(d, "patch.width=60");

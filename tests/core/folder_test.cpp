@@ -3,7 +3,7 @@
 #include "drafting/plans.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "mockup/figure.hpp"
 #include "mockup/folder.hpp"
 #include "parallel/parallel.hpp"

@@ -91,7 +91,7 @@ TEST_CASE("Twelve families of forms, each with silhouette, ranges and a design t
                 }
             }
         for (const auto& f : checkAll(fresh, draftAll(fresh))) {
-            INFO(f.subject << ": " << f.text);
+            INFO(words(f.subject) << ": " << words(f.text));
             CHECK(f.severity == Severity::Note);
         }
     }
@@ -371,7 +371,7 @@ TEST_CASE("Two pockets on one place are a finding with distances")
         return std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.check == "collision"; });
     };
     REQUIRE(collision(findings) != findings.end());
-    CHECK(collision(findings)->text.find("110 mm across and 130 mm up") != std::string::npos);
+    CHECK(words(collision(findings)->text).find("110 mm across and 130 mm up") != std::string::npos);
     setChoice(d, "slip2.site", "back");
     const auto after = checkAll(d, draftAll(d));
     CHECK(collision(after) == after.end());

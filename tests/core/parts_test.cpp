@@ -8,7 +8,7 @@
 #include "drafting/cut.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "units/error.hpp"

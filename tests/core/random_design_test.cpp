@@ -7,7 +7,7 @@
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "geos.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "random_design.hpp"
 #include "sheets/plan.hpp"
 #include "units/error.hpp"

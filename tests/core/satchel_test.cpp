@@ -7,7 +7,7 @@
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "mockup/carry.hpp"
 #include "mockup/folder.hpp"
 #include "sequence/order.hpp"
@@ -260,15 +260,15 @@ TEST_CASE("Things to carry: a thing between round corners rises; what does not f
     const auto found = findingsOf(d);
     REQUIRE(finds(found, "carried"));
     for (const auto& f : found)
-        if (f.subject == "Plank" && f.size == "M" && f.repair) {
-            CHECK(f.text.find("too wide") != std::string::npos);
+        if (words(f.subject) == "Plank" && f.size == "M" && f.repair) {
+            CHECK(words(f.text).find("too wide") != std::string::npos);
             Design mended = d;
             for (const auto& a : f.repair->assignments)
                 assign(mended, a);
             const auto after = findingsOf(mended);
             for (const auto& g : after)
-                if (g.size == "M" && g.subject == "Plank")
-                    CHECK(g.text.find("too wide") == std::string::npos);
+                if (g.size == "M" && words(g.subject) == "Plank")
+                    CHECK(words(g.text).find("too wide") == std::string::npos);
         }
 }
 
@@ -387,7 +387,7 @@ TEST_CASE("Markers: pieces lie on the cloth without touching, the length is what
 TEST_CASE("Sheets: every piece is covered, no page is empty, small pieces stay on one page")
 {
     const auto sizes = draftAll(plain());
-    for (const auto& paper : papers()) {
+    for (const auto& paper : Library::builtIn()->papers()) {
         const SheetPlan plan = planSheets({&sizes[0], &sizes[1], &sizes[2]}, paper);
         std::set<std::string> there;
         std::vector<Polyline> lines;
@@ -478,7 +478,7 @@ TEST_CASE("Gusset in three strips: two sides and a bottom are as long as the pan
     CHECK(joins().empty());
     assign(d, "gusset.side=220"); // the side is 240 less the corner's reach, the corner's arc follows
     REQUIRE(!joins().empty());
-    CHECK_THAT(joins().front().text, Catch::Contains("curve"));
+    CHECK_THAT(words(joins().front().text), Catch::Contains("curve"));
     assign(d, "gusset.side=150"); // up the side
     CHECK(joins().empty());
     CHECK(draftAll(d)[1].piece("gusset")->edge("front")->length() == Approx(150));
@@ -506,7 +506,7 @@ TEST_CASE("All demos load and are in order")
         ++found;
         const Design d = loadDesign(entry.path());
         for (const auto& f : checkAll(d, draftAll(d))) {
-            INFO(f.subject << " " << f.text);
+            INFO(words(f.subject) << " " << words(f.text));
             CHECK(f.severity == Severity::Note);
         }
     }

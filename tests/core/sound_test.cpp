@@ -242,7 +242,7 @@ TEST_CASE("Two things of one name have each their own verdict, and every count o
     const auto snags = snagsOf(all);
     std::size_t wide = 0;
     for (const auto& s : snags)
-        wide += all[s.first].text.find("too wide") != std::string::npos;
+        wide += words(all[s.first].text).find("too wide") != std::string::npos;
     CHECK(wide == 2);
     int byStage = 0;
     for (const char* stage : {"Brief", "Draft", "Build-up", "Fittings", "Sizes", "Sequence", "Cut", "Sheets", "Trial"})
@@ -264,7 +264,7 @@ TEST_CASE("A repair that is offered is taken: the opening's is inside its own ra
         for (const auto& f : checkAll(d, draftAll(d)))
             if (f.check == "opening" && f.repair) {
                 ++offered;
-                INFO(width << ": " << f.repair->label);
+                INFO(width << ": " << words(f.repair->label));
                 CHECK(whyNotMend(d, f).empty());
                 Design mended = d;
                 applyRepair(mended, f);

@@ -6,7 +6,7 @@
 #include "geos.hpp"
 
 #include "cutting/cut_list.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "sheets/plan.hpp"
 #include "units/words.hpp"
 

@@ -5,7 +5,7 @@
 #include "every_design.hpp"
 
 #include "drafting/edging.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 using namespace tectonis;
 using Catch::Contains;

@@ -6,7 +6,7 @@
 
 #include "edition/edition.hpp"
 #include "formats/design_file.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "sheets/plan.hpp"
 #include "units/length.hpp"
 

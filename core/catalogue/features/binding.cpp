@@ -4,7 +4,7 @@
 #include "drafting/edging.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -76,7 +76,7 @@ public:
             "run: once along the raw edges, which are longer than the stitch line round convex corners and reach to "
             "the cut line at their ends"});
         const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each binding strip", length, cut, bias,
-            material(d.pattern.materials.at("lining")));
+            d.pattern.material(d.pattern.materials.at("lining")));
         drawRectangle(d.add({.key = f.id,
                           .code = d.freeCode("G"),
                           .name = f.named("Binding strip"),

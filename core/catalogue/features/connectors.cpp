@@ -3,7 +3,7 @@
 #include "drafting/panels.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -50,7 +50,7 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const Material& cloth = material(d.pattern.materials.at("shell"));
+        const Material& cloth = d.pattern.material(d.pattern.materials.at("shell"));
         const double length = d.work({f.id, f.key("length"), "Connector cut length", "2*(loop + allowance + overlap)",
             {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
             "looped: both ends lie in the seam"});

@@ -3,7 +3,7 @@
 #include "drafting/panels.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <cmath>
@@ -62,7 +62,7 @@ public:
         Drafter& d = f.d;
         const std::string& make = f.choice("make");
         const std::string role = make == "webbing" ? "strap" : "shell";
-        const Material& cloth = material(d.pattern.materials.at(role));
+        const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         // The free part is half an ellipse over the spread; each end goes down the face.
         const double bow = d.work(
             {f.id, f.key("bow"), "Length of the free part", "pi/2*(a + b)*(1 + 3*h/(10 + sqrt(4 - 3*h)))",

@@ -3,7 +3,7 @@
 #include "drafting/edging.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -64,7 +64,7 @@ public:
             {{"run", length}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
             "the seams' stitch length and both ends"});
         const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each piping strip", whole, wide, true,
-            material(d.pattern.materials.at("shell")));
+            d.pattern.material(d.pattern.materials.at("shell")));
         const int strips = joined.count;
         Piece& strip = d.add({.key = f.id,
             .code = d.freeCode("Y"),

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Magnetic snap pair: one half on the flap's lining, the other where it lands on the front.
 #include "features/feature.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>

@@ -52,7 +52,7 @@ public:
         Drafter& d = f.d;
         const bool webbing = f.choice("make") == "webbing";
         const std::string role = webbing ? "strap" : "shell";
-        const Material& cloth = material(d.pattern.materials.at(role));
+        const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         const double width = f("width"), length = f("length");
         const double cut = workCutWidth(d, f.id, f.key("cut"), "Strap cut width", width, cloth);
         const double loops = 2 * d(d.firstOf("connectors") + ".loop");

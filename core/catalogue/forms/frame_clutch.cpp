@@ -3,7 +3,7 @@
 #include "drafting/coat.hpp"
 #include "drafting/plans.hpp"
 #include "forms/form.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "mockup/folder.hpp"
 #include "units/words.hpp"
 
@@ -78,7 +78,7 @@ public:
         p.width = w, p.height = h, p.depth = d("frame.depth");
         // The cover wraps the half shell: face, rim and turn-in.
         const double wrap = d.work({"cover", "cover.wrap", "Cover beyond the face", "padding + rim + wall + turn",
-            {{"padding", material(p.materials.at("padding")).thickness}, {"rim", half}, {"wall", d("shell.wall")},
+            {{"padding", p.material(p.materials.at("padding")).thickness}, {"rim", half}, {"wall", d("shell.wall")},
                 {"turn", d("turn.in")}},
             0, Kind::Geometry, "mm",
             "down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned in"});

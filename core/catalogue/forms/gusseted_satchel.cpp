@@ -3,7 +3,7 @@
 #include "drafting/coat.hpp"
 #include "drafting/panels.hpp"
 #include "forms/form.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "mockup/folder.hpp"
 #include "units/words.hpp"
 
@@ -461,7 +461,9 @@ public:
     {
         const double panel = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining");
         const double side = d.stack("gusset", "gusset", "shell") + d.stack("lining gusset", "lining.gusset", "lining");
-        const double board = d.choice("base.board") == "yes" ? material(d.pattern.materials.at("board")).thickness : 0;
+        const double board = d.choice("base.board") == "yes"
+            ? d.pattern.material(d.pattern.materials.at("board")).thickness
+            : 0;
         const double width = d.work({"body", "inside.width", "Inside width", "width - 2*side",
             {{"width", d("width")}, {"side", side}}, 0, Kind::Geometry, "mm",
             "each inside dimension is twice the wall's thickness less; side: gusset, foam and lining"});

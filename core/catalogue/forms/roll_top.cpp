@@ -6,7 +6,7 @@
 #include "drafting/strip_width.hpp"
 #include "drafting/walls.hpp"
 #include "forms/form.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <cmath>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "buildup/layers.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -27,10 +27,12 @@ std::string trimInWords(const Piece& piece, const LayerRule& rule)
     return out;
 }
 
-std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, std::size_t number)
+std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Material& cloth, std::size_t number)
 {
     Layer layer{.code = fmt::format("{}/{}", piece.code, number),
         .material = rule.material,
+        .kind = cloth.kind,
+        .loft = cloth.compressed < 1,
         .fixing = rule.fixing,
         .trim = trimInWords(piece, rule)};
     if (!rule.area.empty()) {
@@ -64,7 +66,10 @@ struct Caught {
     const Layer* layer = nullptr; ///< null: the cloth
     int times = 1;
     double each = 0;
-    std::string label() const { return layer ? layer->code + " " + material(layer->material).name : piece->name; }
+    std::string label(const Pattern& p) const
+    {
+        return layer ? layer->code + " " + p.material(layer->material).name : piece->name;
+    }
 };
 
 /// Does a point lie on a run? Chords are made for free curves only.
@@ -105,10 +110,10 @@ template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, 
     if (!piece)
         return;
     const auto add = [&](const Piece& each, const std::string& edge, int times) {
-        visit(Caught{&each, nullptr, times, material(p.materials.at(each.material)).underFoot()});
+        visit(Caught{&each, nullptr, times, p.material(p.materials.at(each.material)).underFoot()});
         for (const auto& layer : each.layers)
             if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
-                visit(Caught{&each, &layer, times, material(layer.material).underFoot()});
+                visit(Caught{&each, &layer, times, p.material(layer.material).underFoot()});
     };
     const Edge* own = piece->edge(use.edge);
     add(*piece, use.edge, own && pleated(*piece, *own) ? 3 : 1); // the folded cloth lies three times at a pleat
@@ -204,18 +209,18 @@ double stackThickness(const Design& design, const Ruled& piece, const std::strin
     const auto face = design.materials.find(materialRole);
     if (face == design.materials.end())
         throw InputError("materials", fmt::format("no material is chosen for “{}”", materialRole));
-    double sum = material(face->second).thickness;
+    double sum = design.library->material(face->second).thickness;
     for (const auto& rule : layerRulesFor(design, piece))
         if (rule.area.empty())
-            sum += material(rule.material).thickness;
+            sum += design.library->material(rule.material).thickness;
     return sum;
 }
 
 double thicknessOf(const Pattern& pattern, const Piece& piece)
 {
-    double sum = material(pattern.materials.at(piece.material)).thickness;
+    double sum = pattern.material(pattern.materials.at(piece.material)).thickness;
     for (const auto& layer : piece.layers)
-        sum += layer.wholePiece ? material(layer.material).thickness : 0;
+        sum += layer.wholePiece ? pattern.material(layer.material).thickness : 0;
     return sum;
 }
 
@@ -240,7 +245,7 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRu
                 rules.push_back(patch);
         for (std::size_t i = 0; i < rules.size();
              ++i) // numbered by their rules, so that a layer has one code in every size
-            if (auto layer = layerOf(piece, rules[i], i + 1))
+            if (auto layer = layerOf(piece, rules[i], pattern.material(rules[i].material), i + 1))
                 piece.layers.push_back(std::move(*layer));
     }
 }
@@ -253,14 +258,14 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         double sum = 0;
         if (const EdgeUse* use = thickestOf(p, *side, seam, sum))
             forEachCaught(p, *use, seam, [&](const Caught& caught) {
-                bulk.parts.push_back({caught.label(), caught.times, caught.each});
+                bulk.parts.push_back({caught.label(p), caught.times, caught.each});
                 if (caught.layer && caught.each > most)
                     most = caught.each, bulk.heaviest = caught.layer->code;
             });
     }
     if (const Piece* binding = p.piece(seam.bound))
         bulk.parts.push_back({binding->name, 4,
-            material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
+            p.material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
     double plain = 0; // without what is trapped: that lies away from where other seams cross
     for (const auto& part : bulk.parts)
         plain += part.times * part.each;
@@ -268,12 +273,12 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         const Piece* piece = p.piece(key);
         if (!piece)
             continue;
-        bulk.parts.push_back({piece->name, piece->plies, material(p.materials.at(piece->material)).underFoot()});
+        bulk.parts.push_back({piece->name, piece->plies, p.material(p.materials.at(piece->material)).underFoot()});
         for (const auto& layer : piece->layers)
             if (layer.wholePiece
                 && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
-                bulk.parts.push_back({fmt::format("{} {}", layer.code, material(layer.material).name), 1,
-                    material(layer.material).underFoot()});
+                bulk.parts.push_back({fmt::format("{} {}", layer.code, p.material(layer.material).name), 1,
+                    p.material(layer.material).underFoot()});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;
@@ -322,13 +327,13 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
             continue;
         // The piece itself and its own allowance behind it.
         forEachCaught(p, *thickest, seam, [&](const Caught& caught) {
-            bulk.parts.push_back({caught.label(), 2 * caught.times, caught.each});
+            bulk.parts.push_back({caught.label(p), 2 * caught.times, caught.each});
         });
         for (const auto& layer : piece->layers)
             if (const auto reach = layer.reach.find(thickest->edge);
                 reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
                 bulk.parts.push_back(
-                    {layer.code + " " + material(layer.material).name, 1, material(layer.material).underFoot()});
+                    {layer.code + " " + p.material(layer.material).name, 1, p.material(layer.material).underFoot()});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;

@@ -20,6 +20,7 @@ Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : d
     pattern.values = std::move(values);
     pattern.choices = design.choices;
     pattern.materials = design.materials;
+    pattern.library = design.library;
     pattern.workings.reserve(64);
 }
 

@@ -3,7 +3,7 @@
 
 #include "drafting/edging.hpp"
 #include "drafting/panels.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -276,7 +276,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         Kind::Trade, "mm", "both edges to the middle and folded again"});
     const bool bias = curves(p, round);
     const JoinedStrips joined = workStrips(d, "binding", "binding", "Cut length of each binding strip", length, cut,
-        bias, material(p.materials.at("lining")));
+        bias, p.material(p.materials.at("lining")));
     Piece& binding = d.add({.key = "binding",
         .code = "G",
         .name = "Binding strip",

@@ -2,8 +2,7 @@
 #include "drafting/rivet.hpp"
 
 #include "buildup/layers.hpp"
-#include "library/material.hpp"
-#include "sizes/stock.hpp"
+#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -15,14 +14,14 @@ double addRivets(Drafter& d, const std::string& subject, const std::string& key,
 {
     double stack = 0;
     for (const auto& piece : through) {
-        stack += material(d.pattern.materials.at(piece.material)).underFoot();
+        stack += d.pattern.material(d.pattern.materials.at(piece.material)).underFoot();
         for (const auto& rule : layerRulesFor(d.design, {piece.role, piece.key}))
             if (rule.area.empty())
-                stack += material(rule.material).underFoot();
+                stack += d.pattern.material(rule.material).underFoot();
     }
     const double post = d.work({subject, key + ".post", "Rivet post at least", "stack + 2.5", {{"stack", stack}}, 0,
         Working::Kind::Trade, "mm", "all layers, compressed, and {2} to {3} to set it"});
-    const double offered = std::max(post, snapToStock(stockTables().at("rivet"), post));
+    const double offered = std::max(post, d.pattern.library->snapped("rivet", post));
     const double sold = d.work({subject, key + ".stock", "Rivet post to buy", "offered", {{"offered", offered}}, 0,
         Working::Kind::Trade, "mm", "the next length that is sold"});
     d.pattern.hardware.push_back({"Rivet", count, head, lengthToken(head) + " head, " + lengthToken(sold) + " post",

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "drafting/drafter.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 namespace tectonis {
 

@@ -139,7 +139,7 @@ void keepValuesWithout(Design& design, const std::string& id, const std::string&
         // Where the size rule makes another value of that number, the size gets its own.
         for (std::size_t i = 0; i < values.size(); ++i)
             if (const double was = values[i].at(name);
-                std::abs(grown(d.rule, values[base].at(name), double(i) - double(base)) - was) > 1e-6)
+                std::abs(grown(d.rule, values[base].at(name), double(i) - double(base), *design.library) - was) > 1e-6)
                 d.bySize.try_emplace(design.sizes[i], formatNumber(was, 6));
     }
 }

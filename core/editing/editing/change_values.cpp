@@ -2,6 +2,7 @@
 // Changes of single values: dimensions, rules, choices, materials, seams, and anything by its name.
 #include "editing/edits.hpp"
 
+#include "design/carried_library.hpp"
 #include "design/formula.hpp"
 #include "design/limits.hpp"
 #include "units/error.hpp"
@@ -101,7 +102,13 @@ void noOwnValue(Design& design, const std::string& name, const std::string& size
     dimensionOf(design, name).bySize.erase(size);
 }
 
-void rule(Design& design, const std::string& name, const SizeRule& rule) { dimensionOf(design, name).rule = rule; }
+void rule(Design& design, const std::string& name, const SizeRule& rule)
+{
+    Dimension& d = dimensionOf(design, name);
+    if (rule.kind == SizeRule::Kind::Stock && !design.library->stock(rule.stock))
+        throw InputError(name, fmt::format("there is no stock table “{}”", rule.stock));
+    d.rule = rule;
+}
 
 void choice(Design& design, const std::string& name, const std::string& value)
 {
@@ -115,6 +122,13 @@ void material(Design& design, const std::string& role, const std::string& materi
     if (!design.materials.contains(role))
         throw InputError("material." + role, "the design has no such material");
     design.materials[role] = materialId;
+}
+
+void workshop(Design& design, const std::string& name) { design.workshop = design.library->workshop(name); }
+
+void newerValues(Design& design, const Library& mine)
+{
+    design.library = SharedLibrary(Library(*libraryFor(design, mine)).with(mine));
 }
 
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends)
@@ -149,7 +163,9 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         const auto names = sizeNames(value);
         sizes(design, names,
             std::find(names.begin(), names.end(), design.baseSize) != names.end() ? design.baseSize : "");
-    } else if (name == "base")
+    } else if (name == "workshop")
+        workshop(design, value);
+    else if (name == "base")
         sizes(design, std::vector(design.sizes), value);
     else if (name.starts_with("seam.") && (name.ends_with(".start") || name.ends_with(".end"))) {
         const bool start = name.ends_with(".start");

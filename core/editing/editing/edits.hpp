@@ -35,16 +35,36 @@ void rule(Design& design, const std::string& name, const SizeRule& rule);
 void choice(Design& design, const std::string& name, const std::string& value);
 void material(Design& design, const std::string& role, const std::string& materialId);
 
+/// Machine, foot, speed and rates of one of the library's workshops.
+void workshop(Design& design, const std::string& name);
+
+/// Takes the values that @p mine has of what the design carries (newerValues() in design/carried_library.hpp lists
+/// them).
+void newerValues(Design& design, const Library& mine);
+
 /// Leaves a seam open at its ends, mm; zero sews it all.
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
 
-/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "sizes", "base", "name",
-/// "studio" or "notes".
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "workshop", "sizes", "base",
+/// "name", "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
 /// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are
 /// gone go with them. Without @p base the base size stays what it was, by its new name.
 void sizes(Design& design, const std::vector<std::string>& sizes, const std::string& base);
+
+/// How a material is usually held behind its piece: "fused", "loose", "basted".
+std::string usualFixing(const Material& material);
+
+/// Puts an interlining behind all pieces of a role or behind one piece, which then has rules of its own, begun as a
+/// copy of its role's. An empty fixing is the usual one, an empty trim goes to the stitch line.
+void putBehind(Design& design, const Pattern& seenIn, const LayerRule& rule);
+
+/// Takes the last one away again.
+void takeFromBehind(Design& design, const Pattern& seenIn, const std::string& pieces);
+
+/// The order of work by ids of steps; steps that are not named keep their places. Empty: as proposed.
+void order(Design& design, const Pattern& seenIn, const std::vector<std::string>& stepIds);
 
 /// Adds a part with its defaults and a free id, on the face where it is in nobody's way; what it needs (connectors for
 /// a strap) is added before it. Returns its id.

@@ -15,7 +15,7 @@ void applyRepair(Design& design, const Finding& finding)
 void change::repair(Design& next, const Finding& finding)
 {
     if (!finding.repair)
-        throw InputError(finding.subject, "there is no repair in one stroke for this");
+        throw InputError(words(finding.subject), "there is no repair in one stroke for this");
     const Design before = next;
     if (finding.repair->proposedOrder)
         next.stepOrder.clear();

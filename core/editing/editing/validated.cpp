@@ -4,13 +4,19 @@
 #include "buildup/layers.hpp"
 #include "design/limits.hpp"
 #include "editing/draft.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
 
 namespace tectonis {
 namespace {
+
+void requireMaterial(const Design& design, const std::string& id)
+{
+    if (!design.library->find(id))
+        throw InputError("materials", fmt::format("there is no material “{}”", id));
+}
 
 void requireKnown(const Design& design)
 {
@@ -30,9 +36,9 @@ void requireKnown(const Design& design)
             throw InputError(c.name, fmt::format("“{}” is no choice here; choose one of {}", value, known));
     }
     for (const auto& [role, id] : design.materials)
-        material(id);
+        requireMaterial(design, id);
     for (const auto& rule : design.layers) {
-        material(rule.material);
+        requireMaterial(design, rule.material);
         if (rule.area.empty())
             trimReach(rule.trim, 0);
         for (const auto& [edge, trim] : rule.edges)

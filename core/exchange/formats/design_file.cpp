@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/design_file.hpp"
 
+#include "design/carried_library.hpp"
 #include "design/limits.hpp"
 #include "design/spec.hpp"
 #include "editing/edits.hpp"
+#include "library/library_json.hpp"
+#include "text/places.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -119,15 +122,8 @@ json toJson(const Design& d)
     for (const auto& [key, ends] : d.seamEnds)
         j["seamEnds"][key] = toJson(ends);
     j["revisions"] = listOf(d.revisions);
+    j["library"] = toJson(carriedBy(d).contents());
     return with(j, d.more);
-}
-
-std::string lineAndColumn(const std::string& text, std::size_t byte)
-{
-    const std::size_t end = std::min(byte == 0 ? 0 : byte - 1, text.size());
-    const auto line = std::count(text.begin(), text.begin() + long(end), '\n') + 1;
-    const auto start = text.rfind('\n', end == 0 ? 0 : end - 1);
-    return fmt::format("line {}, column {}", line, start == std::string::npos ? end + 1 : end - start);
 }
 
 /// Reads one item and keeps what it holds beyond that.
@@ -184,8 +180,8 @@ Design fromJson(const json& j)
         d.revisions.push_back(read(r, Revision{r.value("date", ""), r.value("text", ""), {}}));
     // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
     json own = j, known = toJson(d);
-    for (const char* items :
-        {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds", "choices", "materials"})
+    for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds",
+             "choices", "materials", "library"})
         own.erase(items);
     d.more = moreIn(own, known);
     return d;
@@ -202,11 +198,21 @@ json parsed(const std::string& text, const std::string& place)
             return true;
         });
     } catch (const json::parse_error& e) {
-        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte)),
+        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte == 0 ? 0 : e.byte - 1)),
             "this is not a whole Tectonis design; the file may be cut short or of another kind");
     } catch (const json::exception&) { // a number beyond all bounds
         throw InputError(place, "it holds a number that is too large");
     }
+}
+
+/// @throws InputError for the first problem, with line and column.
+Library carriedIn(const json& j, const std::string& text)
+{
+    if (!j.contains("library"))
+        return Library();
+    return Library(libraryFromJson(j.at("library"), [&](const std::string& pointer, const std::string& problem) {
+        throw InputError("library, " + lineAndColumn(text, jsonByte(text, "/library" + pointer)), problem);
+    }));
 }
 
 } // namespace
@@ -216,7 +222,7 @@ std::string designText(const Design& design)
     return toJson(design).dump(2, ' ', false, json::error_handler_t::replace) + "\n";
 }
 
-ReadDesign readDesign(const std::string& text, const std::string& place)
+ReadDesign readDesign(const std::string& text, const std::string& place, const Library& mine)
 {
     const json j = parsed(text, place);
     try {
@@ -230,6 +236,7 @@ ReadDesign readDesign(const std::string& text, const std::string& place)
                     "the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
                     j["version"].get<long long>(), designFileVersion));
         ReadDesign out{fromJson(j), {}};
+        out.design.library = SharedLibrary(carriedIn(j, text));
         requireSound(out.design);
         if (const auto filled = fillIn(out.design); !filled.empty()) {
             std::string names;
@@ -239,6 +246,7 @@ ReadDesign readDesign(const std::string& text, const std::string& place)
                 fmt::format("{} lacks {} value{} that this Tectonis asks for; their defaults were taken: {}{}.", place,
                     filled.size(), filled.size() == 1 ? "" : "s", names, filled.size() > 6 ? " and more" : ""));
         }
+        out.design.library = libraryFor(out.design, mine);
         validate(out.design);
         return out;
     } catch (const json::exception& e) {
@@ -253,9 +261,9 @@ ReadDesign readDesign(const std::string& text, const std::string& place)
 
 Design designFromText(const std::string& text, const std::string& place) { return readDesign(text, place).design; }
 
-Design loadDesign(const std::filesystem::path& file)
+Design loadDesign(const std::filesystem::path& file, const Library& mine)
 {
-    return designFromText(readWhole(file), file.filename().string());
+    return readDesign(readWhole(file), file.filename().string(), mine).design;
 }
 
 void saveDesign(const Design& design, const std::filesystem::path& file) { writeWhole(file, designText(design)); }

@@ -23,12 +23,13 @@ struct ReadDesign {
 /// Reads a design. Fields this version does not know are kept with what they describe and written again.
 /// @throws InputError with @p place and line for text that is no JSON, another format, a newer version, or values that
 /// cannot be drafted.
-ReadDesign readDesign(const std::string& text, const std::string& place);
+/// What the design carries of a library lies over @p mine; what neither knows gets a stand-in and is told.
+ReadDesign readDesign(const std::string& text, const std::string& place, const Library& mine = *Library::builtIn());
 /// The same without what there is to tell.
 Design designFromText(const std::string& text, const std::string& place);
 
 /// @throws InputError as readDesign, or if the file cannot be read.
-Design loadDesign(const std::filesystem::path& file);
+Design loadDesign(const std::filesystem::path& file, const Library& mine = *Library::builtIn());
 
 /// Saves whole or not at all, as writeWhole().
 /// @throws InputError if it cannot be written; the old file is unharmed.

@@ -6,7 +6,7 @@
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "sequence/order.hpp"
 #include "units/error.hpp"
 
@@ -145,8 +145,8 @@ json findingsArray(const Findings& findings)
 {
     json out = json::array();
     for (const auto& f : findings)
-        out.push_back({{"severity", nameOf(f.severity)}, {"size", f.size}, {"subject", f.subject}, {"text", f.text},
-            {"check", f.check}, {"stage", f.stage}});
+        out.push_back({{"severity", nameOf(f.severity)}, {"size", f.size}, {"subject", words(f.subject)},
+            {"text", words(f.text)}, {"check", f.check}, {"stage", f.stage}});
     return out;
 }
 
@@ -246,13 +246,14 @@ std::string formsJson()
     return dumped(out);
 }
 
-std::string cutListText(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
+std::string cutListText(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit)
 {
     std::string out = fmt::format("{}\nCut list, all lengths in {}\n", design.name, unitSign(unit));
-    for (const auto& p : patterns) {
+    for (const Pattern* each : patterns) {
+        const Pattern& p = *each;
         out += fmt::format("\nSize {}\n", p.size);
         for (const auto& m : makeMarkers(p)) {
-            const Material& cloth = material(m.material);
+            const Material& cloth = p.material(m.material);
             out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatLengthBare(m.clothWidth, unit),
                 formatNumber(m.soldLength / 1000, 1));
             out += "code\tpiece\tcount\tmirrored\twidth\theight\n";

@@ -8,6 +8,14 @@ namespace tectonis {
 
 std::string lengthToken(double mm) { return "{" + formatNumber(mm, 3) + "}"; }
 
+std::string verbatim(const std::string& name)
+{
+    std::string out;
+    for (const char c : name)
+        out += c == '{' ? "{{" : std::string(1, c);
+    return out;
+}
+
 std::string inUnit(std::string_view words, Unit unit)
 {
     std::string out;
@@ -26,8 +34,9 @@ std::string inUnit(std::string_view words, Unit unit)
             out += formatLength(mm, unit);
             words.remove_prefix(close + 1);
         } else {
+            const bool twice = words.substr(open).starts_with("{{");
             out += '{';
-            words.remove_prefix(open + 1);
+            words.remove_prefix(open + (twice ? 2 : 1));
         }
     }
     return out;

@@ -9,7 +9,10 @@ namespace tectonis {
 /// "{10}": a length in mm inside words, to be written out by inUnit().
 std::string lengthToken(double mm);
 
-/// @p words with every "{number}" written in @p unit with its sign. Other braces stay as they are.
+/// A name that somebody gave, to stand inside such words as it is.
+std::string verbatim(const std::string& name);
+
+/// @p words with every "{number}" written in @p unit with its sign. Other braces stay as they are; "{{" is one.
 std::string inUnit(std::string_view words, Unit unit);
 
 /// With a small first letter, for use within a sentence.

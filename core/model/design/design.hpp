@@ -2,15 +2,13 @@
 // The Design: what the user wants. Plain values, nothing computed. Everything else in Tectonis follows from it.
 #pragma once
 
+#include "library/library.hpp"
+
 #include <map>
 #include <string>
 #include <vector>
 
 namespace tectonis {
-
-/// JSON members that a later version wrote to something and this one does not know: kept with it, written again, gone
-/// when it goes. Empty: none.
-using More = std::string;
 
 /// How a dimension grows from size to size.
 struct SizeRule {
@@ -47,7 +45,7 @@ struct Feature {
 /// An interlining behind all pieces of a role, or behind one piece.
 struct LayerRule {
     std::string pieces;                       ///< role ("panel") or piece key ("back.lower")
-    std::string material;                     ///< id in the material list
+    std::string material;                     ///< id in the library
     std::string fixing;                       ///< "fused", "basted", "glued", "loose"
     std::string trim;                         ///< "full", "stitch" or "inset N" (mm inside the stitch line)
     std::map<std::string, std::string> edges; ///< edge name to trim, where it differs
@@ -69,16 +67,6 @@ struct Carried {
     std::string place = "main";                  ///< "main" or the id of a pocket
     More more;
     bool operator==(const Carried&) const = default;
-};
-
-struct Workshop {
-    std::string machine = "Flat-bed, high foot lift";
-    double machineLimit = 8;  ///< mm of compressed cloth under the foot
-    double footWidth = 6;     ///< mm from needle to the outside of the foot
-    double stitchSpeed = 1.2; ///< metres sewn in a minute, all handling counted
-    double labourRate = 24;   ///< money per hour
-    double overhead = 15;     ///< percent on material and labour
-    bool operator==(const Workshop&) const = default;
 };
 
 /// What was measured on a sewn trial bag. Zero means not measured.
@@ -114,6 +102,8 @@ struct Design {
         stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
     std::vector<Trial> trials;
     std::vector<Revision> revisions;
+    /// What its ids of materials, stock tables and papers mean. A file carries what its design uses of it.
+    SharedLibrary library;
     More more; ///< of the design itself, its list of sizes and its workshop
     bool operator==(const Design&) const = default;
 };

@@ -3,7 +3,6 @@
 
 #include "design/formula.hpp"
 #include "design/limits.hpp"
-#include "sizes/stock.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -103,7 +102,7 @@ private:
             return formula(name, own->second);
         const double base = formula(name, d.value);
         try {
-            return grown(d.rule, base, m_step);
+            return grown(d.rule, base, m_step, *m_design.library);
         } catch (const InputError& e) {
             throw InputError(name, e.problem());
         }
@@ -140,17 +139,12 @@ void checkRange(const Design& design, const DimensionSpec& spec, const Values& v
 
 } // namespace
 
-double grown(const SizeRule& rule, double base, double steps)
+double grown(const SizeRule& rule, double base, double steps, const Library& library)
 {
     switch (rule.kind) {
     case SizeRule::Kind::Step: return base + steps * rule.amount;
     case SizeRule::Kind::Ratio: return base * std::pow(rule.amount, steps);
-    case SizeRule::Kind::Stock: {
-        const auto table = stockTables().find(rule.stock);
-        if (table == stockTables().end())
-            throw InputError("", fmt::format("there is no stock table “{}”", rule.stock));
-        return snapToStock(table->second, base + steps * rule.amount);
-    }
+    case SizeRule::Kind::Stock: return library.snapped(rule.stock, base + steps * rule.amount);
     case SizeRule::Kind::Hold:
     case SizeRule::Kind::Follow: break;
     }

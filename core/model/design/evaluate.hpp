@@ -16,7 +16,7 @@ Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size);
 
 /// What a size rule makes of the base size's value, @p steps sizes up (negative: down).
 /// @throws InputError if the rule names no stock table.
-double grown(const SizeRule& rule, double base, double steps);
+double grown(const SizeRule& rule, double base, double steps, const Library& library);
 
 /// Allowed range of one dimension, given the other values.
 struct Range {

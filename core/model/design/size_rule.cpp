@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "design/spec.hpp"
 
-#include "sizes/stock.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -38,8 +37,8 @@ SizeRule parseRule(const std::string& text)
     if (word == "stock") {
         const auto split = rest.find(' ');
         SizeRule rule = stock(rest.substr(0, split));
-        if (!stockTables().contains(rule.stock))
-            throw InputError("size rule", fmt::format("there is no stock table “{}”", rule.stock));
+        if (rule.stock.empty())
+            throw InputError("size rule", "name a stock table: stock zip");
         if (split != std::string::npos)
             rule.amount = amount(rest.substr(split + 1));
         return rule;

@@ -66,6 +66,8 @@ struct FaceLine {
 struct Layer {
     std::string code;     ///< "A/1"
     std::string material; ///< id
+    std::string kind;     ///< of the material: "board"
+    bool loft = false;    ///< gives way under the foot
     std::string fixing;   ///< "fused", "basted", "glued", "loose"
     std::string trim;     ///< in words
     Run outline;
@@ -242,6 +244,7 @@ struct Pattern {
     std::size_t sizeAt = 0;
     Values values;
     std::map<std::string, std::string> materials; ///< role to material id
+    SharedLibrary library;                        ///< the design's
     std::map<std::string, std::string> choices;
     double width = 0, height = 0, depth = 0; ///< finished, mm
     std::deque<Piece> pieces;                ///< std::deque: stable addresses while drafting
@@ -261,6 +264,7 @@ struct Pattern {
     std::vector<Space> spaces;
     std::vector<Working> workings;
 
+    const Material& material(const std::string& id) const { return library->material(id); }
     const Piece* piece(const std::string& key) const;
     const Piece* pieceByCode(const std::string& code) const;
     const Seam* seam(const std::string& key) const;

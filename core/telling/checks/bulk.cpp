@@ -21,26 +21,27 @@ void checkBulk(const CheckInput& in, Findings& out)
     };
     for (const auto& seam : in.pattern.seams) {
         const Bulk bulk = bulkAt(in.pattern, seam);
-        const std::string remedy = bulk.heaviest.empty()
-            ? "Grade the allowances, press seams open, or sew this place by hand."
-            : fmt::format("Trim {} out of the allowance first; then grade, press open, or sew by hand.", bulk.heaviest);
-        const std::string subject = fmt::format("Seam “{}”", seam.name);
+        const Message remedy = bulk.heaviest.empty()
+            ? say("Grade the allowances, press seams open, or sew this place by hand.")
+            : say("Trim {} out of the allowance first; then grade, press open, or sew by hand.", bulk.heaviest);
+        const Message subject = say("Seam “{}”", seam.name);
         if (bulk.underFoot > limit + 0.001)
             out.push_back({Severity::Error, "bulk", "", subject, seam.key, "Build-up",
-                fmt::format("{} lie under the foot; the machine takes {}. {}", in.len(bulk.underFoot, limit),
-                    in.len(limit), remedy),
+                together(say("{} lie under the foot; the machine takes {}.", Len(bulk.underFoot, limit), Len(limit)),
+                    remedy),
                 {}});
         else if (bulk.atCrossing > limit + 0.001)
             out.push_back({Severity::Warning, "bulk", "", subject, seam.key, "Build-up",
-                fmt::format("where “{}” crosses it, {} lie under the foot; the machine takes {}. {}", bulk.crossing,
-                    in.len(bulk.atCrossing, limit), in.len(limit), remedy),
+                together(say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
+                             Len(bulk.atCrossing, limit), Len(limit)),
+                    remedy),
                 {}});
         else if (topstitched(seam))
             if (const Bulk row = bulkUnderTopstitch(in.pattern, seam); row.underFoot > limit)
                 out.push_back({Severity::Warning, "bulk", "", subject, seam.key, "Build-up",
-                    fmt::format("topstitched, {} lie under the foot; the machine takes {}. Let the interlining end "
-                                "further in, or leave the row out.",
-                        in.len(row.underFoot), in.len(limit)),
+                    say("topstitched, {} lie under the foot; the machine takes {}. Let the interlining end "
+                        "further in, or leave the row out.",
+                        Len(row.underFoot), Len(limit)),
                     {}});
     }
 }

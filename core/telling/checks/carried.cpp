@@ -18,8 +18,8 @@ void checkCarried(const CheckInput& in, Findings& out)
         const bool hasPlace = std::any_of(
             in.pattern.spaces.begin(), in.pattern.spaces.end(), [&](const Space& s) { return s.place == thing.place; });
         if (!hasPlace)
-            out.push_back({Severity::Error, "carried", "", thing.name, thing.place, "Brief",
-                fmt::format("its place “{}” is not part of this bag. Choose another place for it.", thing.place), {},
+            out.push_back({Severity::Error, "carried", "", naming(thing.name), thing.place, "Brief",
+                say("its place “{}” is not part of this bag. Choose another place for it.", thing.place), {},
                 std::to_string(i)});
     }
     for (const auto& t : placed) {
@@ -35,7 +35,7 @@ void checkCarried(const CheckInput& in, Findings& out)
             if (!dimension)
                 return {};
             const double to = std::ceil(in.pattern.values.at(dimension->name) + by);
-            return Repair{fmt::format("Make “{}” {}", dimension->label, in.len(to)),
+            return Repair{say("Make “{}” {}", Label{dimension->label}, Len(to)),
                 {fmt::format("{}={}", dimension->name, to)}, false};
         };
         // What goes into the bag goes through its mouth: the lining's girth there against the thing's.
@@ -43,31 +43,39 @@ void checkCarried(const CheckInput& in, Findings& out)
             mouth && !pocket && t.overWidth <= 0.01 && t.overDepth <= 0.01) { // else that is told
             const double girth = 2 * (t.width + t.thickness), open = mouth->lengthB;
             if (girth > open + 0.01)
-                out.push_back({Severity::Error, "carried", "", t.name, "mouth", "Brief",
-                    fmt::format("it measures {} round and does not pass the mouth, which is {} round inside. Widen the "
-                                "mouth or leave it out.",
-                        in.len(girth, open), in.len(open)),
+                out.push_back({Severity::Error, "carried", "", naming(t.name), "mouth", "Brief",
+                    say("it measures {} round and does not pass the mouth, which is {} round inside. Widen the "
+                        "mouth or leave it out.",
+                        Len(girth, open), Len(open)),
                     {}, std::to_string(t.index) + " mouth"});
         }
-        const std::string where = pocket ? "the pocket" : "the bag";
-        const auto report = [&](double over, const char* direction, const DimensionSpec* dimension,
-                                const std::string& hint) {
+        const auto report = [&](double over, const Message& what, const DimensionSpec* dimension) {
             if (over > 0.01)
-                out.push_back({Severity::Error, "carried", "", t.name, dimension ? dimension->name : t.place, "Brief",
-                    fmt::format("it is {} too {} for {}{}. It will not go in; enlarge {} or leave it out.",
-                        in.len(over), direction, where, hint, dimension ? "“" + dimension->label + "”" : where),
-                    grow(dimension, over), std::to_string(t.index)});
+                out.push_back(
+                    {Severity::Error, "carried", "", naming(t.name), dimension ? dimension->name : t.place, "Brief",
+                        together(what,
+                            dimension ? say("It will not go in; enlarge “{}” or leave it out.", Label{dimension->label})
+                                      : say("It will not go in; make room for it or leave it out.")),
+                        grow(dimension, over), std::to_string(t.index)});
         };
-        report(t.overWidth, "wide",
-            pocket ? own({"width", "length"}) : own({"width", "frame.width", "thing.width", "side", "radius"}),
-            pocket ? fmt::format(" (a pocket needs the thing's width, its thickness and {})", in.len(pocketEase))
-                   : ", lining and interlinings counted");
-        report(t.overHeight, "tall",
-            pocket ? own({"height", "depth"}) : own({"height", "frame.height", "thing.height", "side", "radius"}),
-            pocket ? fmt::format(" (it may stand out by {})", in.len(60))
-                   : " where it stands between the round corners");
-        report(t.overDepth, "thick", own({"depth", "frame.depth", "thing.thickness", "radius"}),
-            " behind the things in front of it");
+        const Len wide(t.overWidth), tall(t.overHeight), thick(t.overDepth);
+        if (pocket) {
+            report(t.overWidth,
+                say("it is {} too wide for the pocket: a pocket needs the thing's width, its thickness and {}.", wide,
+                    Len(pocketEase)),
+                own({"width", "length"}));
+            report(t.overHeight, say("it is {} too tall for the pocket: it may stand out by {}.", tall, Len(60)),
+                own({"height", "depth"}));
+            report(t.overDepth, say("it is {} too thick for the pocket behind the things in front of it.", thick),
+                own({"depth"}));
+        } else {
+            report(t.overWidth, say("it is {} too wide for the bag, lining and interlinings counted.", wide),
+                own({"width", "frame.width", "thing.width", "side", "radius"}));
+            report(t.overHeight, say("it is {} too tall for the bag where it stands between the round corners.", tall),
+                own({"height", "frame.height", "thing.height", "side", "radius"}));
+            report(t.overDepth, say("it is {} too thick for the bag behind the things in front of it.", thick),
+                own({"depth", "frame.depth", "thing.thickness", "radius"}));
+        }
     }
 }
 

@@ -3,7 +3,7 @@
 #pragma once
 
 #include "pattern/pattern.hpp"
-#include "units/length.hpp"
+#include "words/language.hpp"
 
 namespace tectonis {
 
@@ -16,38 +16,34 @@ constexpr const char* nameOf(Severity s)
 
 /// Edits that mend a finding, as "NAME=VALUE" for assign().
 struct Repair {
-    std::string label;
+    Message label;
     std::vector<std::string> assignments;
     bool proposedOrder = false; ///< goes back to the proposed order of steps
 };
 
 struct Finding {
     Severity severity = Severity::Error;
-    std::string check;   ///< which check: "seam-length"
-    std::string size;    ///< size name
-    std::string subject; ///< in words: "Seam “Front to gusset”"
-    std::string key;     ///< piece key, dimension, seam key or step id to jump to
-    std::string stage;   ///< the stage it is mended in: "Draft"
-    std::string text;    ///< what, by how much, why, what to do
+    std::string check; ///< which check: "seam-length"
+    std::string size;  ///< size name
+    Message subject;   ///< "Seam “Front to gusset”"
+    std::string key;   ///< piece key, dimension, seam key or step id to jump to
+    std::string stage; ///< the stage it is mended in: "Draft"
+    Message text;      ///< what, by how much, why, what to do
     std::optional<Repair> repair;
     std::string about{}; ///< tells findings apart whose subjects have one name: "2" for the third thing carried
 };
 
-/// What a check may read. Lengths in texts are written in @c unit.
+/// What a check may read.
 struct CheckInput {
     const Design& design;
     const DesignSpec& spec;
     const Pattern& pattern;
-    Unit unit = Unit::Mm;
-    std::string len(double mm) const { return formatLength(mm, unit); }
-    /// The same for a length that is set beside another, @p than: in full where rounding would make them look alike.
-    std::string len(double mm, double than) const { return len(mm) == len(than) ? exactLength(mm, unit) : len(mm); }
 };
 
 using Findings = std::vector<Finding>;
 
 /// All checks over one pattern, and over all sizes (worst first).
 Findings check(const CheckInput& input);
-Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Unit unit = Unit::Mm);
+Findings checkAll(const Design& design, const std::vector<Pattern>& patterns);
 
 } // namespace tectonis

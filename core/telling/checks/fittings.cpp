@@ -76,7 +76,7 @@ public:
     {
         for (auto& f : m_found) {
             if (f.times > 1)
-                f.finding.text += fmt::format(" ({} places; this is the worst.)", f.times);
+                f.finding.text = together(f.finding.text, say("(In {} places; this is the worst.)", f.times));
             m_out.push_back(std::move(f.finding));
         }
     }
@@ -111,15 +111,13 @@ void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Wors
                          needed = heads + (one ? kBeside : kSetter);
             if (apart >= needed - 0.01)
                 continue;
-            const std::string subject = fmt::format(
-                "{} and {}, {}", groupOf(a), groupOf(b), nameOfWall(in.pattern, spots[i].wall));
+            const Message subject = say("{} and {}, {}", groupOf(a), groupOf(b), nameOfWall(in.pattern, spots[i].wall));
             worst.add({apart < heads - 0.01 ? Severity::Error : Severity::Warning, "too-near", "", subject, a.piece,
                           "Fittings",
-                          apart < 0.5
-                              ? std::string("they are set on the same spot. Only one of them can sit there; move one.")
-                              : fmt::format("their centres are {} apart; {} are needed so that both can be set. Move "
+                          apart < 0.5 ? say("they are set on the same spot. Only one of them can sit there; move one.")
+                                      : say("their centres are {} apart; {} are needed so that both can be set. Move "
                                             "one of them, or take fewer.",
-                                  in.len(apart, needed), in.len(needed)),
+                                          Len(apart, needed), Len(needed)),
                           {}},
                 needed - apart);
         }
@@ -148,14 +146,14 @@ void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst
                     const double deep = std::min(
                         {spot.at.x - a.x0, a.x1 - spot.at.x, spot.at.y - a.y0, a.y1 - spot.at.y});
                     worst.add({Severity::Warning, "collision", "",
-                                  fmt::format("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name),
-                                  piece.key, "Fittings",
-                                  outside > 0 ? fmt::format("only {} lie between its centre and the part's edge; {} "
-                                                            "are needed to set it. Move one of them.",
-                                      in.len(outside, needed), in.len(needed))
-                                              : fmt::format("it lies under the part, {} inside its edge. It would be "
-                                                            "covered, or go through the part; move one of them.",
-                                                  in.len(deep)),
+                                  say("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name), piece.key,
+                                  "Fittings",
+                                  outside > 0 ? say("only {} lie between its centre and the part's edge; {} "
+                                                    "are needed to set it. Move one of them.",
+                                      Len(outside, needed), Len(needed))
+                                              : say("it lies under the part, {} inside its edge. It would be "
+                                                    "covered, or go through the part; move one of them.",
+                                                  Len(deep)),
                                   {}},
                         needed - outside + (outside > 0 ? 0 : deep));
                 }
@@ -175,11 +173,10 @@ void checkOffCloth(const CheckInput& in, Worst& worst)
         if (inside && away >= f.size / 2 - 0.01)
             continue;
         const double over = inside ? f.size / 2 - away : f.size / 2 + away;
-        worst.add({Severity::Error, "off-cloth", "", fmt::format("{} on {} {}", groupOf(f), piece->code, piece->name),
-                      piece->key, "Fittings",
-                      fmt::format("it reaches {} over the stitch line: there is no cloth for it. Move it inwards.",
-                          in.len(over)),
-                      {}},
+        worst.add(
+            {Severity::Error, "off-cloth", "", say("{} on {} {}", groupOf(f), piece->code, piece->name), piece->key,
+                "Fittings",
+                say("it reaches {} over the stitch line: there is no cloth for it. Move it inwards.", Len(over)), {}},
             over);
     }
 }
@@ -233,13 +230,13 @@ void checkUnderFoot(const CheckInput& in, Worst& worst)
                     if (away >= needed - 0.01)
                         continue;
                     worst.add({Severity::Warning, "under-foot", "",
-                                  fmt::format("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
-                                  later ? fmt::format("its centre is {} from the seam, which is sewn after it is set; "
-                                                      "the foot needs {}. Move it inwards, or set it after the seam.",
-                                      in.len(away, needed), in.len(needed))
-                                        : fmt::format("its centre is {} from the seam: it goes through the seam's "
-                                                      "allowances of {}. Move it inwards by {}.",
-                                            in.len(away), in.len(edge->allowance), in.len(needed - away)),
+                                  say("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
+                                  later ? say("its centre is {} from the seam, which is sewn after it is set; "
+                                              "the foot needs {}. Move it inwards, or set it after the seam.",
+                                      Len(away, needed), Len(needed))
+                                        : say("its centre is {} from the seam: it goes through the seam's "
+                                              "allowances of {}. Move it inwards by {}.",
+                                            Len(away), Len(edge->allowance), Len(needed - away)),
                                   {}},
                         needed - away);
                 }
@@ -276,14 +273,13 @@ void checkRows(const CheckInput& in, Worst& worst)
                             const double across = std::min(at.x1, place.x1) - std::max(at.x0, place.x0),
                                          up = std::min(at.y1, place.y1) - std::max(at.y0, place.y0);
                             if (across > 0.01 && up > -0.01)
-                                worst.add(
-                                    {Severity::Warning, "collision", "",
-                                        fmt::format("{} and {} on {} {}", row.name, line.name, other.code, other.name),
-                                        piece.key, "Fittings",
-                                        fmt::format("a row that is sewn through all layers runs over it for {}. It "
-                                                    "would be sewn down; move one of them up or down.",
-                                            in.len(across)),
-                                        {}},
+                                worst.add({Severity::Warning, "collision", "",
+                                              say("{} and {} on {} {}", row.name, line.name, other.code, other.name),
+                                              piece.key, "Fittings",
+                                              say("a row that is sewn through all layers runs over it for {}. It "
+                                                  "would be sewn down; move one of them up or down.",
+                                                  Len(across)),
+                                              {}},
                                     across);
                         }
                     }
@@ -316,13 +312,13 @@ void checkPastCut(const CheckInput& in, Findings& out)
                 if (const auto side = in.pattern.values.find(f.owner + ".patch"); f.piece == piece.key
                     && side != in.pattern.values.end() && !layer.wholePiece && boundsOf(layer.outline).contains(f.at))
                     if (const double to = std::floor(side->second - 2 * over); to >= 25)
-                        repair = Repair{fmt::format("Make the patch {}", in.len(to)),
-                            {fmt::format("{}.patch={}", f.owner, to)}, false};
+                        repair = Repair{
+                            say("Make the patch {}", Len(to)), {fmt::format("{}.patch={}", f.owner, to)}, false};
             out.push_back({Severity::Warning, "past-cut", "",
-                fmt::format("{} behind {} {}", layer.code, piece.code, piece.name), piece.key, "Build-up",
-                fmt::format("it reaches {} past the piece's cut line and would be caught in the seam. Make it smaller, "
-                            "or trim it level.",
-                    in.len(over)),
+                say("{} behind {} {}", layer.code, piece.code, piece.name), piece.key, "Build-up",
+                say("it reaches {} past the piece's cut line and would be caught in the seam. Make it smaller, "
+                    "or trim it level.",
+                    Len(over)),
                 repair});
         }
     }

@@ -2,7 +2,7 @@
 // Nothing is fused to cloth that heat harms.
 #include "checks/finding.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 #include <fmt/format.h>
 
@@ -12,14 +12,14 @@ void checkHeat(const CheckInput& in, Findings& out)
 {
     for (const auto& piece : in.pattern.pieces) {
         const auto face = in.pattern.materials.find(piece.material);
-        if (face == in.pattern.materials.end() || material(face->second).heat)
+        if (face == in.pattern.materials.end() || in.pattern.material(face->second).heat)
             continue;
         for (const auto& layer : piece.layers)
-            if (layer.fixing == "fused" || material(layer.material).kind == "fusible")
-                out.push_back({Severity::Error, "heat", "", fmt::format("Piece {} {}", piece.code, piece.name),
-                    piece.key, "Build-up",
-                    fmt::format("{} ({}) is fused to {}, which heat harms. Use a sew-in interlining, basted or glued.",
-                        layer.code, material(layer.material).name, material(face->second).name),
+            if (layer.fixing == "fused" || in.pattern.material(layer.material).kind == "fusible")
+                out.push_back({Severity::Error, "heat", "", say("Piece {} {}", piece.code, piece.name), piece.key,
+                    "Build-up",
+                    say("{} ({}) is fused to {}, which heat harms. Use a sew-in interlining, basted or glued.",
+                        layer.code, in.pattern.material(layer.material).name, in.pattern.material(face->second).name),
                     {}});
     }
 }

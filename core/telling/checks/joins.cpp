@@ -67,6 +67,7 @@ void checkJoins(const CheckInput& in, Findings& out)
                 / std::max(1e-9, onA ? seam.lengthA : seam.lengthB),
                          girth = onA ? seam.lengthB : seam.lengthA;
             const Piece* face = p.piece(mate.front().piece);
+            const Message mateName = face ? naming(face->name) : say("its mate");
             double at = 0;
             for (std::size_t i = 0; i < strips.size(); ++i) {
                 const Piece& strip = *p.piece(strips[i].piece);
@@ -84,19 +85,23 @@ void checkJoins(const CheckInput& in, Findings& out)
                             continue;
                         const Piece& before = *p.piece(strips[i == 0 ? strips.size() - 1 : i - 1].piece);
                         out.push_back({Severity::Warning, "join", "",
-                            fmt::format("Join of {} {} and {} {}, seam “{}”", before.code, before.name, strip.code,
-                                strip.name, seam.name),
+                            say("Join of {} {} and {} {}, seam “{}”", before.code, before.name, strip.code, strip.name,
+                                seam.name),
                             seam.key, "Draft",
-                            off > 0 ? fmt::format("it meets {} only {} beside a {}; {} are needed so that its "
-                                                  "allowances lie flat there. Move the join along the outline.",
-                                face ? face->name : "its mate", in.len(off), bend.radius > 0 ? "curve" : "corner",
-                                in.len(kJoinClear))
+                            off > 0 && bend.radius > 0
+                                ? say("it meets {} only {} beside a curve; {} are needed so that its allowances lie "
+                                      "flat there. Move the join along the outline.",
+                                    mateName, Len(off), Len(kJoinClear))
+                                : off > 0
+                                ? say("it meets {} only {} beside a corner; {} are needed so that its allowances lie "
+                                      "flat there. Move the join along the outline.",
+                                    mateName, Len(off), Len(kJoinClear))
                                 : bend.radius > 0
-                                ? fmt::format("it meets a curve of radius {}: its allowances cannot be clipped there. "
-                                              "Move the join along the outline to a straight.",
-                                    in.len(bend.radius))
-                                : std::string("it meets a corner, where the strip is clipped and turned. Move the join "
-                                              "along the outline to a straight."),
+                                ? say("it meets a curve of radius {}: its allowances cannot be clipped there. "
+                                      "Move the join along the outline to a straight.",
+                                    Len(bend.radius))
+                                : say("it meets a corner, where the strip is clipped and turned. Move the join "
+                                      "along the outline to a straight."),
                             {}});
                         break;
                     }
@@ -112,16 +117,16 @@ void checkJoins(const CheckInput& in, Findings& out)
                         continue;
                     std::optional<Repair> repair;
                     if (in.pattern.values.contains("radius"))
-                        repair = Repair{fmt::format("Make the corner radius {}", in.len(kZipRadius)),
+                        repair = Repair{say("Make the corner radius {}", Len(kZipRadius)),
                             {fmt::format("radius={}", kZipRadius)}, false};
                     out.push_back({square ? Severity::Error : Severity::Warning, "zip-corner", "",
-                        fmt::format("Zip round the {}", face ? face->name : "face"), seam.key, "Draft",
-                        square ? fmt::format("it goes round a corner of {}°, which no slider passes. Round the corner "
-                                             "to {} at least, or end the zip before it.",
-                            std::lround(degrees(bend.turn)), in.len(kZipRadius))
-                               : fmt::format("it goes round a curve of radius {}; sliders pass {} and more. Make the "
-                                             "corner rounder, or end the zip before it.",
-                                   in.len(bend.radius), in.len(kZipRadius)),
+                        say("Zip round the {}", mateName), seam.key, "Draft",
+                        square ? say("it goes round a corner of {}°, which no slider passes. Round the corner "
+                                     "to {} at least, or end the zip before it.",
+                            std::lround(degrees(bend.turn)), Len(kZipRadius))
+                               : say("it goes round a curve of radius {}; sliders pass {} and more. Make the "
+                                     "corner rounder, or end the zip before it.",
+                                   Len(bend.radius), Len(kZipRadius)),
                         repair});
                     break;
                 }

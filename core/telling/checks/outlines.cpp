@@ -13,26 +13,25 @@ void checkOutlines(const CheckInput& in, Findings& out)
 {
     constexpr double sagitta = 0.1; // mm: the polygon that stands for a curve here
     for (const auto& piece : in.pattern.pieces) {
-        const std::string subject = fmt::format("Piece {} {}", piece.code, piece.name);
+        const Message subject = say("Piece {} {}", piece.code, piece.name);
         const Run stitch = piece.stitch();
         const Polyline stitchLine = flattened(stitch, sagitta), cutLine = flattened(piece.cut, sagitta);
-        const auto crossing = [&](const Polyline& line, const char* what) {
+        const auto crossing = [&](const Polyline& line, const Label& what) {
             if (const auto at = selfCrossing(line))
                 out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
-                    fmt::format(
-                        "the {} crosses itself near {} / {}. It cannot be cut; change the dimensions that meet there.",
-                        what, in.len(at->x), in.len(at->y)),
+                    say("the {} crosses itself near {} / {}. It cannot be cut; change the dimensions that meet there.",
+                        what, Len(at->x), Len(at->y)),
                     {}});
         };
-        crossing(stitchLine, "stitch line");
-        crossing(cutLine, "cut line");
+        crossing(stitchLine, label("stitch line"));
+        crossing(cutLine, label("cut line"));
         if (areaOf(stitch) <= 0 || areaOf(piece.cut) <= 0)
             out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
-                "the outline encloses no area. Change the dimensions that shape it.", {}});
+                say("the outline encloses no area. Change the dimensions that shape it."), {}});
         else if (!containsOutline(cutLine, stitchLine, sagitta * 1.5))
             out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
-                "the cut line does not lie outside the stitch line all round. Allowances and corners do not fit "
-                "together.",
+                say("the cut line does not lie outside the stitch line all round. Allowances and corners do not fit "
+                    "together."),
                 {}});
         std::set<std::pair<double, double>> tight;
         // Only what is sewn is clipped; a cover is drawn over its edge.
@@ -50,9 +49,9 @@ void checkOutlines(const CheckInput& in, Findings& out)
                     tight.insert({arc->radius, e.allowance});
         for (const auto& [radius, allowance] : tight)
             out.push_back({Severity::Warning, "tight-curve", "", subject, piece.key, "Draft",
-                fmt::format("a corner of radius {} is tighter than its allowance of {}. The allowance cannot be "
-                            "clipped to lie flat; use a larger radius or a narrower allowance.",
-                    in.len(radius), in.len(allowance)),
+                say("a corner of radius {} is tighter than its allowance of {}. The allowance cannot be "
+                    "clipped to lie flat; use a larger radius or a narrower allowance.",
+                    Len(radius), Len(allowance)),
                 {}});
     }
 }

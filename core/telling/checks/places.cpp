@@ -27,17 +27,17 @@ void checkPlaces(const CheckInput& in, Findings& out)
                 inside &= insideOutline(stitch, p);
                 nearest = std::min(nearest, distanceTo(stitch, p));
             }
-            const std::string subject = fmt::format("{} on {} {}", line.name, piece.code, piece.name);
+            const Message subject = say("{} on {} {}", line.name, piece.code, piece.name);
             if (!inside)
                 out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft",
-                    fmt::format("it reaches over the stitch line by {}. It would be caught in the seam; make it "
-                                "smaller or move it.",
-                        in.len(nearest)),
+                    say("it reaches over the stitch line by {}. It would be caught in the seam; make it "
+                        "smaller or move it.",
+                        Len(nearest)),
                     {}});
             else if (nearest < kClear - 0.01)
                 out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft",
-                    fmt::format("only {} lie between it and the stitch line; leave {} so that it can be sewn.",
-                        in.len(nearest, kClear), in.len(kClear)),
+                    say("only {} lie between it and the stitch line; leave {} so that it can be sewn.",
+                        Len(nearest, kClear), Len(kClear)),
                     {}});
         }
     }
@@ -53,10 +53,10 @@ void checkPlaces(const CheckInput& in, Findings& out)
                              up = std::min(p.y1, q.y1) - std::max(p.y0, q.y0);
                 if (across > 0.01 && up > 0.01)
                     out.push_back({Severity::Warning, "collision", "",
-                        fmt::format("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
-                        fmt::format("they lie on each other by {} across and {} up. One would be sewn over the other; "
-                                    "move or shrink one of them.",
-                            in.len(across), in.len(up)),
+                        say("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
+                        say("they lie on each other by {} across and {} up. One would be sewn over the other; "
+                            "move or shrink one of them.",
+                            Len(across), Len(up)),
                         {}});
             }
     // The pocket bag hangs free behind the lining and must end above the bottom.
@@ -67,10 +67,10 @@ void checkPlaces(const CheckInput& in, Findings& out)
         const double wide = v.at(f.id + ".length") + 2 * v.at(f.id + ".margin");
         const double room = v.at("face.width") - 2 * v.at(f.id + ".allowance");
         if (wide > room + 0.01)
-            out.push_back({Severity::Warning, "place", "", "Zip pocket bag", f.id + ".bag", "Draft",
-                fmt::format("it is {} wider than the lining's mouth leaves room for. It will be caught in the side "
-                            "seams; shorten the zip or narrow the margin.",
-                    in.len(wide - room)),
+            out.push_back({Severity::Warning, "place", "", say("Zip pocket bag"), f.id + ".bag", "Draft",
+                say("it is {} wider than the lining's mouth leaves room for. It will be caught in the side "
+                    "seams; shorten the zip or narrow the margin.",
+                    Len(wide - room)),
                 {}});
     }
 }

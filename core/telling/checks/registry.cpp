@@ -16,6 +16,7 @@ void checkBulk(const CheckInput& in, Findings& out);
 void checkCarried(const CheckInput& in, Findings& out);
 void checkFittings(const CheckInput& in, Findings& out);
 void checkHeat(const CheckInput& in, Findings& out);
+void checkLibrary(const CheckInput& in, Findings& out);
 void checkJoins(const CheckInput& in, Findings& out);
 void checkOutlines(const CheckInput& in, Findings& out);
 void checkPlaces(const CheckInput& in, Findings& out);
@@ -60,9 +61,9 @@ bool takes(const CheckInput& in, const Repair& repair)
 Findings check(const CheckInput& in)
 {
     Findings out;
-    for (const auto run :
-        {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps, checkZips,
-            checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkWidths, checkWhole, checkSequence})
+    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps,
+             checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkLibrary, checkWidths,
+             checkWhole, checkSequence})
         run(in, out);
     for (auto& f : out) {
         f.size = in.pattern.size;
@@ -72,11 +73,11 @@ Findings check(const CheckInput& in)
     return out;
 }
 
-Findings checkAll(const Design& design, const std::vector<Pattern>& patterns, Unit unit)
+Findings checkAll(const Design& design, const std::vector<Pattern>& patterns)
 {
     const DesignSpec& spec = specOf(design);
     std::vector<Findings> each(patterns.size());
-    forEachIndex(patterns.size(), [&](std::size_t i) { each[i] = check({design, spec, patterns[i], unit}); });
+    forEachIndex(patterns.size(), [&](std::size_t i) { each[i] = check({design, spec, patterns[i]}); });
     Findings out;
     for (auto& findings : each)
         std::move(findings.begin(), findings.end(), std::back_inserter(out));

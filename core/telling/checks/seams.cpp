@@ -23,16 +23,19 @@ double allowanceOf(const Pattern& p, const EdgeUse& use)
 void checkSeams(const CheckInput& in, Findings& out)
 {
     for (const auto& seam : in.pattern.seams) {
-        const std::string subject = fmt::format("Seam “{}”", seam.name);
+        const Message subject = say("Seam “{}”", seam.name);
         if (std::abs(seam.difference()) > kTolerance) {
             const bool bLonger = seam.difference() > 0;
+            const auto nameOf = [](const Piece* piece) { return piece ? naming(piece->name) : say("one side"); };
             const Piece* a = in.pattern.piece(seam.a.front().piece);
             const Piece* b = in.pattern.piece(seam.b.front().piece);
             out.push_back({Severity::Error, "seam-length", "", subject, seam.key, "Draft",
-                fmt::format("{} is {} {} than {} on the stitch line ({} against {}). The seam will pucker. Make both "
-                            "runs the same length, or state the ease.",
-                    b ? b->name : "one side", in.len(std::abs(seam.difference())), bLonger ? "longer" : "shorter",
-                    a ? a->name : "the other", in.len(seam.lengthB), in.len(seam.lengthA)),
+                bLonger ? say("{} is {} longer than {} on the stitch line ({} against {}). The seam will pucker. Make "
+                              "both runs the same length, or state the ease.",
+                    nameOf(b), Len(seam.difference()), nameOf(a), Len(seam.lengthB), Len(seam.lengthA))
+                        : say("{} is {} shorter than {} on the stitch line ({} against {}). The seam will pucker. Make "
+                              "both runs the same length, or state the ease.",
+                            nameOf(b), Len(-seam.difference()), nameOf(a), Len(seam.lengthB), Len(seam.lengthA)),
                 {}});
         }
         if (seam.stitch != "construction" || seam.a.size() != seam.b.size())
@@ -41,9 +44,9 @@ void checkSeams(const CheckInput& in, Findings& out)
             const double a = allowanceOf(in.pattern, seam.a[i]), b = allowanceOf(in.pattern, seam.b[i]);
             if (a >= 0 && b >= 0 && std::abs(a - b) > kTolerance)
                 out.push_back({Severity::Warning, "seam-allowance", "", subject, seam.key, "Draft",
-                    fmt::format("the allowances differ: {} on {}, {} on {}. Cut edges will not be level; use the same "
-                                "on both or say so in the step.",
-                        in.len(a), seam.a[i].piece, in.len(b), seam.b[i].piece),
+                    say("the allowances differ: {} on {}, {} on {}. Cut edges will not be level; use the same "
+                        "on both or say so in the step.",
+                        Len(a), seam.a[i].piece, Len(b), seam.b[i].piece),
                     {}});
         }
     }

@@ -12,10 +12,10 @@ namespace tectonis {
 void checkSequence(const CheckInput& in, Findings& out)
 {
     for (const auto& broken : brokenRules(in.pattern, orderOf(in.design, in.pattern)))
-        out.push_back({Severity::Error, "sequence", "", fmt::format("Step “{}”", in.pattern.steps[broken.early].title),
+        out.push_back({Severity::Error, "sequence", "", say("Step “{}”", in.pattern.steps[broken.early].title),
             in.pattern.steps[broken.early].id, "Sequence",
-            fmt::format("it comes before “{}”, but {}", in.pattern.steps[broken.late].title, broken.reason),
-            Repair{"Go back to the proposed order", {}, true}});
+            say("it comes before “{}”, but {}", in.pattern.steps[broken.late].title, broken.reason),
+            Repair{say("Go back to the proposed order"), {}, true}});
 }
 
 } // namespace tectonis

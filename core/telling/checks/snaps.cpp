@@ -8,6 +8,18 @@
 
 namespace tectonis {
 
+namespace {
+
+Label sideOf(const std::string& site)
+{
+    for (const Label& side : {label("front"), label("back"), label("left"), label("right")})
+        if (side.source == site)
+            return side;
+    return {site};
+}
+
+} // namespace
+
 void checkSnaps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
@@ -29,11 +41,11 @@ void checkSnaps(const CheckInput& in, Findings& out)
                 && std::any_of(
                     choice->options.begin(), choice->options.end(), [&](const auto& o) { return o.first == opposite; }))
                 repair = Repair{
-                    fmt::format("Put it on the {}", opposite), {fmt::format("{}.site={}", snap.id, opposite)}, false};
-            out.push_back({Severity::Error, "snap", "", fmt::format("Snap {}", snap.id), snap.id + ".site", "Fittings",
-                fmt::format("it sits on the {}, from which its flap hangs: the flap comes down on the other side, so "
-                            "the halves never meet. Put it there.",
-                    site),
+                    say("Put it on the {}", sideOf(opposite)), {fmt::format("{}.site={}", snap.id, opposite)}, false};
+            out.push_back({Severity::Error, "snap", "", say("Snap {}", snap.id), snap.id + ".site", "Fittings",
+                say("it sits on the {}, from which its flap hangs: the flap comes down on the other side, so "
+                    "the halves never meet. Put it there.",
+                    sideOf(site)),
                 repair});
         }
     }
@@ -56,26 +68,26 @@ void checkSnaps(const CheckInput& in, Findings& out)
                 ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking)
                 : it->second - lacking;
             if (to > 0)
-                repair = Repair{fmt::format("Set the snap drop to {}", in.len(std::round(to * 10) / 10)),
+                repair = Repair{say("Set the snap drop to {}", Len(std::round(to * 10) / 10)),
                     {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
         }
         if (!inside)
-            out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
-                fmt::format("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap "
-                            "nearer to the mouth.",
-                    piece->code, piece->name, in.len(away)),
+            out.push_back({Severity::Error, "snap", "", naming(f.name), feature + ".drop", "Fittings",
+                say("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap "
+                    "nearer to the mouth.",
+                    piece->code, piece->name, Len(away)),
                 repair});
         else if (away < f.clearance - 0.01)
-            out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
-                fmt::format("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. "
-                            "Move it or lengthen the flap.",
-                    in.len(away, f.clearance), piece->code, piece->name, in.len(f.clearance)),
+            out.push_back({Severity::Error, "snap", "", naming(f.name), feature + ".drop", "Fittings",
+                say("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. "
+                    "Move it or lengthen the flap.",
+                    Len(away, f.clearance), piece->code, piece->name, Len(f.clearance)),
                 repair});
         for (const auto& line : piece->lines)
             if (line.kind == FaceLine::Kind::Placement
                 && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance - 0.01)
-                out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings",
-                    fmt::format("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
+                out.push_back({Severity::Warning, "snap", "", naming(f.name), feature + ".drop", "Fittings",
+                    say("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
     }
 }
 

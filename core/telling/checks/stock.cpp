@@ -2,8 +2,6 @@
 // What was asked for and what is sold: a size rule that takes a typed value to the next in stock says so.
 #include "checks/finding.hpp"
 
-#include "sizes/stock.hpp"
-
 #include <fmt/format.h>
 
 #include <cmath>
@@ -24,11 +22,11 @@ void checkStock(const CheckInput& in, Findings& out)
             && !counts(
                 *spec, [&](const std::string& asks) { return in.pattern.values.at(asks); }, in.design.choices))
             continue;
-        out.push_back({Severity::Note, "stock", "", spec ? spec->label : name, name, "Sizes",
-            fmt::format("{} was asked for; {} is what is sold, so that is drafted. Let its size rule hold to keep {} "
-                        "all the same.",
-                in.len(asked), in.len(given), in.len(asked)),
-            Repair{fmt::format("Take {}", in.len(given)), {fmt::format("{}={}", name, given)}, false}});
+        out.push_back({Severity::Note, "stock", "", spec ? labelled(Label{spec->label}) : naming(name), name, "Sizes",
+            say("{} was asked for; {} is what is sold, so that is drafted. Let its size rule hold to keep {} "
+                "all the same.",
+                Len(asked), Len(given), Len(asked)),
+            Repair{say("Take {}", Len(given)), {fmt::format("{}={}", name, given)}, false}});
     }
 }
 
@@ -44,9 +42,9 @@ void checkSizes(const std::vector<Pattern>& patterns, Findings& out)
                     && std::abs(lengthOf(a[n].cut) - lengthOf(b[n].cut)) < 0.001;
             if (alike)
                 out.push_back({Severity::Warning, "same-size", patterns[k].size,
-                    fmt::format("Sizes {} and {}", patterns[i].size, patterns[k].size), "", "Sizes",
-                    "every piece is the same in both. Give a dimension a size rule that grows, or leave one of the "
-                    "sizes out.",
+                    say("Sizes {} and {}", patterns[i].size, patterns[k].size), "", "Sizes",
+                    say("every piece is the same in both. Give a dimension a size rule that grows, or leave one of the "
+                        "sizes out."),
                     {}});
         }
 }

@@ -2,7 +2,7 @@
 // Straps and connectors pass their rings without bunching, connectors fit the gusset, the strap fits a body.
 #include "checks/finding.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 #include <fmt/format.h>
 
@@ -13,23 +13,22 @@ namespace {
 
 constexpr double kMostSlack = 3; // mm of ring beyond the strap (common practice, no source)
 
-void checkAgainstRing(const CheckInput& in, Findings& out, const std::string& what, const std::string& dimension,
-    double width, double ring)
+void checkAgainstRing(
+    const CheckInput& in, Findings& out, const Message& what, const std::string& dimension, double width, double ring)
 {
     const auto fix = [&](double to) {
-        return Repair{fmt::format("Make it {}", in.len(to)), {fmt::format("{}={}", dimension, to)}, false};
+        return Repair{say("Make it {}", Len(to)), {fmt::format("{}={}", dimension, to)}, false};
     };
     if (width > ring + 0.01)
         out.push_back({Severity::Error, "ring", "", what, dimension, "Fittings",
-            fmt::format("at {} it is {} wider than the ring's inside width of {}. It will bunch in the ring; narrow it "
-                        "or take a wider ring.",
-                in.len(width), in.len(width - ring), in.len(ring)),
+            say("at {} it is {} wider than the ring's inside width of {}. It will bunch in the ring; narrow it "
+                "or take a wider ring.",
+                Len(width), Len(width - ring), Len(ring)),
             fix(ring - 1)});
     else if (ring - width > kMostSlack + 0.01)
         out.push_back({Severity::Warning, "ring", "", what, dimension, "Fittings",
-            fmt::format(
-                "at {} it leaves {} of play in a ring of {}; at most {} look right. Widen it or take a narrower ring.",
-                in.len(width), in.len(ring - width), in.len(ring), in.len(kMostSlack)),
+            say("at {} it leaves {} of play in a ring of {}; at most {} look right. Widen it or take a narrower ring.",
+                Len(width), Len(ring - width), Len(ring), Len(kMostSlack)),
             fix(ring - 1)});
 }
 
@@ -39,36 +38,36 @@ void checkStraps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
     for (const auto& strap : in.pattern.straps) {
-        checkAgainstRing(in, out, strap.name, strap.piece + ".width", strap.width, strap.ringWidth);
+        checkAgainstRing(in, out, naming(strap.name), strap.piece + ".width", strap.width, strap.ringWidth);
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
         if (piece) {
-            const double folded = material(in.pattern.materials.at(piece->material)).thickness
+            const double folded = in.pattern.material(in.pattern.materials.at(piece->material)).thickness
                 * std::lround(strap.cutWidth / strap.width);
             if (2 * folded > sliderGap + 0.01)
-                out.push_back({Severity::Warning, "slider", "", strap.name, strap.piece, "Fittings",
-                    fmt::format("two passes are {} thick; a slider opens about {}. Use a thinner cloth, fewer folds or "
-                                "webbing.",
-                        in.len(2 * folded, sliderGap), in.len(sliderGap)),
+                out.push_back({Severity::Warning, "slider", "", naming(strap.name), strap.piece, "Fittings",
+                    say("two passes are {} thick; a slider opens about {}. Use a thinner cloth, fewer folds or "
+                        "webbing.",
+                        Len(2 * folded, sliderGap), Len(sliderGap)),
                     {}});
         }
         if (strap.longest < 900 - 0.01)
-            out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece + ".length", "Fittings",
-                fmt::format("at its longest it is {}; worn across the body, {} to {} suit most people.",
-                    in.len(strap.longest), in.len(1100), in.len(1400)),
+            out.push_back({Severity::Note, "strap-length", "", naming(strap.name), strap.piece + ".length", "Fittings",
+                say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
+                    Len(1100), Len(1400)),
                 {}});
     }
     for (const auto& f : in.design.features) {
         if (f.kind != "connectors")
             continue;
-        checkAgainstRing(in, out, "Connector", f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
+        checkAgainstRing(in, out, say("Connector"), f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
         const double room = in.pattern.anchors.empty() ? 0 : in.pattern.anchors.front().room;
         if (v.at(f.id + ".width") > room + 0.01)
-            out.push_back({Severity::Error, "connector", "", "Connector", f.id + ".width", "Fittings",
-                fmt::format("at {} it does not fit between the seams beside it at the mouth, which leave {}. It would "
-                            "be caught in the long seams; take narrower rings or a deeper bag.",
-                    in.len(v.at(f.id + ".width")), in.len(room)),
+            out.push_back({Severity::Error, "connector", "", say("Connector"), f.id + ".width", "Fittings",
+                say("at {} it does not fit between the seams beside it at the mouth, which leave {}. It would "
+                    "be caught in the long seams; take narrower rings or a deeper bag.",
+                    Len(v.at(f.id + ".width")), Len(room)),
                 {}});
     }
 }

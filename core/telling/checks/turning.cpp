@@ -2,7 +2,7 @@
 // The turning opening is there, long enough for the largest rigid part, and lies in a straight seam.
 #include "checks/finding.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 #include <fmt/format.h>
 
@@ -36,10 +36,10 @@ void checkTurning(const CheckInput& in, Findings& out)
             flat = straight ? std::max(flat, lengthOf(*run)) : flat;
         }
     if (open->open > flat - 20 + 0.01 && !(curved && flat == 0))
-        out.push_back({Severity::Warning, "opening-place", "", "Turning opening", "opening.length", "Sequence",
-            fmt::format("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard "
-                        "to close; shorten it or make the corners smaller.",
-                in.len(open->open), in.len(flat)),
+        out.push_back({Severity::Warning, "opening-place", "", say("Turning opening"), "opening.length", "Sequence",
+            say("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard "
+                "to close; shorten it or make the corners smaller.",
+                Len(open->open), Len(flat)),
             {}});
     // What can be offered lies inside the opening's own range.
     const DimensionSpec* spec = in.spec.dimension("opening.length");
@@ -48,13 +48,14 @@ void checkTurning(const CheckInput& in, Findings& out)
         to = std::min(to, std::floor(most));
         if (to <= open->open)
             return {};
-        return Repair{fmt::format("Make the opening {}", in.len(to)), {fmt::format("opening.length={}", to)}, false};
+        return Repair{say("Make the opening {}", Len(to)), {fmt::format("opening.length={}", to)}, false};
     };
     double rigid = 0;
     std::string part;
     for (const auto& piece : in.pattern.pieces) {
-        if (!material(in.pattern.materials.contains(piece.material) ? in.pattern.materials.at(piece.material)
-                                                                    : piece.material)
+        if (!in.pattern
+                 .material(in.pattern.materials.contains(piece.material) ? in.pattern.materials.at(piece.material)
+                                                                         : piece.material)
                  .rigid)
             continue;
         const Box box = boundsOf(piece.cut);
@@ -63,22 +64,21 @@ void checkTurning(const CheckInput& in, Findings& out)
     }
     for (const auto& piece : in.pattern.pieces)
         for (const auto& layer : piece.layers)
-            if (material(layer.material).rigid) {
+            if (in.pattern.material(layer.material).rigid) {
                 const Box box = boundsOf(layer.outline);
                 if (const double side = std::min(box.width(), box.height()); side > rigid)
                     rigid = side, part = layer.code;
             }
     if (rigid > open->open - 5 + 0.01) {
         const double to = std::ceil(rigid + 10);
-        out.push_back({Severity::Error, "opening", "", "Turning opening", "opening.length", "Sequence",
-            fmt::format("{} is {} wide and does not pass an opening of {}. Make the opening {} or longer, or put the "
-                        "board in before the lining closes.",
-                part, in.len(rigid), in.len(open->open), in.len(to)),
+        out.push_back({Severity::Error, "opening", "", say("Turning opening"), "opening.length", "Sequence",
+            say("{} is {} wide and does not pass an opening of {}. Make the opening {} or longer, or put the "
+                "board in before the lining closes.",
+                part, Len(rigid), Len(open->open), Len(to)),
             to <= most ? longer(to) : std::nullopt});
     } else if (open->open < 100 - 0.01)
-        out.push_back({Severity::Warning, "opening", "", "Turning opening", "opening.length", "Sequence",
-            fmt::format("at {} it is tight for turning a lined bag; {} to {} are usual.", in.len(open->open),
-                in.len(100), in.len(150)),
+        out.push_back({Severity::Warning, "opening", "", say("Turning opening"), "opening.length", "Sequence",
+            say("at {} it is tight for turning a lined bag; {} to {} are usual.", Len(open->open), Len(100), Len(150)),
             longer(120)});
 }
 

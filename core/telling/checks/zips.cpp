@@ -2,8 +2,6 @@
 // Zips can be bought in their length, and their tapes reach behind the window's edges.
 #include "checks/finding.hpp"
 
-#include "sizes/stock.hpp"
-
 #include <fmt/format.h>
 
 #include <cmath>
@@ -16,16 +14,16 @@ void checkZips(const CheckInput& in, Findings& out)
     for (const auto& zip : in.pattern.zips) {
         const double lap = (zip.tapeWidth - zip.visibleGap) / 2;
         if (lap < least - 0.01)
-            out.push_back({Severity::Error, "zip-tape", "", zip.name, zip.piece, "Fittings",
-                fmt::format("its tape of {} reaches only {} behind each edge of the {} window; {} are needed to be "
-                            "caught. Use a wider tape or a lower window.",
-                    in.len(zip.tapeWidth), in.len(lap, least), in.len(zip.visibleGap), in.len(least)),
+            out.push_back({Severity::Error, "zip-tape", "", naming(zip.name), zip.piece, "Fittings",
+                say("its tape of {} reaches only {} behind each edge of the {} window; {} are needed to be "
+                    "caught. Use a wider tape or a lower window.",
+                    Len(zip.tapeWidth), Len(lap, least), Len(zip.visibleGap), Len(least)),
                 {}});
         if (zip.visibleGap < zip.gauge + 2 - 0.01)
-            out.push_back({Severity::Warning, "zip-gap", "", zip.name, zip.piece, "Fittings",
-                fmt::format("a gap of {} leaves no room for a slider of gauge {}: the cloth will catch in it. Make the "
-                            "window at least {} high.",
-                    in.len(zip.visibleGap), zip.gauge, in.len(zip.gauge + 2.0)),
+            out.push_back({Severity::Warning, "zip-gap", "", naming(zip.name), zip.piece, "Fittings",
+                say("a gap of {} leaves no room for a slider of gauge {}: the cloth will catch in it. Make the "
+                    "window at least {} high.",
+                    Len(zip.visibleGap), zip.gauge, Len(zip.gauge + 2.0)),
                 {}});
         // What hangs behind the zip must be as wide as it opens.
         for (const auto& seam : in.pattern.seams) {
@@ -36,18 +34,18 @@ void checkZips(const CheckInput& in, Findings& out)
             const bool here = seam.stitch == "construction"
                 && ((seam.a.size() == 1 && seam.a.front().piece == zip.piece && bag(seam.b)));
             if (here && seam.lengthB < zip.nominal - 0.01)
-                out.push_back({Severity::Error, "zip-bag", "", zip.name, zip.piece, "Fittings",
-                    fmt::format("it opens over {}, but its pocket bag is {} wide: it would gape into the lining. Widen "
-                                "the bag or shorten the zip.",
-                        in.len(zip.nominal, seam.lengthB), in.len(seam.lengthB)),
+                out.push_back({Severity::Error, "zip-bag", "", naming(zip.name), zip.piece, "Fittings",
+                    say("it opens over {}, but its pocket bag is {} wide: it would gape into the lining. Widen "
+                        "the bag or shorten the zip.",
+                        Len(zip.nominal, seam.lengthB), Len(seam.lengthB)),
                     {}});
         }
-        const double offered = snapToStock(stockTables().at("zip"), zip.nominal);
+        const double offered = in.pattern.library->snapped("zip", zip.nominal);
         if (!zip.byTheMetre && std::abs(offered - zip.nominal) > 0.01)
-            out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
-                fmt::format("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, "
-                            "or use {}.",
-                    in.len(zip.nominal), in.len(zip.tape), in.len(offered)),
+            out.push_back({Severity::Note, "zip-stock", "", naming(zip.name), zip.piece, "Fittings",
+                say("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, "
+                    "or use {}.",
+                    Len(zip.nominal), Len(zip.tape), Len(offered)),
                 {}});
     }
 }

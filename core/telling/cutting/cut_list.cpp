@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cutting/cut_list.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -114,11 +114,12 @@ std::vector<Marker> makeMarkers(const Pattern& p, double gap)
     for (auto& item : cutItems(p)) {
         auto it = std::find_if(out.begin(), out.end(), [&](const Marker& m) { return m.material == item.material; });
         if (it == out.end())
-            it = out.insert(out.end(), Marker{.material = item.material, .clothWidth = material(item.material).width});
+            it = out.insert(
+                out.end(), Marker{.material = item.material, .clothWidth = p.material(item.material).width});
         it->items.push_back(std::move(item));
     }
     for (auto& m : out) {
-        const Material& cloth = material(m.material);
+        const Material& cloth = p.material(m.material);
         double area = 0;
         for (const auto& item : m.items)
             area += item.count * areaOf(item.outline);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/order.hpp"
 
-#include "library/material.hpp"
+#include "library/library.hpp"
 #include "units/length.hpp"
 
 #include <algorithm>
@@ -69,7 +69,7 @@ std::vector<Step> interliningSteps(const Drafter& d)
             for (const auto& layer : piece.layers) {
                 if (layer.fixing != fixing)
                     continue;
-                materialsUsed.insert(material(layer.material).name);
+                materialsUsed.insert(d.pattern.material(layer.material).name);
                 list += (list.empty() ? "" : ", ") + layer.code;
                 if (step.pieces.empty() || step.pieces.back() != piece.key)
                     step.pieces.push_back(piece.key);
@@ -78,7 +78,7 @@ std::vector<Step> interliningSteps(const Drafter& d)
             continue;
         std::string names;
         for (const auto& m : materialsUsed)
-            names += (names.empty() ? "" : ", ") + m;
+            names += (names.empty() ? "" : ", ") + verbatim(m);
         step.text = list + ": " + names + ".";
         if (fixing == "basted") {
             step.text += " Baste inside the allowance, {3} to {6} from the edge.";

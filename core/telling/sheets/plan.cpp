@@ -290,20 +290,6 @@ void dividePages(SheetPlan& plan, double usableX, double usableY)
 
 } // namespace
 
-const std::vector<Paper>& papers()
-{
-    static const std::vector<Paper> all{{"A4", 210, 297}, {"Letter", 215.9, 279.4}};
-    return all;
-}
-
-const Paper& paperOf(const std::string& name)
-{
-    for (const auto& p : papers())
-        if (p.name == name)
-            return p;
-    throw InputError("paper", fmt::format("“{}” is no paper here; use A4 or Letter", name));
-}
-
 SheetPlan planSheets(const std::vector<const Pattern*>& patterns, const Paper& paper, Unit unit, SheetOptions options)
 {
     SheetPlan plan{.paper = paper, .unit = unit};

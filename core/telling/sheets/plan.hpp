@@ -7,15 +7,6 @@
 
 namespace tectonis {
 
-struct Paper {
-    std::string name;
-    double width = 0, height = 0; ///< mm, upright
-};
-
-/// A4 (ISO 216) and Letter (ANSI/ASME Y14.1). @throws InputError for any other name.
-const Paper& paperOf(const std::string& name);
-const std::vector<Paper>& papers();
-
 /// A mark or line on a template that stands for several pieces: whose it is.
 struct SheetMark {
     std::string code;

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The verbs of the command line. A new one: one function in a file in verbs/, one line in main.cpp.
+#pragma once
+
+#include "design/design.hpp"
+#include "pattern/pattern.hpp"
+
+#include <CLI/App.hpp>
+#include <CLI/Config.hpp>
+#include <CLI/Formatter.hpp>
+
+#include <filesystem>
+#include <functional>
+
+namespace tectonis::cli {
+
+/// A subcommand with its options, and what it does if it is the one given; returns the exit code.
+struct Verb {
+    CLI::App* command;
+    std::function<int()> run;
+};
+
+Verb formsVerb(CLI::App& app);
+Verb newVerb(CLI::App& app);
+Verb formVerb(CLI::App& app);
+Verb setVerb(CLI::App& app);
+Verb sizesVerb(CLI::App& app);
+Verb ruleVerb(CLI::App& app);
+Verb partVerb(CLI::App& app);
+Verb layerVerb(CLI::App& app);
+Verb carryVerb(CLI::App& app);
+Verb orderVerb(CLI::App& app);
+Verb trialVerb(CLI::App& app);
+Verb libraryVerb(CLI::App& app);
+Verb measureVerb(CLI::App& app);
+Verb walkVerb(CLI::App& app);
+Verb checkVerb(CLI::App& app);
+Verb exportVerb(CLI::App& app);
+/// A completion script for bash, made from all verbs of @p app.
+Verb completionVerb(CLI::App& app);
+
+/// Writes to standard output. @throws InputError if that fails (a full disk, a closed pipe).
+void print(const std::string& text);
+/// A line on standard error.
+void tell(const std::string& words);
+
+/// The design in a file, with the user's library; what the reader should know is told.
+Design opened(const std::filesystem::path& file);
+
+/// Reads, changes and saves a file while nobody else does: two runs at once lose nothing. @p change returns whether
+/// there is anything to save; the design is validated by edit() within.
+Design changedFile(const std::filesystem::path& file, const std::function<bool(Design&)>& change);
+
+/// Patterns of all sizes, or of one. @throws InputError if there is no such size.
+std::vector<Pattern> drafted(const Design& design, const std::string& size);
+/// The pattern of the base size.
+Pattern base(const Design& design);
+
+/// Position in a list of @p count things from a number that counts from 1. @throws InputError naming @p what.
+std::size_t indexOf(std::size_t number, std::size_t count, const std::string& what);
+
+} // namespace tectonis::cli

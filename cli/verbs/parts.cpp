@@ -1,0 +1,177 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// part, layer, carry: what is put onto a bag, behind its pieces, into it.
+#include "verbs.hpp"
+
+#include "editing/edits.hpp"
+#include "features/feature.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <sstream>
+
+namespace tectonis::cli {
+namespace {
+
+std::string layersText(const Design& design)
+{
+    std::string out;
+    for (std::size_t i = 0; i < design.layers.size(); ++i) {
+        const LayerRule& r = design.layers[i];
+        out += fmt::format("{}\t{}\t{}\t{}\t{}", i + 1, r.pieces, r.material, r.fixing, r.trim);
+        if (!r.area.empty())
+            out += "\tarea " + r.area;
+        for (const auto& [edge, trim] : r.edges)
+            out += fmt::format("\t{}={}", edge, trim);
+        out += "\n";
+    }
+    return out;
+}
+
+/// "240x170x20", also with × and units.
+void takeMeasures(Carried& thing, const std::string& text)
+{
+    std::string plain = text;
+    for (std::size_t i; (i = plain.find("×")) != std::string::npos;)
+        plain.replace(i, std::string("×").size(), "x");
+    std::istringstream in(plain);
+    for (double* to : {&thing.width, &thing.height, &thing.thickness}) {
+        std::string one;
+        if (!std::getline(in, one, 'x'))
+            throw InputError(text, "write width x height x thickness: 240x170x20");
+        *to = parseLength(one);
+    }
+    if (std::string more; std::getline(in, more))
+        throw InputError(text, "three measures make a thing: 240x170x20");
+}
+
+} // namespace
+
+Verb partVerb(CLI::App& app)
+{
+    struct Options {
+        std::string file;
+        std::vector<std::string> added, removed, values;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* c = app.add_subcommand("part", "List, add or take out the parts of a design");
+    c->add_option("file", o->file, "the design")->required();
+    c->add_option("--add", o->added, "KIND, e.g. slip-pocket")->take_all()->allow_extra_args(false);
+    c->add_option("--set", o->values, "NAME=VALUE of the part added: site=\"lining front\", drop=40")
+        ->take_all()
+        ->allow_extra_args(false);
+    c->add_option("--remove", o->removed, "ID, e.g. slip2")->take_all()->allow_extra_args(false);
+    return {c, [o] {
+                if (!o->values.empty() && o->added.size() != 1)
+                    throw InputError("--set", "it goes with one --add");
+                const Design design = changedFile(o->file, [&](Design& d) {
+                    edit(d, [&](Design& next) {
+                        for (const auto& kind : o->added) {
+                            const std::string id = change::addPart(next, kind);
+                            for (const auto& v : o->values)
+                                change::assign(next, id + "." + v);
+                        }
+                        for (const auto& id : o->removed)
+                            change::removePart(next, id);
+                    });
+                    return !o->added.empty() || !o->removed.empty();
+                });
+                std::string list;
+                for (const auto& f : design.features)
+                    list += fmt::format("{}\t{}\n", f.id, f.kind);
+                print(list);
+                return 0;
+            }};
+}
+
+Verb layerVerb(CLI::App& app)
+{
+    struct Options {
+        std::string file, pieces, fixing, trim, area;
+        std::vector<std::string> edges;
+        std::string material;
+        std::size_t remove = 0;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* c = app.add_subcommand("layer", "List what lies behind pieces, put something behind or take it away");
+    c->add_option("file", o->file, "the design")->required();
+    c->add_option("--behind", o->pieces, "a role (panel) or the key of a piece");
+    c->add_option("--material", o->material, "id of the interlining; “tectonis-cli library” lists them");
+    c->add_option("--fixing", o->fixing, "fused, basted, glued or loose");
+    c->add_option("--trim", o->trim, "full, stitch, or inset 3");
+    c->add_option("--edge", o->edges, "NAME=TRIM where an edge differs")->take_all()->allow_extra_args(false);
+    c->add_option("--area", o->area, "only a named area of the piece");
+    c->add_option("--remove", o->remove, "NUMBER in the list");
+    return {c, [o] {
+                if (o->material.empty() != o->pieces.empty())
+                    throw InputError("--behind", "it goes with --material");
+                const bool any = !o->material.empty() || o->remove > 0;
+                const Design design = changedFile(o->file, [&](Design& d) {
+                    if (any)
+                        edit(d, [&](Design& next) {
+                            if (o->remove > 0)
+                                next.layers.erase(next.layers.begin()
+                                    + std::ptrdiff_t(indexOf(o->remove, next.layers.size(), "--remove")));
+                            if (o->material.empty())
+                                return;
+                            LayerRule rule{.pieces = o->pieces,
+                                .material = o->material,
+                                .fixing = o->fixing,
+                                .trim = o->trim,
+                                .area = o->area};
+                            for (const auto& e : o->edges)
+                                rule.edges[e.substr(0, e.find('='))] = e.find('=') == std::string::npos
+                                    ? ""
+                                    : e.substr(e.find('=') + 1);
+                            change::putBehind(next, base(d), rule);
+                        });
+                    return any;
+                });
+                print(layersText(design));
+                return 0;
+            }};
+}
+
+Verb carryVerb(CLI::App& app)
+{
+    struct Options {
+        std::string file, name, measures, place = "main";
+        std::size_t remove = 0;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* c = app.add_subcommand("carry", "List the things that the bag is for, add one or take one out");
+    c->add_option("file", o->file, "the design")->required();
+    c->add_option("--add", o->name, "what it is called");
+    c->add_option("--measures", o->measures, "width x height x thickness, as it stands in the bag: 240x170x20");
+    c->add_option("--place", o->place, "main, or the id of a pocket");
+    c->add_option("--remove", o->remove, "NUMBER in the list");
+    return {c, [o] {
+                if (o->name.empty() != o->measures.empty())
+                    throw InputError("--add", "it goes with --measures");
+                const bool any = !o->name.empty() || o->remove > 0;
+                const Design design = changedFile(o->file, [&](Design& d) {
+                    if (any)
+                        edit(d, [&](Design& next) {
+                            if (o->remove > 0)
+                                next.carried.erase(next.carried.begin()
+                                    + std::ptrdiff_t(indexOf(o->remove, next.carried.size(), "--remove")));
+                            if (o->name.empty())
+                                return;
+                            Carried thing{.name = o->name, .place = o->place};
+                            takeMeasures(thing, o->measures);
+                            next.carried.push_back(std::move(thing));
+                        });
+                    return any;
+                });
+                std::string list;
+                for (std::size_t i = 0; i < design.carried.size(); ++i) {
+                    const Carried& t = design.carried[i];
+                    list += fmt::format("{}\t{}\t{} x {} x {} mm\t{}\n", i + 1, t.name, formatNumber(t.width),
+                        formatNumber(t.height), formatNumber(t.thickness), t.place);
+                }
+                print(list);
+                return 0;
+            }};
+}
+
+} // namespace tectonis::cli

@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// order, trial: the order of work, and what a sewn trial measured.
+#include "verbs.hpp"
+
+#include "design/limits.hpp"
+#include "editing/edits.hpp"
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+#include "units/error.hpp"
+#include "units/words.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace tectonis::cli {
+namespace {
+
+std::vector<std::string> idsInOrder(const Design& design, const Pattern& p)
+{
+    std::vector<std::string> out;
+    for (const auto i : orderOf(design, p))
+        out.push_back(p.steps[i].id);
+    return out;
+}
+
+/// Takes a step from its place and puts it before or behind another.
+std::vector<std::string> moved(
+    std::vector<std::string> ids, const std::string& step, const std::string& beside, bool behind)
+{
+    const auto from = std::find(ids.begin(), ids.end(), step);
+    if (from == ids.end())
+        throw InputError(step, "there is no such step");
+    ids.erase(from);
+    const auto to = std::find(ids.begin(), ids.end(), beside);
+    if (to == ids.end())
+        throw InputError(beside, step == beside ? "a step goes beside another" : "there is no such step");
+    ids.insert(behind ? to + 1 : to, step);
+    return ids;
+}
+
+std::string orderText(const Design& design)
+{
+    const Pattern p = base(design);
+    const auto order = orderOf(design, p);
+    std::string out;
+    for (std::size_t i = 0; i < order.size(); ++i)
+        out += fmt::format("{}\t{}\t{}\n", i + 1, p.steps[order[i]].id, inUnit(p.steps[order[i]].title, Unit::Mm));
+    for (const auto& broken : brokenRules(p, order))
+        out += fmt::format("! {} comes before {}, but {}\n", p.steps[broken.early].id, p.steps[broken.late].id,
+            inUnit(broken.reason, Unit::Mm));
+    return out;
+}
+
+constexpr std::pair<const char*, double Trial::*> kMeasures[] = {{"width", &Trial::width}, {"height", &Trial::height},
+    {"depth", &Trial::depth}, {"strap", &Trial::strapLongest}, {"zip", &Trial::zipOpening},
+    {"minutes", &Trial::minutes}};
+
+void takeValue(Trial& trial, const std::string& assignment)
+{
+    const auto equals = assignment.find('=');
+    const std::string name = assignment.substr(0, equals),
+                      value = equals == std::string::npos ? "" : assignment.substr(equals + 1);
+    if (name == "date")
+        trial.date = value;
+    else if (name == "note")
+        trial.note = value;
+    else {
+        for (const auto& [known, member] : kMeasures)
+            if (name == known) {
+                trial.*member = parseLength(value);
+                return;
+            }
+        throw InputError(assignment, "write date=, note=, width=, height=, depth=, strap=, zip= or minutes=");
+    }
+}
+
+std::string trialsText(const Design& design)
+{
+    std::string out;
+    for (std::size_t i = 0; i < design.trials.size(); ++i) {
+        const Trial& t = design.trials[i];
+        out += fmt::format("{}\t{}\tsize {}", i + 1, t.date, t.size);
+        for (const auto& [name, member] : kMeasures)
+            if (t.*member > 0)
+                out += fmt::format("\t{}={}", name, formatNumber(t.*member));
+        out += (t.note.empty() ? "" : "\t" + t.note) + "\n";
+    }
+    return out;
+}
+
+} // namespace
+
+Verb orderVerb(CLI::App& app)
+{
+    struct Options {
+        std::string file, move, before, after;
+        bool reset = false;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* c = app.add_subcommand("order", "List the steps in their order with the rules it breaks, or move a step");
+    c->add_option("file", o->file, "the design")->required();
+    auto* move = c->add_option("--move", o->move, "id of a step");
+    auto* before = c->add_option("--before", o->before, "id of the step that it goes before")->needs(move);
+    c->add_option("--after", o->after, "id of the step that it goes behind")->needs(move)->excludes(before);
+    c->add_flag("--as-proposed", o->reset, "the order that Tectonis proposes");
+    return {c, [o] {
+                if (!o->move.empty() && o->before.empty() && o->after.empty())
+                    throw InputError("--move", "it goes with --before or --after");
+                const bool any = !o->move.empty() || o->reset;
+                const Design design = changedFile(o->file, [&](Design& d) {
+                    if (any)
+                        edit(d, [&](Design& next) {
+                            if (o->reset)
+                                next.stepOrder.clear();
+                            if (o->move.empty())
+                                return;
+                            const Pattern p = base(d);
+                            const bool behind = o->before.empty();
+                            change::order(
+                                next, p, moved(idsInOrder(next, p), o->move, behind ? o->after : o->before, behind));
+                        });
+                    return any;
+                });
+                print(orderText(design));
+                return 0;
+            }};
+}
+
+Verb trialVerb(CLI::App& app)
+{
+    struct Options {
+        std::string file, size;
+        std::vector<std::string> values;
+        std::size_t remove = 0;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* c = app.add_subcommand("trial", "List what sewn trials measured, add one or take one out");
+    c->add_option("file", o->file, "the design")->required();
+    c->add_option("--add", o->size, "a trial of this size");
+    c->add_option("values", o->values, "date=2026-05-01 width=302 note=\"…\" …");
+    c->add_option("--remove", o->remove, "NUMBER in the list");
+    return {c, [o] {
+                if (o->size.empty() && !o->values.empty())
+                    throw InputError(o->values.front(), "values go with --add SIZE");
+                const bool any = !o->size.empty() || o->remove > 0;
+                const Design design = changedFile(o->file, [&](Design& d) {
+                    if (any)
+                        edit(d, [&](Design& next) {
+                            if (o->remove > 0)
+                                next.trials.erase(next.trials.begin()
+                                    + std::ptrdiff_t(indexOf(o->remove, next.trials.size(), "--remove")));
+                            if (o->size.empty())
+                                return;
+                            sizeIndex(next, o->size);
+                            Trial trial{.size = o->size};
+                            for (const auto& v : o->values)
+                                takeValue(trial, v);
+                            next.trials.push_back(std::move(trial));
+                        });
+                    return any;
+                });
+                print(trialsText(design));
+                return 0;
+            }};
+}
+
+} // namespace tectonis::cli

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A language to read messages in: what the sources mean in it, its decimal sign, how it counts. English is the source.
+#pragma once
+
+#include "units/length.hpp"
+#include "words/message.hpp"
+
+#include <unordered_map>
+
+namespace tectonis {
+
+class Language {
+public:
+    /// English as it is written in the program.
+    static const Language& english();
+
+    /// From a compiled catalogue of GNU gettext (a .mo file). Its header may say "X-Decimal: ,"; of plural forms
+    /// "nplurals=1", "n != 1" and "n > 1" are known.
+    /// @throws InputError if it is none, or a translation asks for an argument that its source has not.
+    static Language fromCatalogue(std::string id, const std::string& bytes);
+
+    const std::string& id() const { return m_id; }
+    /// What @p source means; itself if it is not translated.
+    const std::string& of(const std::string& source) const;
+    const std::string& of(const Message& message) const;
+
+    std::string number(double value, int decimals) const;
+    std::string length(double mm, Unit unit) const;
+    std::string exactLength(double mm, Unit unit) const;
+
+private:
+    enum class Plural { None, NotOne, MoreThanOne };
+    std::string inDecimals(std::string number) const;
+
+    std::string m_id = "en";
+    char m_decimal = '.';
+    Plural m_plural = Plural::NotOne;
+    std::unordered_map<std::string, std::vector<std::string>> m_entries; ///< source to its forms
+};
+
+/// A message in words.
+std::string words(const Message& message, Unit unit = Unit::Mm, const Language& language = Language::english());
+
+/// With a capital first letter, for a sentence that stands alone.
+std::string capitalised(std::string words);
+
+} // namespace tectonis

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "design/carried_library.hpp"
+
+#include "library/material_text.hpp"
+#include "units/length.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+
+namespace tectonis {
+namespace {
+
+/// Ids of materials that a design names, each with the use it is put to.
+std::map<std::string, std::string> namedBy(const Design& design)
+{
+    std::map<std::string, std::string> out;
+    for (const auto& [role, id] : design.materials)
+        out.emplace(id, role == "strap" ? "strap" : "face");
+    for (const auto& rule : design.layers)
+        out.emplace(rule.material, "interlining");
+    return out;
+}
+
+std::string valuesText(const std::vector<double>& values)
+{
+    std::string out;
+    for (const double v : values)
+        out += (out.empty() ? "" : ", ") + formatNumber(v);
+    return out;
+}
+
+const char* snapText(StockTable::Snap snap)
+{
+    return snap == StockTable::Snap::Down ? "the next below"
+        : snap == StockTable::Snap::Up    ? "the next above"
+                                          : "the nearest";
+}
+
+} // namespace
+
+Library carriedBy(const Design& design)
+{
+    Library::Contents out;
+    for (const auto& [id, use] : namedBy(design))
+        if (const Material* m = design.library->find(id); m && !m->standIn)
+            out.materials.push_back(*m);
+    out.stock = design.library->contents().stock;
+    out.more = design.library->contents().more;
+    return Library(std::move(out));
+}
+
+SharedLibrary libraryFor(const Design& design, const Library& mine)
+{
+    const Library known = mine.with(carriedBy(design));
+    Library::Contents standIns;
+    for (const auto& [id, use] : namedBy(design))
+        if (!known.find(id))
+            standIns.materials.push_back(standInFor(id, use));
+    return SharedLibrary(known.with(Library(std::move(standIns))));
+}
+
+std::vector<NewerValue> newerValues(const Design& design, const Library& mine)
+{
+    std::vector<NewerValue> out;
+    const Library carried = carriedBy(design);
+    for (const auto& old : carried.materials())
+        if (const Material* now = mine.find(old.id))
+            for (const auto& field : materialFields())
+                if (const std::string was = fieldText(old, field), is = fieldText(*now, field); was != is)
+                    out.push_back({now->name, field.label, was, is});
+    for (const auto& [name, old] : carried.contents().stock)
+        if (const StockTable* now = mine.stock(name)) {
+            if (old.snap != now->snap)
+                out.push_back({"Stock of " + name, "Taken is", snapText(old.snap), snapText(now->snap)});
+            if (old.values != now->values)
+                out.push_back({"Stock of " + name, "Sold are", valuesText(old.values), valuesText(now->values)});
+        }
+    return out;
+}
+
+} // namespace tectonis

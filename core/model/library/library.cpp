@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "library/library.hpp"
+
+#include "embedded.hpp"
+#include "library/library_file.hpp"
+#include "units/error.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+/// Puts each of @p more in the place of the one of its name, or behind all.
+template <class Item, class Name> void overlay(std::vector<Item>& onto, const std::vector<Item>& more, Name name)
+{
+    for (const Item& item : more) {
+        const auto old = std::find_if(onto.begin(), onto.end(), [&](const Item& o) { return o.*name == item.*name; });
+        if (old == onto.end())
+            onto.push_back(item);
+        else
+            *old = item;
+    }
+}
+
+template <class Item>
+const Item& named(const std::vector<Item>& items, std::string Item::*name, const std::string& wanted, const char* what)
+{
+    std::string known;
+    for (const auto& item : items) {
+        if (item.*name == wanted)
+            return item;
+        known += (known.empty() ? "" : ", ") + item.*name;
+    }
+    throw InputError(what, fmt::format("“{}” is no {} here; choose one of {}", wanted, what, known));
+}
+
+} // namespace
+
+const std::vector<MaterialField>& materialFields()
+{
+    using Q = MaterialField::Quantity;
+    static const std::vector<MaterialField> fields{
+        {"id", "Id", &Material::id, Q::Text, 0, 0, {}},
+        {"name", "Name", &Material::name, Q::Text, 0, 0, {}},
+        {"use", "Use", &Material::use, Q::Word, 0, 0, {"face", "interlining", "strap"}},
+        {"class", "Class", &Material::kind, Q::Word, 0, 0,
+            {"canvas", "cotton", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"}},
+        {"thickness", "Thickness", &Material::thickness, Q::Length, 0.01, 50, {}},
+        {"compressed", "Under the foot", &Material::compressed, Q::Number, 0.02, 1, {}},
+        {"gsm", "Weight", &Material::gsm, Q::Weight, 0, 20000, {}},
+        {"width", "Width", &Material::width, Q::Length, 0, 10000, {}},
+        {"heat", "Bears the iron", &Material::heat, Q::YesNo, 0, 0, {}},
+        {"oneWay", "One-way", &Material::oneWay, Q::YesNo, 0, 0, {}},
+        {"rigid", "Rigid", &Material::rigid, Q::YesNo, 0, 0, {}},
+        {"price", "Price per metre", &Material::price, Q::Number, 0, 1e6, {}},
+    };
+    return fields;
+}
+
+double snapToStock(const StockTable& table, double ideal)
+{
+    const auto& v = table.values;
+    constexpr double slack = 1e-6; // an ideal that equals an offer up to rounding is that offer
+    const auto above = std::lower_bound(v.begin(), v.end(), ideal - slack);
+    if (above == v.end())
+        return v.back();
+    if (above == v.begin() || std::abs(*above - ideal) <= slack || table.snap == StockTable::Snap::Up)
+        return *above;
+    const double below = *(above - 1);
+    if (table.snap == StockTable::Snap::Down)
+        return below;
+    return ideal - below < *above - ideal ? below : *above;
+}
+
+Library::Library(Contents contents) : m_contents(std::move(contents))
+{
+    for (std::size_t i = 0; i < m_contents.materials.size(); ++i)
+        m_byId.emplace(m_contents.materials[i].id, i);
+}
+
+const std::shared_ptr<const Library>& Library::builtIn()
+{
+    static const auto library = std::make_shared<const Library>(
+        readLibrary(std::string(embedded::library), "library").library);
+    return library;
+}
+
+const Material* Library::find(const std::string& id) const
+{
+    const auto it = m_byId.find(id);
+    return it == m_byId.end() ? nullptr : &m_contents.materials[it->second];
+}
+
+const Material& Library::material(const std::string& id) const
+{
+    static const Material unknown = standInFor("unknown", "face");
+    const Material* found = find(id);
+    return found ? *found : unknown;
+}
+
+const StockTable* Library::stock(const std::string& table) const
+{
+    const auto it = m_contents.stock.find(table);
+    return it == m_contents.stock.end() ? nullptr : &it->second;
+}
+
+double Library::snapped(const std::string& table, double ideal) const
+{
+    const StockTable* offers = stock(table);
+    return offers ? snapToStock(*offers, ideal) : ideal;
+}
+
+const Paper& Library::paper(const std::string& name) const { return named(papers(), &Paper::name, name, "paper"); }
+
+const Workshop& Library::workshop(const std::string& name) const
+{
+    return named(workshops(), &Workshop::machine, name, "workshop");
+}
+
+bool Library::operator==(const Library& other) const
+{
+    const Contents &a = m_contents, &b = other.m_contents;
+    return a.materials.size() == b.materials.size() && a.stock == b.stock && a.papers == b.papers
+        && a.workshops == b.workshops && a.more == b.more
+        && std::all_of(a.materials.begin(), a.materials.end(), [&](const Material& m) {
+               const Material* same = other.find(m.id);
+               return same && *same == m;
+           });
+}
+
+Library Library::with(const Library& more) const
+{
+    Contents all = m_contents;
+    overlay(all.materials, more.materials(), &Material::id);
+    overlay(all.papers, more.papers(), &Paper::name);
+    overlay(all.workshops, more.workshops(), &Workshop::machine);
+    for (const auto& [name, table] : more.m_contents.stock)
+        all.stock[name] = table;
+    if (!more.m_contents.more.empty())
+        all.more = more.m_contents.more;
+    return Library(std::move(all));
+}
+
+Material standInFor(const std::string& id, const std::string& use)
+{
+    Material m{.id = id, .name = "Unknown: " + id, .use = use};
+    m.thickness = use == "strap" ? 1.8 : 0.7;
+    m.gsm = use == "interlining" ? 100 : 350;
+    m.width = use == "strap" ? 0 : 1400;
+    m.heat = false; // whoever does not know leaves the iron cold
+    m.standIn = true;
+    return m;
+}
+
+} // namespace tectonis

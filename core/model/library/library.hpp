@@ -1,0 +1,150 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a studio can buy and work with: cloths and interlinings, stock sizes, papers, workshops. A value: built in, the
+// user's own and what a design carries are merged, and nothing changes afterwards. Trade values: common practice, no
+// source.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <string>
+#include <unordered_map>
+#include <variant>
+#include <vector>
+
+namespace tectonis {
+
+/// JSON members that a later version wrote to something and this one does not know: kept with it, written again, gone
+/// when it goes. Empty: none.
+using More = std::string;
+
+struct Material {
+    std::string id, name;
+    std::string use = "face"; ///< "face", "interlining", "strap"
+    /// "cotton", "canvas", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"
+    std::string kind = "canvas";
+    double thickness = 0;  ///< mm, as it lies
+    double compressed = 1; ///< share of the thickness left under the foot
+    double gsm = 0;        ///< g/m²
+    double width = 1400;   ///< usable cloth width, mm; 0 for goods by the metre
+    bool heat = true;      ///< bears the iron
+    bool oneWay = false;   ///< pattern or nap has a direction
+    bool rigid = false;    ///< cannot be folded when turning
+    double price = 0;      ///< money per metre
+    bool standIn = false;  ///< its id was found nowhere: the numbers are guessed, and never written to a file
+    More more;
+    double underFoot() const { return thickness * compressed; }
+    bool operator==(const Material&) const = default;
+};
+
+/// What a material has, once for every reader and writer of it.
+struct MaterialField {
+    enum class Quantity { Text, Word, Length, Weight, Number, YesNo };
+    const char* name;  ///< in files
+    const char* label; ///< for people
+    std::variant<std::string Material::*, double Material::*, bool Material::*> member;
+    Quantity quantity;
+    double least = 0, most = 0;     ///< of numbers
+    std::vector<const char*> words; ///< of Quantity::Word
+};
+const std::vector<MaterialField>& materialFields();
+
+struct StockTable {
+    enum class Snap { Down, Up, Nearest };
+    std::string name, meaning;
+    Snap snap = Snap::Nearest;
+    std::vector<double> values; ///< mm, rising, at least one
+    More more;
+    bool operator==(const StockTable&) const = default;
+};
+
+/// The offered value for @p ideal: the next below, above or nearest, as the table says; the end value beyond either
+/// end.
+double snapToStock(const StockTable& table, double ideal);
+
+struct Paper {
+    std::string name;
+    double width = 0, height = 0; ///< mm, upright
+    bool operator==(const Paper&) const = default;
+};
+
+struct Workshop {
+    std::string machine = "Flat-bed, high foot lift";
+    double machineLimit = 8;  ///< mm of compressed cloth under the foot
+    double footWidth = 6;     ///< mm from needle to the outside of the foot
+    double stitchSpeed = 1.2; ///< metres sewn in a minute, all handling counted
+    double labourRate = 24;   ///< money per hour
+    double overhead = 15;     ///< percent on material and labour
+    bool operator==(const Workshop&) const = default;
+};
+
+/// Immutable once it is made, so that threads share it without locks.
+class Library {
+public:
+    struct Contents {
+        std::vector<Material> materials;
+        std::map<std::string, StockTable> stock;
+        std::vector<Paper> papers;
+        std::vector<Workshop> workshops;
+        More more;
+    };
+    Library() = default;
+    /// Of two of one name the first is found.
+    explicit Library(Contents contents);
+
+    /// What ships with the program (data/library.json).
+    static const std::shared_ptr<const Library>& builtIn();
+
+    const Contents& contents() const { return m_contents; }
+    const std::vector<Material>& materials() const { return m_contents.materials; }
+    const std::vector<Paper>& papers() const { return m_contents.papers; }
+    const std::vector<Workshop>& workshops() const { return m_contents.workshops; }
+    /// Null if there is none.
+    const Material* find(const std::string& id) const;
+    /// The material of that id, or a cloth with guessed numbers that says so.
+    const Material& material(const std::string& id) const;
+    const StockTable* stock(const std::string& table) const;
+    /// The offered value; @p ideal itself if there is no such table.
+    double snapped(const std::string& table, double ideal) const;
+    /// @throws InputError if there is none.
+    const Paper& paper(const std::string& name) const;
+    const Workshop& workshop(const std::string& name) const;
+
+    /// All of both; where both have one of the same name, @p more's, in the old one's place.
+    Library with(const Library& more) const;
+
+    /// The same entries; the order of the materials does not count.
+    bool operator==(const Library& other) const;
+
+private:
+    Contents m_contents;
+    std::unordered_map<std::string, std::size_t> m_byId;
+};
+
+/// A library that designs and patterns share; never null, compared by what it holds.
+class SharedLibrary {
+public:
+    SharedLibrary() : m_library(Library::builtIn()) {}
+    SharedLibrary(Library library) : m_library(std::make_shared<const Library>(std::move(library))) {}
+    const Library& operator*() const { return *m_library; }
+    const Library* operator->() const { return m_library.get(); }
+    /// Is it the very same one?
+    bool same(const SharedLibrary& other) const { return m_library == other.m_library; }
+    bool operator==(const SharedLibrary& other) const
+    {
+        return m_library == other.m_library || *m_library == *other.m_library;
+    }
+
+private:
+    std::shared_ptr<const Library> m_library;
+};
+
+/// A cloth with guessed numbers in place of one that is found nowhere.
+/// @param use as Material::use.
+Material standInFor(const std::string& id, const std::string& use);
+
+/// g/m² of a cloth given in oz/yd²: 33.906 each (28.3495 g over 0.83613 m²).
+constexpr double gsmOfOunces(double ozPerSquareYard) { return ozPerSquareYard * 28.349523125 / 0.83612736; }
+/// mm of leather given in ounces: 1/64 in each.
+constexpr double mmOfLeatherOunces(double oz) { return oz * 25.4 / 64; }
+
+} // namespace tectonis

@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "library/material_text.hpp"
+
+#include "files/files.hpp"
+#include "units/error.hpp"
+#include "units/length.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Quantity = MaterialField::Quantity;
+
+std::string lower(std::string s)
+{
+    std::transform(s.begin(), s.end(), s.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? char(c + 32) : c; });
+    return s;
+}
+
+std::string withoutEnding(const std::string& s, const std::string& ending)
+{
+    return s.substr(0, s.find_last_not_of(" \u00a0", s.size() - ending.size() - 1) + 1);
+}
+
+/// A number, or a length in mm, or a weight in g/m². @throws InputError.
+double numberOf(const std::string& text, Quantity quantity)
+{
+    if (quantity == Quantity::Length)
+        return parseLength(text);
+    std::string s = text;
+    double factor = 1;
+    if (quantity == Quantity::Weight)
+        for (const auto& [unit, f] : {std::pair<const char*, double>{"oz/yd²", gsmOfOunces(1)},
+                 {"oz/yd2", gsmOfOunces(1)}, {"oz", gsmOfOunces(1)}, {"g/m²", 1}, {"g/m2", 1}, {"gsm", 1}})
+            if (s.ends_with(unit) && s != unit) {
+                s = withoutEnding(s, unit), factor = f;
+                break;
+            }
+    // A length without a unit is a number, with decimal comma or fraction; one with a unit is none.
+    if (s.empty() || !std::isdigit(static_cast<unsigned char>(s.back())))
+        throw InputError("", fmt::format("“{}” is no number", text));
+    return parseLength(s) * factor;
+}
+
+/// "Blue cork, 1 mm" to "blue-cork-1-mm".
+std::string idFrom(const std::string& name)
+{
+    std::string out;
+    for (const char c : lower(name))
+        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || static_cast<unsigned char>(c) >= 128)
+            out += c;
+        else if (!out.empty() && out.back() != '-')
+            out += '-';
+    while (!out.empty() && out.back() == '-')
+        out.pop_back();
+    return out.substr(0, 80);
+}
+
+std::string setText(std::string& to, const MaterialField& field, const std::string& text)
+{
+    if (!printable(text))
+        return fmt::format("a line of text of at most 200 bytes was expected");
+    if (field.quantity == Quantity::Word
+        && std::none_of(field.words.begin(), field.words.end(), [&](const char* w) { return text == w; }))
+        return fmt::format("“{}” was given; write one of {}", text, fmt::join(field.words, ", "));
+    to = text;
+    return "";
+}
+
+std::string setNumber(double& to, const MaterialField& field, const std::string& text)
+{
+    try {
+        const double v = numberOf(text, field.quantity);
+        if (!(v >= field.least && v <= field.most))
+            return fmt::format("{} is outside the allowed {} to {}{}", formatNumber(v), formatNumber(field.least),
+                formatNumber(field.most),
+                field.quantity == Quantity::Length       ? " mm"
+                    : field.quantity == Quantity::Weight ? " g/m²"
+                                                         : "");
+        to = v;
+        return "";
+    } catch (const InputError& e) {
+        return e.problem();
+    }
+}
+
+std::string setYesNo(bool& to, const std::string& text)
+{
+    const std::string word = lower(text);
+    for (const char* yes : {"yes", "true", "1", "y"})
+        if (word == yes)
+            return to = true, "";
+    for (const char* no : {"no", "false", "0", "n"})
+        if (word == no)
+            return to = false, "";
+    return fmt::format("“{}” was given; write yes or no", text);
+}
+
+} // namespace
+
+bool printable(const std::string& text)
+{
+    return text.size() <= 200 && isUtf8(text) && std::none_of(text.begin(), text.end(), [](char c) {
+        return static_cast<unsigned char>(c) < 32 || c == 127;
+    });
+}
+
+const char* kindOf(const MaterialField& field)
+{
+    switch (field.quantity) {
+    case Quantity::Text: return "line of text";
+    case Quantity::Word: return "word";
+    case Quantity::Length: return "length";
+    case Quantity::Weight: return "weight";
+    case Quantity::Number: return "number";
+    case Quantity::YesNo: return "yes or no";
+    }
+    return "value";
+}
+
+std::string setField(Material& m, const MaterialField& field, const std::string& text)
+{
+    if (const auto* words = std::get_if<std::string Material::*>(&field.member))
+        return setText(m.**words, field, text);
+    if (const auto* number = std::get_if<double Material::*>(&field.member))
+        return setNumber(m.**number, field, text);
+    return setYesNo(m.*std::get<bool Material::*>(field.member), text);
+}
+
+std::string fieldText(const Material& m, const MaterialField& field)
+{
+    if (const auto* words = std::get_if<std::string Material::*>(&field.member))
+        return m.**words;
+    if (const auto* number = std::get_if<double Material::*>(&field.member))
+        return fmt::format("{}", m.**number);
+    return m.*std::get<bool Material::*>(field.member) ? "yes" : "no";
+}
+
+std::string completed(Material& m)
+{
+    if (m.name.empty())
+        m.name = m.id;
+    if (m.id.empty())
+        m.id = idFrom(m.name);
+    if (m.id.empty())
+        return "it has neither a name nor an id";
+    if (m.id.find('=') != std::string::npos || m.id.front() == ' ' || m.id.back() == ' ')
+        return fmt::format("“{}” is no id: no = and no space at its ends", m.id);
+    if (m.thickness <= 0)
+        return fmt::format("“{}” has no thickness", m.name);
+    return "";
+}
+
+} // namespace tectonis

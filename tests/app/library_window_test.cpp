@@ -1,0 +1,188 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The user's own library in the window: in from a table, chosen, saved with the design, brought up to date.
+#include "driven.hpp"
+
+#include "formats/own_library.hpp"
+#include "qtext.hpp"
+#include "shell/banner.hpp"
+
+#include <QDialogButtonBox>
+#include <QMenuBar>
+
+using namespace tectonis;
+
+namespace {
+
+/// Leaves no library behind for the tests that follow.
+struct NoOwnLibrary {
+    ~NoOwnLibrary() { std::filesystem::remove(ownLibraryFile()); }
+};
+
+void write(const QString& file, const QByteArray& bytes)
+{
+    QFile out(file);
+    REQUIRE(out.open(QIODevice::WriteOnly));
+    out.write(bytes);
+}
+
+QComboBox* shellBox(Shown& s)
+{
+    s.window.goTo(2); // Build-up shows the materials
+    s.settle();
+    return s.find<QComboBox>("material.shell");
+}
+
+/// Chooses an item as a hand does: the box is opened, the item clicked.
+void choose(Shown& s, QComboBox* box, const QString& words)
+{
+    const int at = box->findText(words);
+    REQUIRE(at >= 0);
+    box->setFocus();
+    box->showPopup();
+    s.settle();
+    auto* list = box->view();
+    list->scrollTo(list->model()->index(at, 0));
+    QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualRect(list->model()->index(at, 0)).center());
+    s.settle();
+    QTest::qWait(30);
+}
+
+QString said(Shown& s) { return s.window.findChild<Banner*>()->text(); }
+
+} // namespace
+
+TEST_CASE("A cloth from a table is chosen, saved with the design, and follows the library only when told")
+{
+    const NoOwnLibrary after;
+    QTemporaryDir dir;
+    const QString table = dir.filePath("cloths.csv"), file = dir.filePath("bag.tectonis");
+    QFile::copy(kDemo, file);
+    QFile::setPermissions(file, QFile::ReadOwner | QFile::WriteOwner);
+    Shown s(file);
+    write(table, "name;thickness;gsm;heat\nCork, blue;0,8;10 oz;nein\n");
+    {
+        FileName name({table});
+        trigger(s, "Add materials from a file…");
+    }
+    CHECK(said(s).contains("line 2, column 22: heat: “nein”"));
+    CHECK(shellBox(s)->findText("Cork, blue") < 0);
+    write(table, "name;thickness;gsm;heat\nCork, blue;0,8;10 oz;no\n");
+    {
+        FileName name({table});
+        trigger(s, "Add materials from a file…");
+    }
+    CHECK(said(s).contains("1 materials are in your library now: Cork, blue"));
+    choose(s, shellBox(s), "Cork, blue");
+    CHECK(s.window.document().design().materials.at("shell") == "cork-blue");
+    CHECK(shellBox(s)->currentText() == "Cork, blue");
+    // Undone, the cloth can still be chosen again.
+    s.window.document().undoStack().undo();
+    s.settle();
+    CHECK(shellBox(s)->currentText() != "Cork, blue");
+    choose(s, shellBox(s), "Cork, blue");
+    trigger(s, "Save");
+    CHECK_FALSE(s.window.document().modified());
+
+    // The supplier's next lot is thicker.
+    write(table, "id,name,thickness,gsm,heat\ncork-blue,\"Cork, blue\",0.95,339,no\n");
+    {
+        FileName name({table});
+        trigger(s, "Add materials from a file…");
+    }
+    CHECK(s.window.document().pattern().material("cork-blue").thickness == Approx(0.8));
+    QStringList listed;
+    const auto answer = [&](QDialogButtonBox::ButtonRole role) {
+        QTimer::singleShot(200, [&listed, role] {
+            QWidget* dialog = QApplication::activeModalWidget();
+            REQUIRE(dialog);
+            REQUIRE(dialog->objectName() == "newerValues");
+            auto* rows = dialog->findChild<QTableWidget*>();
+            for (int r = 0; r < rows->rowCount(); ++r)
+                listed << rows->item(r, 0)->text() + " " + rows->item(r, 1)->text() + " " + rows->item(r, 2)->text()
+                        + " " + rows->item(r, 3)->text();
+            auto* buttons = dialog->findChild<QDialogButtonBox*>();
+            for (auto* b : buttons->buttons())
+                if (buttons->buttonRole(b) == role)
+                    QTest::mouseClick(b, Qt::LeftButton);
+        });
+        trigger(s, "Take newer values into the design…");
+    };
+    answer(QDialogButtonBox::RejectRole);
+    REQUIRE(listed.size() == 2);
+    CHECK(listed[0] == "Cork, blue Thickness 0.8 0.95");
+    CHECK(s.window.document().pattern().material("cork-blue").thickness == Approx(0.8));
+    answer(QDialogButtonBox::AcceptRole);
+    s.settle();
+    CHECK(s.window.document().pattern().material("cork-blue").thickness == Approx(0.95));
+    CHECK(s.window.document().modified());
+    s.window.document().undoStack().undo();
+    CHECK(s.window.document().pattern().material("cork-blue").thickness == Approx(0.8));
+    s.window.document().undoStack().redo();
+    trigger(s, "Take newer values into the design…");
+    CHECK(said(s).contains("has the values of your library already"));
+
+    // Out as a table.
+    const QString out = dir.filePath("mine.csv");
+    {
+        FileName name({out});
+        trigger(s, "Write my library…");
+    }
+    QFile written(out);
+    REQUIRE(written.open(QIODevice::ReadOnly));
+    CHECK(QString::fromUtf8(written.readAll()).contains("cork-blue,\"Cork, blue\",face"));
+    trigger(s, "Save");
+}
+
+TEST_CASE("A file with somebody else's cloth opens; its cloth can be kept")
+{
+    const NoOwnLibrary after;
+    QTemporaryDir dir;
+    const QString file = dir.filePath("other.tectonis");
+    Design d = newDesign("large-tote");
+    Library::Contents contents;
+    contents.materials.push_back({.id = "sailcloth", .name = "Old sail", .thickness = 0.33, .gsm = 210});
+    d.library = SharedLibrary(Library::builtIn()->with(Library(contents)));
+    setMaterial(d, "shell", "sailcloth");
+    saveDesign(d, file.toStdString());
+    {
+        Shown s(file);
+        CHECK(shellBox(s)->currentText() == "Old sail");
+        trigger(s, "Keep the design's materials in my library");
+        CHECK(said(s).contains("1 of the design's materials"));
+        trigger(s, "Keep the design's materials in my library");
+        CHECK(said(s).contains("has all materials of this design already"));
+    }
+    Shown s; // another design, later
+    CHECK(shellBox(s)->findText("Old sail") >= 0);
+}
+
+TEST_CASE("A material that nobody knows is a snag that leads to Build-up, and the window shows it as unknown")
+{
+    QTemporaryDir dir;
+    const QString file = dir.filePath("strange.tectonis");
+    std::string bytes = designText(newDesign("large-tote"));
+    const std::string id = newDesign("large-tote").materials.at("shell");
+    for (std::size_t at; (at = bytes.find("\"shell\": \"" + id)) != std::string::npos;)
+        bytes.replace(at, 10 + id.size(), "\"shell\": \"heirloom");
+    write(file, QByteArray::fromStdString(bytes));
+    Shown s(file);
+    CHECK(shellBox(s)->currentText() == "Unknown: heirloom");
+    const auto& found = s.window.document().findings();
+    CHECK(std::any_of(found.begin(), found.end(), [](const Finding& f) { return f.check == "library"; }));
+    choose(s, shellBox(s), "Denim, 10 oz (339 g/m²)");
+    const auto& after = s.window.document().findings();
+    CHECK(std::none_of(after.begin(), after.end(), [](const Finding& f) { return f.check == "library"; }));
+    trigger(s, "Save");
+}
+
+TEST_CASE("The machine chosen on Build-up brings its limit, foot and rates")
+{
+    Shown s;
+    s.window.goTo(2);
+    auto* box = s.find<QComboBox>("workshop");
+    choose(s, box, "Household flat-bed");
+    CHECK(s.window.document().design().workshop.machineLimit == 6);
+    CHECK(s.find<QComboBox>("workshop")->currentText() == "Household flat-bed");
+    s.window.document().undoStack().undo();
+    CHECK(s.window.document().design().workshop.machineLimit == 8);
+}

@@ -1,0 +1,286 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Libraries: read and written as JSON and CSV, merged, carried by designs, and what is told of what is wrong.
+#include "drawn.hpp"
+#include "every_design.hpp"
+
+#include "checks/finding.hpp"
+#include "design/carried_library.hpp"
+#include "formats/design_file.hpp"
+#include "formats/measure_json.hpp"
+#include "library/library_file.hpp"
+#include "text/csv.hpp"
+#include "text/places.hpp"
+#include "units/error.hpp"
+
+#include <nlohmann/json.hpp>
+
+#include <random>
+
+using namespace tectonis;
+using Catch::Contains;
+
+namespace {
+
+std::vector<std::vector<std::string>> cellsOf(const std::string& text)
+{
+    std::vector<std::vector<std::string>> out;
+    for (const auto& row : csvRows(text)) {
+        out.emplace_back();
+        for (const auto& cell : row)
+            out.back().push_back(cell.text);
+    }
+    return out;
+}
+
+std::string problemOf(const std::string& text)
+{
+    try {
+        readLibrary(text, "cloths");
+        return "";
+    } catch (const InputError& e) {
+        return e.what();
+    }
+}
+
+const std::string kCork = R"({"format": "tectonis-library", "version": 1, "materials": [
+  {"id": "cork", "name": "Cork", "thickness": "1/32 in", "gsm": "10 oz", "heat": false, "width": 1350, "price": 20}]})";
+
+} // namespace
+
+TEST_CASE("CSV: commas, semicolons or tabs, quotes, any line ends, a byte-order mark (RFC 4180 and spreadsheets)")
+{
+    const std::vector<std::vector<std::string>> table{{"name", "note"}, {"a, b; c", "say \"so\""}, {"two\nlines", ""}};
+    CHECK(cellsOf("name,note\r\n\"a, b; c\",\"say \"\"so\"\"\"\r\n\"two\nlines\",\r\n") == table);
+    CHECK(cellsOf("\xEF\xBB\xBFname;note\n\"a, b; c\";\"say \"\"so\"\"\"\n\"two\nlines\";") == table);
+    CHECK(cellsOf("name\tnote\r\"a, b; c\"\t\"say \"\"so\"\"\"\r\r\"two\nlines\"\t\r") == table);
+    CHECK(cellsOf("  a  , \" b \" ,c") == std::vector<std::vector<std::string>>{{"a", " b ", "c"}});
+    CHECK(cellsOf("").empty());
+    CHECK(cellsOf("\n,\n,,\n").empty());
+    CHECK_THROWS_WITH(csvRows("a,b\n1,\"2"), Contains("line 2, column 3") && Contains("none closes it"));
+    CHECK_THROWS_WITH(csvRows("ä,b\nö,\"2\"x"), Contains("line 2, column 6"));
+    // What is written is read back the same, whatever is in it.
+    std::mt19937 random(3);
+    for (int i = 0; i < 300; ++i) {
+        std::vector<std::string> row;
+        for (int k = 0; k < 4; ++k) {
+            std::string cell = k == 0 ? "x" : "";
+            for (unsigned n = random() % 8; n > 0; --n)
+                cell += "a ,;\t\"\n\r1é"[random() % 10];
+            row.push_back(cell);
+        }
+        // The head tells what divides the cells.
+        const auto read = cellsOf("w,x,y,z\r\n" + csvLine(row));
+        REQUIRE(read.size() == 2);
+        CHECK(read[1] == row);
+    }
+}
+
+TEST_CASE("Places in JSON: the byte of a value by its pointer")
+{
+    const std::string text = "{ \"a\\\"{\" : [1, {\"b/c\": \"x]\"}],\n \"n\": { \"deep\": -2.5e3 } }";
+    CHECK(lineAndColumn(text, jsonByte(text, "/n/deep")) == "line 2, column 17");
+    CHECK(text.substr(jsonByte(text, "/a\"{/1/b~1c"), 4) == "\"x]\"");
+    CHECK(jsonByte(text, "/nothing") == 0);
+    CHECK(text.substr(jsonByte(text, "/n/nothing"), 1) == "{");
+    CHECK(lineAndColumn("öü\nä", 100) == "line 2, column 2");
+}
+
+TEST_CASE("A table of cloths: units, decimal comma, defaults, ids from names")
+{
+    const ReadLibrary read = readLibrary("\xEF\xBB\xBFname;thickness;gsm;width;heat;price;colour\r\n"
+                                         "\"Kork, blau\";0,8;10 oz;54 in;no;19,5;blau\r\n"
+                                         "Strong felt;1/16 in;300;;yes;;\r\n",
+        "cloths.csv");
+    REQUIRE(read.library.materials().size() == 2);
+    const Material& cork = read.library.material("kork-blau");
+    CHECK(cork.name == "Kork, blau");
+    CHECK(cork.thickness == Approx(0.8));
+    CHECK(cork.gsm == Approx(339.06).epsilon(1e-4)); // 10 × 33.906 (domain notes: 1 oz/yd² = 33.906 g/m²)
+    CHECK(cork.width == Approx(54 * 25.4));
+    CHECK(!cork.heat);
+    CHECK(cork.price == Approx(19.5));
+    const Material& felt = read.library.material("strong-felt");
+    CHECK(felt.thickness == Approx(25.4 / 16));
+    CHECK(felt.width == 1400);
+    CHECK(felt.heat);
+    REQUIRE(read.told.size() == 1);
+    CHECK_THAT(read.told[0], Contains("colour"));
+}
+
+TEST_CASE("Every problem of a library is told with its line and column, and nothing is taken")
+{
+    CHECK_THAT(problemOf("name,thickness,heat\nA,thick,yes\nB,0.5,perhaps\nB,0.5,no,9\nC,,yes\n,1,no\n"),
+        Contains("line 2, column 3: thickness: “thick” is not a length")
+            && Contains("line 3, column 7: heat: “perhaps”") && Contains("line 4, column 10: the line has more cells")
+            && Contains("line 5, column 1: “C” has no thickness")
+            && Contains("line 6, column 1: it has neither a name nor an id"));
+    CHECK_THAT(problemOf("id,thickness\na,1\na,2\n"), Contains("line 3, column 1: there is another “a”"));
+    CHECK_THAT(problemOf("id,thickness,id\na,1,b\n"), Contains("line 1, column 14: there is another column"));
+    CHECK_THAT(problemOf("name,weight\nA,3\n"), Contains("“thickness” and “name” or “id” are needed"));
+    CHECK_THAT(problemOf("id,thickness,width\na,1,12000\nb,1,-1\nc,1,nan\nd,1,1e999\n"),
+        Contains("line 2, column 5: width: 12000 is outside the allowed 0 to 10000 mm") && Contains("line 3")
+            && Contains("line 4") && Contains("line 5"));
+    CHECK_THAT(problemOf(""), Contains("nothing in it"));
+    CHECK_THAT(problemOf(std::string("id,thickness\n\0,1", 16)), Contains("neither a table nor"));
+    const auto json = [](const std::string& materials) {
+        return problemOf("{\"format\": \"tectonis-library\", \"version\": 1,\n\"materials\": [\n" + materials + "]}");
+    };
+    CHECK(json(R"({"id": "a", "thickness": 1})") == "");
+    CHECK_THAT(json("{\"id\": \"a\", \"thickness\": 1},\n {\"id\": \"a\", \"thickness\": 2}"),
+        Contains("line 4, column 2: there is another “a”"));
+    CHECK_THAT(json(R"({"id": "a", "thickness": {}})"), Contains("line 3, column 26: a length was expected"));
+    CHECK_THAT(json(R"({"id": "a", "thickness": 1, "use": "hat"})"), Contains("line 3, column 36: “hat” was given"));
+    CHECK_THAT(json("7"), Contains("line 3, column 1: this is no material"));
+    CHECK_THAT(problemOf(R"({"format": "tectonis-library", "version": 2})"), Contains("newer Tectonis"));
+    CHECK_THAT(problemOf(R"({"format": "tectonis-design", "version": 1})"), Contains("not a Tectonis library"));
+    CHECK_THAT(problemOf("{\"format\": \n\"tectonis"), Contains("line 2") && Contains("not a whole Tectonis library"));
+    CHECK_THAT(problemOf(R"({"format": "tectonis-library", "version": 1, "stock": {"zip": {"values": [100, 90, "x"]}},
+ "papers": [{"name": "B4", "width": 250}], "workshops": [{"machine": "", "footWidth": 99}]})"),
+        Contains("line 1, column 80: 90 does not come after 100") && Contains("its height is missing")
+            && Contains("its “machine” is missing") && Contains("a number from 0 to 40"));
+    // However many there are, the message ends.
+    std::string many = "id,thickness\n";
+    for (int i = 0; i < 5000; ++i)
+        many += "a,x\n";
+    CHECK(problemOf(many).size() < 4000);
+    CHECK_THAT(problemOf(many), Contains("and 4980 more"));
+}
+
+TEST_CASE("The library that ships is read back the same from JSON and from CSV, and has what designs ask for")
+{
+    const Library& all = *Library::builtIn();
+    CHECK(readLibrary(libraryText(all), "again").library == all);
+    const Library table = readLibrary(libraryCsv(all), "again").library;
+    CHECK(table.materials() == all.materials());
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        INFO(name);
+        for (const auto& [role, id] : d.materials)
+            CHECK(all.find(id) != nullptr);
+    });
+    CHECK(all.paper("A4").width == 210);                    // ISO 216
+    CHECK(all.paper("A3").height == 420);                   // ISO 216
+    CHECK(all.paper("Letter").width == Approx(8.5 * 25.4)); // ANSI/ASME Y14.1
+    CHECK_THROWS_WITH(all.paper("Foolscap"), Contains("A4, Letter"));
+}
+
+TEST_CASE("Of two libraries the one laid over wins, in the other's place; what is new comes behind")
+{
+    const Library base = readLibrary("id,thickness\na,1\nb,2\n", "x").library;
+    const Library over = readLibrary("id,thickness\nc,3\na,9\n", "x").library;
+    const Library both = base.with(over);
+    REQUIRE(both.materials().size() == 3);
+    CHECK(both.materials()[0].thickness == 9);
+    CHECK(both.materials()[2].id == "c");
+    CHECK(base.material("a").thickness == 1); // a value: nobody else's changes
+}
+
+TEST_CASE("A user's own cloth travels with the design and measures the same where nobody knows it")
+{
+    const Library mine = Library::builtIn()->with(readLibrary(kCork, "mine").library);
+    for (const char* form : {"gusseted-satchel", "frame-clutch", "roll-top", "boxed-tote"}) {
+        if (std::none_of(forms().begin(), forms().end(), [&](const Form* f) { return f->id() == form; }))
+            continue;
+        Design d = newDesign(form);
+        CHECK_THROWS_WITH(assign(d, "material.shell=cork"), Contains("there is no material “cork”"));
+        d.library = libraryFor(d, mine);
+        assign(d, "material.shell=cork");
+        const std::string file = designText(d);
+        const Design elsewhere = designFromText(file, "bag");
+        CHECK(elsewhere.library->material("cork") == mine.material("cork"));
+        CHECK(measureJson(elsewhere, draftAll(elsewhere), {}) == measureJson(d, draftAll(d), {}));
+        CHECK(designText(elsewhere) == file);
+        // What the library at hand says otherwise does not change the bag until it is asked to.
+        Library::Contents other = mine.contents();
+        for (auto& m : other.materials)
+            m.thickness = m.id == "cork" ? 1.4 : m.thickness, m.price += m.id == d.materials.at("lining") ? 1 : 0;
+        const Library newer(other);
+        Design again = readDesign(file, "bag", newer).design;
+        CHECK(measureJson(again, draftAll(again), {}) == measureJson(d, draftAll(d), {}));
+        const auto values = newerValues(again, newer);
+        REQUIRE(values.size() == 2);
+        CHECK((values[0].name == "Cork" || values[1].name == "Cork"));
+        const auto& cork = values[values[0].name == "Cork" ? 0 : 1];
+        CHECK(cork.field == "Thickness");
+        CHECK(cork.now == "1.4");
+        edit(again, [&](Design& next) { change::newerValues(next, newer); });
+        CHECK(again.library->material("cork").thickness == 1.4);
+        CHECK(newerValues(again, newer).empty());
+        CHECK(designFromText(designText(again), "bag").library->material("cork").thickness == 1.4);
+    }
+}
+
+TEST_CASE("What nobody knows has a stand-in and is a finding, in every form; at home it is itself again")
+{
+    for (const Form* form : forms()) {
+        std::string file = designText(newDesign(form->id()));
+        const Design known = designFromText(file, "bag");
+        // As a hand would write it: another id, and no word of what it is.
+        const std::string shell = known.materials.at("shell");
+        nlohmann::json j = nlohmann::json::parse(file);
+        j.erase("library");
+        j["materials"]["shell"] = "heirloom";
+        j["layers"].push_back(
+            {{"pieces", "panel"}, {"material", "horsehair"}, {"fixing", "basted"}, {"trim", "stitch"}});
+        const Design d = designFromText(j.dump(), "bag");
+        INFO(form->id());
+        CHECK(d.library->material("heirloom").standIn);
+        int told = 0;
+        for (const auto& f : checkAll(d, draftAll(d)))
+            if (f.check == "library") {
+                CHECK(f.severity == Severity::Error);
+                CHECK_THAT(words(f.subject), Contains("heirloom") || Contains("horsehair"));
+                ++told;
+            }
+        CHECK(told >= 2 * 3); // each in every size
+        // The guess is not written down as if it were known.
+        CHECK(designText(d).find("Unknown") == std::string::npos);
+        const Library home = Library::builtIn()->with(
+            readLibrary("id,thickness\nheirloom,0.6\nhorsehair,2\n", "x").library);
+        const Design at = readDesign(designText(d), "bag", home).design;
+        CHECK(at.library->material("heirloom").thickness == 0.6);
+        for (const auto& f : checkAll(at, draftAll(at)))
+            CHECK(f.check != "library");
+    }
+}
+
+TEST_CASE("A stock table that nobody knows takes the value as it is and is told; a rule for it cannot be made")
+{
+    Design d = newDesign("gusseted-satchel");
+    CHECK_THROWS_WITH(setRule(d, "no.such", parseRule("stock moons")), Contains("no such dimension"));
+    const std::string name = "connectors.ring";
+    REQUIRE(d.dimensions.contains(name));
+    CHECK_THROWS_WITH(setRule(d, name, parseRule("stock moons")), Contains("no stock table “moons”"));
+    nlohmann::json j = nlohmann::json::parse(designText(d));
+    j["dimensions"][name]["rule"] = "stock moons";
+    j["dimensions"][name]["value"] = "33";
+    const Design read = designFromText(j.dump(), "bag");
+    CHECK(medium(read).values.at(name) == 33);
+    const auto found = checkAll(read, draftAll(read));
+    CHECK(std::any_of(found.begin(), found.end(),
+        [](const Finding& f) { return f.check == "library" && words(f.text).find("moons") != std::string::npos; }));
+}
+
+TEST_CASE("A design's own stock is snapped to, here and elsewhere")
+{
+    Design d = newDesign("gusseted-satchel");
+    const double before = medium(d).values.at("connectors.ring");
+    const Library odd = readLibrary(
+        R"({"format": "tectonis-library", "version": 1, "stock": {"ring": {"values": [17, 29, 43]}}})", "x")
+                            .library;
+    Design other = d;
+    other.library = SharedLibrary(Library::builtIn()->with(odd));
+    const double after = medium(other).values.at("connectors.ring");
+    CHECK(before != after);
+    CHECK((after == 17 || after == 29 || after == 43));
+    CHECK(medium(designFromText(designText(other), "bag")).values.at("connectors.ring") == after);
+}
+
+TEST_CASE("A workshop of the library brings its machine, foot, speed and rates")
+{
+    Design d = newDesign("large-tote");
+    for (const auto& w : d.library->workshops()) {
+        assign(d, "workshop=" + w.machine);
+        CHECK(d.workshop == w);
+    }
+    CHECK_THROWS_WITH(assign(d, "workshop=Hammer"), Contains("no workshop here"));
+}
