@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "document.hpp"
 
-#include "design/carried_library.hpp"
+#include "kept_design.hpp"
 
+#include "design/carried_library.hpp"
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"
@@ -15,18 +16,19 @@
 
 namespace tectonis {
 
-/// A Design is small and plain: an edit keeps the design before and after it.
+/// An edit keeps the states before and after it; neighbours share theirs.
 class DesignEdit : public QUndoCommand {
 public:
-    DesignEdit(Document& document, const QString& what, Design after, QString merge)
+    using State = std::shared_ptr<KeptDesign>;
+    DesignEdit(Document& document, const QString& what, State after, QString merge)
         : QUndoCommand(what),
           m_document(document),
-          m_before(document.design()),
+          m_before(document.m_state),
           m_after(std::move(after)),
           m_merge(std::move(merge))
     {}
-    void undo() override { m_document.set(m_before); }
-    void redo() override { m_document.set(m_after); }
+    void undo() override { m_document.become(m_before); }
+    void redo() override { m_document.become(m_after); }
     int id() const override { return m_merge.isEmpty() ? -1 : 1; }
     bool mergeWith(const QUndoCommand* other) override
     {
@@ -35,13 +37,13 @@ public:
             return false;
         m_after = next->m_after;
         setText(next->text());
-        setObsolete(m_after == m_before);
+        setObsolete(m_after->same(*m_before));
         return true;
     }
 
 private:
     Document& m_document;
-    Design m_before, m_after;
+    State m_before, m_after;
     QString m_merge;
 };
 
@@ -65,6 +67,12 @@ void Document::setLibrary(SharedLibrary library)
     m_library = std::move(library);
     m_offered = m_design.library = libraryFor(m_design, *m_library);
     emit changed();
+}
+
+void Document::become(const std::shared_ptr<KeptDesign>& state)
+{
+    m_state = state;
+    set(state->design());
 }
 
 void Document::set(Design design)
@@ -121,7 +129,14 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     }
     emit refused({}); // an accepted edit clears the last refusal
     m_dragging = !merge.isEmpty();
-    m_undo.push(new DesignEdit(*this, what, std::move(after), merge));
+    const auto before = m_state;
+    const int at = m_undo.index();
+    m_undo.push(new DesignEdit(*this, what, std::make_shared<KeptDesign>(std::move(after)), merge));
+    if (m_undo.index() > at) { // the edit before this one can no longer go on
+        if (m_toPack)
+            m_toPack->pack();
+        m_toPack = before;
+    }
     m_dragging = false;
     m_fresh.clear();
     return true;
@@ -222,7 +237,8 @@ void Document::takeOver(Design design, const QString& file, bool asSaved, const 
     m_stamp = stamp;
     m_size = sizeIndex(design, design.baseSize);
     m_design.sizes.clear(); // so that set() goes to the base size
-    set(std::move(design));
+    m_toPack.reset();
+    become(std::make_shared<KeptDesign>(std::move(design)));
     if (!asSaved)
         m_undo.resetClean();
     emit fileChanged();

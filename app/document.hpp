@@ -17,6 +17,8 @@
 
 namespace tectonis {
 
+class KeptDesign;
+
 class Document : public QObject {
     Q_OBJECT
 public:
@@ -87,10 +89,13 @@ signals:
 private:
     friend class DesignEdit;
     void set(Design design);
+    void become(const std::shared_ptr<KeptDesign>& state);
     void judge();
     QString worded(const InputError& refusal) const;
 
     void offerLibrary(Design& design);
+
+    std::shared_ptr<KeptDesign> m_state, m_toPack; ///< of the design now; of the one before the last edit
 
     Design m_design;
     SharedLibrary m_library, m_offered; ///< m_offered: the one of the two that designs have here

@@ -96,6 +96,7 @@ void applyTheme(QApplication& app, bool dark)
         QPushButton:checked { background: %5; color: %6; border-color: %5; }
         QPushButton:disabled { color: %7; }
         QScrollArea, QAbstractScrollArea { border: none; background: transparent; }
+        QListView, QTreeView { background: %2; color: %1; }
         QTableWidget, QTreeWidget, QListWidget { background: %2; color: %1; border: 1px solid %3; border-radius: 5px; gridline-color: %3; }
         QHeaderView::section { background: %2; color: %7; border: none; border-bottom: 1px solid %3; padding: 4px 6px; }
         QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %3; border-radius: 4px; min-height: 24px; }

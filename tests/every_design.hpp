@@ -9,13 +9,15 @@
 
 #include <functional>
 #include <string>
+#include <vector>
 
 namespace tectonis {
 
-/// Calls @p visit with a name in words and a design. What a form cannot carry is passed over: refusals have tests of
-/// their own.
-inline void forEveryDesign(const std::function<void(const std::string&, const Design&)>& visit)
+/// Makes them all. What a form cannot carry is passed over: refusals have tests of their own.
+inline std::vector<std::pair<std::string, Design>> everyDesign()
 {
+    std::vector<std::pair<std::string, Design>> out;
+    const auto visit = [&](const std::string& name, const Design& design) { out.emplace_back(name, design); };
     const auto tried = [&](const std::string& name, Design design, const std::function<void(Design&)>& change) {
         try {
             change(design);
@@ -48,6 +50,15 @@ inline void forEveryDesign(const std::function<void(const std::string&, const De
             tried(name + " twice", once, [&](Design& d) { addFeature(d, kind->kind()); });
         }
     }
+    return out;
+}
+
+/// Calls @p visit with a name in words and a design, for each of them; they are made once.
+inline void forEveryDesign(const std::function<void(const std::string&, const Design&)>& visit)
+{
+    static const auto all = everyDesign();
+    for (const auto& [name, design] : all)
+        visit(name, design);
 }
 
 } // namespace tectonis

@@ -57,9 +57,10 @@ void LibraryMenu::addFrom()
             if (names.size() < 5)
                 names << text(m.name);
         const std::size_t others = c.stock.size() + c.papers.size() + c.workshops.size();
-        QString words = QString("%1 materials are in your library now: %2%3.")
-                            .arg(c.materials.size())
-                            .arg(names.join("; "), c.materials.size() > 5 ? "; …" : "");
+        const QString list = names.join("; ") + (c.materials.size() > 5 ? "; …" : "");
+        QString words = c.materials.size() == 1
+            ? "One material is in your library now: " + list + "."
+            : QString::number(c.materials.size()) + " materials are in your library now: " + list + ".";
         if (others > 0)
             words += QString(" And %1 stock tables, papers and workshops.").arg(others);
         for (const auto& told : read.told)
@@ -75,8 +76,9 @@ void LibraryMenu::keepTheDesigns()
     try {
         const std::size_t kept = keepInOwnLibrary(carriedBy(m_document.design()));
         readOwn();
-        m_say(kept == 0 ? QString("Your library has all materials of this design already.")
-                        : QString("%1 of the design's materials are in your library now.").arg(kept));
+        m_say(kept == 0     ? QString("Your library has all materials of this design already.")
+                : kept == 1 ? QString("One of the design's materials is new in your library.")
+                            : QString("%1 of the design's materials are new in your library.").arg(kept));
     } catch (const std::exception& e) {
         m_say(QString::fromUtf8(e.what()));
     }

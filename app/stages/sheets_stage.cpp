@@ -138,8 +138,8 @@ public:
         setFocusProxy(m_map);
         m_map->setFocusPolicy(Qt::StrongFocus);
         // What was written of one design says nothing of the next.
-        connect(&document, &Document::changed, m_said, &QLabel::clear);
-        connect(&document, &Document::fileChanged, m_said, &QLabel::clear);
+        connect(&document, &Document::changed, this, [this] { report({}); });
+        connect(&document, &Document::fileChanged, this, [this] { report({}); });
     }
 
     ~SheetsStage() override
@@ -246,12 +246,15 @@ private:
     {
         side.addSpacing(6);
         side.addWidget(heading("Write"));
+        auto* list = new QVBoxLayout;
+        list->setSpacing(3);
         for (const Exporter& exporter : exporters()) {
             auto* b = new QPushButton(QString(exporter.label) + "…");
             b->setObjectName(QString("write.") + exporter.id);
             connect(b, &QPushButton::clicked, this, [this, &exporter] { ask(exporter); });
-            side.addWidget(b);
+            list->addWidget(b);
         }
+        side.addLayout(list);
         m_progress = new QProgressBar;
         m_progress->hide();
         m_stop = new QPushButton("Stop");
@@ -260,6 +263,7 @@ private:
         m_said = new QLabel;
         m_said->setObjectName("exportSaid");
         m_said->setWordWrap(true);
+        m_said->hide();
         side.addWidget(m_progress);
         side.addWidget(m_stop);
         side.addWidget(m_said);
@@ -455,7 +459,7 @@ private:
         m_progress->setRange(0, 0);
         m_progress->show();
         m_stop->show();
-        m_said->setText("Writing…");
+        report("Writing…");
         const Paper paper = m_choice.plan.paper;
         m_worker = std::thread([this, &exporter, file, paper, unit = m_document.unit(), chosen = options(),
                                    design = m_document.design(), copies = std::move(copies)] {
@@ -490,12 +494,19 @@ private:
         return files == 0 ? "Stopped; nothing was written." : "Written: " + name;
     }
 
+    /// What is not said takes no room.
+    void report(const QString& words)
+    {
+        m_said->setText(words);
+        m_said->setVisible(!words.isEmpty());
+    }
+
     void written(const QString& said)
     {
         m_running = false;
         m_progress->hide();
         m_stop->hide();
-        m_said->setText(said);
+        report(said);
     }
 
     Choice m_choice;

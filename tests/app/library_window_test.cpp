@@ -71,7 +71,7 @@ TEST_CASE("A cloth from a table is chosen, saved with the design, and follows th
         FileName name({table});
         trigger(s, "Add materials from a file…");
     }
-    CHECK(said(s).contains("1 materials are in your library now: Cork, blue"));
+    CHECK(said(s).contains("One material is in your library now: Cork, blue."));
     choose(s, shellBox(s), "Cork, blue");
     CHECK(s.window.document().design().materials.at("shell") == "cork-blue");
     CHECK(shellBox(s)->currentText() == "Cork, blue");
@@ -148,7 +148,7 @@ TEST_CASE("A file with somebody else's cloth opens; its cloth can be kept")
         Shown s(file);
         CHECK(shellBox(s)->currentText() == "Old sail");
         trigger(s, "Keep the design's materials in my library");
-        CHECK(said(s).contains("1 of the design's materials"));
+        CHECK(said(s).contains("One of the design's materials is new"));
         trigger(s, "Keep the design's materials in my library");
         CHECK(said(s).contains("has all materials of this design already"));
     }

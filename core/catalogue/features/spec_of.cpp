@@ -9,6 +9,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <deque>
 #include <functional>
 #include <set>
 
@@ -92,8 +93,18 @@ const DesignSpec& specOf(const Design& design)
     std::string key = design.form;
     for (const auto& f : design.features)
         key += "\n" + f.id + "\t" + f.kind;
-    const auto it = known.find(key);
-    return it != known.end() ? it->second : known.emplace(std::move(key), makeSpec(design)).first->second;
+    if (const auto it = known.find(key); it != known.end())
+        return it->second;
+    // A long day's parts come and go; whoever holds a spec has let go of it long before so many others were asked for.
+    constexpr std::size_t most = 256;
+    thread_local std::deque<std::string> order;
+    if (order.size() == most) {
+        known.erase(order.front());
+        order.pop_front();
+    }
+    DesignSpec& made = known.emplace(key, makeSpec(design)).first->second;
+    order.push_back(std::move(key));
+    return made;
 }
 
 Design newDesign(const std::string& formId)

@@ -28,6 +28,9 @@ ReadDesign readDesign(const std::string& text, const std::string& place, const L
 /// The same without what there is to tell.
 Design designFromText(const std::string& text, const std::string& place);
 
+/// What designText() wrote, without asking whether it holds. Its library is not set.
+Design designFromTrusted(const std::string& text);
+
 /// @throws InputError as readDesign, or if the file cannot be read.
 Design loadDesign(const std::filesystem::path& file, const Library& mine = *Library::builtIn());
 
