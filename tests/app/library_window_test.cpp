@@ -147,6 +147,13 @@ TEST_CASE("A file with somebody else's cloth opens; its cloth can be kept")
     {
         Shown s(file);
         CHECK(shellBox(s)->currentText() == "Old sail");
+        // Far back in the undo stack it is still what it was.
+        for (const char* height : {"331", "332", "333", "334"})
+            s.window.document().edit("Height", [&](Design& n) { change::dimension(n, "height", height); });
+        while (s.window.document().undoStack().canUndo())
+            s.window.document().undoStack().undo();
+        CHECK(s.window.document().pattern().material("sailcloth").thickness == Approx(0.33));
+        CHECK(s.window.document().design() == d);
         trigger(s, "Keep the design's materials in my library");
         CHECK(said(s).contains("One of the design's materials is new"));
         trigger(s, "Keep the design's materials in my library");

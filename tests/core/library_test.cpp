@@ -234,6 +234,8 @@ TEST_CASE("What nobody knows has a stand-in and is a finding, in every form; at 
         CHECK(told >= 2 * 3); // each in every size
         // The guess is not written down as if it were known.
         CHECK(designText(d).find("Unknown") == std::string::npos);
+        CHECK(libraryText(*d.library).find("Unknown") == std::string::npos);
+        CHECK(libraryCsv(*d.library).find("Unknown") == std::string::npos);
         const Library home = Library::builtIn()->with(
             readLibrary("id,thickness\nheirloom,0.6\nhorsehair,2\n", "x").library);
         const Design at = readDesign(designText(d), "bag", home).design;

@@ -82,6 +82,7 @@ TEST_CASE("Counted things have their plural forms, as the language counts")
     CHECK(words(places(0), Unit::Mm, german) == "0 Orte");
     const Language french = compiled("\"Plural-Forms: nplurals=2; plural=(n > 1);\\n\"\n" + entry);
     CHECK(words(places(0), Unit::Mm, french) == "0 Ort");
+    CHECK(words(places(1), Unit::Mm, french) == "1 Ort");
     CHECK(words(places(2), Unit::Mm, french) == "2 Orte");
 }
 
