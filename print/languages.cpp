@@ -6,6 +6,9 @@
 #include <cstdio>
 #include <exception>
 
+// Resources of a static library are brought in by name, from outside every namespace.
+static void bringLanguages() { Q_INIT_RESOURCE(languages); }
+
 namespace tectonis {
 
 const Language& readersLanguage()
@@ -14,6 +17,7 @@ const Language& readersLanguage()
         const QString wanted = QString::fromUtf8(qgetenv("TECTONIS_LANGUAGE"));
         if (wanted.isEmpty() || wanted == "en")
             return Language::english();
+        bringLanguages();
         QFile file(wanted.endsWith(".mo") ? wanted : ":/languages/" + wanted + ".mo");
         try {
             if (file.open(QIODevice::ReadOnly))
