@@ -4,9 +4,6 @@
 #include "editing/draft.hpp"
 #include "formats/design_file.hpp"
 #include "formats/own_library.hpp"
-#include "units/error.hpp"
-
-#include <fmt/format.h>
 
 #include <algorithm>
 #include <cstdio>
@@ -49,13 +46,5 @@ std::vector<Pattern> drafted(const Design& design, const std::string& size)
 }
 
 Pattern base(const Design& design) { return draft(design, specOf(design), sizeIndex(design, design.baseSize)); }
-
-std::size_t indexOf(std::size_t number, std::size_t count, const std::string& what)
-{
-    if (number == 0 || number > count)
-        throw InputError(
-            what, count == 0 ? std::string("there is none") : fmt::format("{} is not one of 1 to {}", number, count));
-    return number - 1;
-}
 
 } // namespace tectonis::cli

@@ -4,10 +4,13 @@
 
 #include "design/design.hpp"
 #include "pattern/pattern.hpp"
+#include "units/error.hpp"
 
 #include <CLI/App.hpp>
 #include <CLI/Config.hpp>
 #include <CLI/Formatter.hpp>
+
+#include <fmt/format.h>
 
 #include <filesystem>
 #include <functional>
@@ -56,7 +59,14 @@ std::vector<Pattern> drafted(const Design& design, const std::string& size);
 /// The pattern of the base size.
 Pattern base(const Design& design);
 
-/// Position in a list of @p count things from a number that counts from 1. @throws InputError naming @p what.
-std::size_t indexOf(std::size_t number, std::size_t count, const std::string& what);
+/// Takes the thing with that number, counted from 1, out of a list; 0: none.
+/// @throws InputError if there are not so many.
+template <class T> void takeOut(std::vector<T>& list, std::size_t number)
+{
+    if (number > list.size())
+        throw InputError("--remove", fmt::format("there are {}", list.size()));
+    if (number > 0)
+        list.erase(list.begin() + std::ptrdiff_t(number - 1));
+}
 
 } // namespace tectonis::cli

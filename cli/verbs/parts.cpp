@@ -109,9 +109,7 @@ Verb layerVerb(CLI::App& app)
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
                         edit(d, [&](Design& next) {
-                            if (o->remove > 0)
-                                next.layers.erase(next.layers.begin()
-                                    + std::ptrdiff_t(indexOf(o->remove, next.layers.size(), "--remove")));
+                            takeOut(next.layers, o->remove);
                             if (o->material.empty())
                                 return;
                             LayerRule rule{.pieces = o->pieces,
@@ -152,9 +150,7 @@ Verb carryVerb(CLI::App& app)
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
                         edit(d, [&](Design& next) {
-                            if (o->remove > 0)
-                                next.carried.erase(next.carried.begin()
-                                    + std::ptrdiff_t(indexOf(o->remove, next.carried.size(), "--remove")));
+                            takeOut(next.carried, o->remove);
                             if (o->name.empty())
                                 return;
                             Carried thing{.name = o->name, .place = o->place};

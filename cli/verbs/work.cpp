@@ -147,9 +147,7 @@ Verb trialVerb(CLI::App& app)
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
                         edit(d, [&](Design& next) {
-                            if (o->remove > 0)
-                                next.trials.erase(next.trials.begin()
-                                    + std::ptrdiff_t(indexOf(o->remove, next.trials.size(), "--remove")));
+                            takeOut(next.trials, o->remove);
                             if (o->size.empty())
                                 return;
                             sizeIndex(next, o->size);

@@ -128,7 +128,7 @@ void workshop(Design& design, const std::string& name) { design.workshop = desig
 
 void newerValues(Design& design, const Library& mine)
 {
-    design.library = SharedLibrary(Library(*libraryFor(design, mine)).with(mine));
+    design.library = SharedLibrary(libraryFor(design, mine)->with(mine));
 }
 
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends)
