@@ -88,9 +88,9 @@ void Document::set(Design design)
                                         : sizeIndex(m_design, m_design.baseSize);
     m_mockup.reset();
     if (!pattern().piece(m_piece))
-        m_piece = pattern().pieces.empty() ? "" : pattern().pieces.front().key;
+        m_piece = pattern().pieces.empty() ? PieceId() : pattern().pieces.front().key;
     if (!pattern().step(m_step))
-        m_step = pattern().steps.empty() ? "" : pattern().steps.front().id;
+        m_step = pattern().steps.empty() ? StepId() : pattern().steps.front().id;
     if (!m_dragging)
         m_findings = checkAll(m_design, m_patterns);
     emit changed();
@@ -198,19 +198,25 @@ void Document::setUnit(Unit unit)
     emit viewChanged();
 }
 
-void Document::takePiece(const std::string& key)
+void Document::takePiece(const PieceId& key)
 {
-    if (key == m_piece || !pattern().piece(key))
+    const Piece* piece = pattern().piece(key);
+    if (!piece)
+        piece = pattern().piece(key.text()); // a hand knows texts only
+    if (!piece || piece->key == m_piece)
         return;
-    m_piece = key;
+    m_piece = piece->key;
     emit viewChanged();
 }
 
-void Document::takeStep(const std::string& id)
+void Document::takeStep(const StepId& id)
 {
-    if (id == m_step || !pattern().step(id))
+    const Step* step = pattern().step(id);
+    if (!step)
+        step = pattern().step(id.text());
+    if (!step || step->id == m_step)
         return;
-    m_step = id;
+    m_step = step->id;
     emit viewChanged();
 }
 

@@ -43,8 +43,8 @@ public:
 
     std::size_t size() const { return m_size; }
     Unit unit() const { return m_unit; }
-    const std::string& pieceInHand() const { return m_piece; }
-    const std::string& stepInHand() const { return m_step; }
+    const PieceId& pieceInHand() const { return m_piece; }
+    const StepId& stepInHand() const { return m_step; }
     QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); } ///< to what can be set
     /// A message in the unit chosen and the reader's language.
     QString words(const Message& message) const
@@ -65,8 +65,8 @@ public:
 
     void setSize(std::size_t index);
     void setUnit(Unit unit);
-    void takePiece(const std::string& key);
-    void takeStep(const std::string& id);
+    void takePiece(const PieceId& key);
+    void takeStep(const StepId& id);
 
     /// Makes an undoable edit. A change that cannot be taken leaves everything as it was, emits refused() and returns
     /// false. Edits with the same non-empty @p merge key in a row become one (a drag).
@@ -110,7 +110,8 @@ private:
     std::string m_stamp;
     std::size_t m_size = 0;
     Unit m_unit = Unit::Mm;
-    std::string m_piece, m_step;
+    PieceId m_piece;
+    StepId m_step;
 };
 
 } // namespace tectonis

@@ -24,7 +24,7 @@ const ScreenHandle* under(const std::vector<ScreenHandle>& handles, QPointF at)
 } // namespace
 
 std::vector<ScreenHandle> handlesOnPieces(
-    const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string&)>& placeOf)
+    const Pattern& pattern, const View& base, const std::function<const Placement*(const PieceId&)>& placeOf)
 {
     std::vector<ScreenHandle> out;
     for (const auto& h : pattern.handles)

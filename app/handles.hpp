@@ -22,7 +22,7 @@ struct ScreenHandle {
 
 /// The pattern's handles on pieces that lie at @p placeOf; pieces it has no place for are left out.
 std::vector<ScreenHandle> handlesOnPieces(
-    const Pattern& pattern, const View& base, const std::function<const Placement*(const std::string& piece)>& placeOf);
+    const Pattern& pattern, const View& base, const std::function<const Placement*(const PieceId& piece)>& placeOf);
 
 /// A dimension's handle; one without a dimension's name if it is not among them.
 ScreenHandle handleOf(const std::vector<ScreenHandle>& handles, const std::string& dimension);

@@ -74,15 +74,15 @@ MainWindow::MainWindow() : m_recovery(m_document)
     menuBar()->setCornerWidget(buildTopBar(), Qt::TopRightCorner);
 
     connect(m_runSheet, &RunSheet::chosen, this, &MainWindow::goTo);
-    connect(m_snags, &SnagLine::jump, this, [this](int stage, const std::string& key, const std::string& size) {
+    connect(m_snags, &SnagLine::jump, this, [this](int stage, const SubjectId& key, const std::string& size) {
         if (stage >= 0)
             goTo(stage);
         m_document.setSize(sizeIndex(m_document.design(), size));
-        m_document.takePiece(key);
-        m_document.takeStep(key);
-        if (const Seam* seam = m_document.pattern().seam(key); seam && !seam->a.empty())
+        m_document.takePiece(key.as<PieceKind>());
+        m_document.takeStep(key.as<StepKindOf>());
+        if (const Seam* seam = m_document.pattern().seam(key.as<SeamKind>()); seam && !seam->a.empty())
             m_document.takePiece(seam->a.front().piece);
-        m_docket->showDimension(key);
+        m_docket->showDimension(key.text());
     });
     connect(&m_document, &Document::changed, this, &MainWindow::fillChips);
     connect(&m_document, &Document::changed, this, &MainWindow::showTitle);
@@ -142,7 +142,7 @@ void MainWindow::buildMenus()
     editMenu->addAction(redo);
     editMenu->addAction("Take the &part in hand out", QKeySequence::Delete, this, [this] {
         const Piece* piece = m_document.pattern().piece(m_document.pieceInHand());
-        const std::string id = piece ? piece->owner : "";
+        const std::string id = piece ? piece->owner().text() : "";
         if (id.empty())
             emit m_document.refused("The piece in hand belongs to the bag's form. What can be taken out are its parts: "
                                     "pockets, flaps, straps.");

@@ -111,7 +111,7 @@ std::vector<Facet> MockupView::posed() const
             Vec3 normal{}, at{};
             double area = 0;
         };
-        std::map<std::tuple<std::string, int, Facet::Coat>, Sum> pieces;
+        std::map<std::tuple<PieceId, int, Facet::Coat>, Sum> pieces;
         Vec3 low{1e9, 1e9, 1e9}, high{-1e9, -1e9, -1e9};
         for (const auto& f : out) {
             Vec3 middle{};
@@ -267,7 +267,7 @@ std::vector<ScreenHandle> MockupView::screenHandles() const
     return out;
 }
 
-std::string MockupView::pieceAt(QPointF at) const
+PieceId MockupView::pieceAt(QPointF at) const
 {
     const auto shown = shownFacets(camera());
     for (auto it = shown.rbegin(); it != shown.rend(); ++it)

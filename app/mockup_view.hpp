@@ -31,7 +31,7 @@ public:
     /// Words as they were last placed.
     const std::vector<PlacedLabel>& labels() const { return m_labels; }
     /// Piece whose face is on top at a point; empty if none.
-    std::string pieceAt(QPointF at) const;
+    PieceId pieceAt(QPointF at) const;
 
 protected:
     void paintEvent(QPaintEvent*) override;

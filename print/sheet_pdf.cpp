@@ -122,7 +122,7 @@ Point labelPlace(const SheetPlan& plan, const SheetSpot& spot)
 }
 
 /// Name of the piece, once, under all sizes; each size adds its own line.
-void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const std::vector<std::string>& also,
+void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, const std::vector<PieceId>& also,
     const Pattern& pattern, std::size_t line, bool title, Unit unit)
 {
     const double size = std::clamp(room / 16, 2.4, 4.5);

@@ -49,7 +49,7 @@ DocketGroup edgesOf(const Document& doc, const Piece& piece)
 
 } // namespace
 
-DocketGroup workingsOf(const Document& doc, const std::function<bool(const std::string&)>& wanted, const QString& title)
+DocketGroup workingsOf(const Document& doc, const std::function<bool(const SubjectId&)>& wanted, const QString& title)
 {
     DocketGroup out{title, {}};
     for (const auto& w : doc.pattern().workings) {
@@ -69,7 +69,7 @@ DocketGroup workingsOf(const Document& doc, const std::function<bool(const std::
     return out;
 }
 
-DocketPage pagePiece(const Document& doc, const std::string& key)
+DocketPage pagePiece(const Document& doc, const PieceId& key)
 {
     const Pattern& p = doc.pattern();
     const Piece* piece = p.piece(key);
@@ -103,14 +103,14 @@ DocketPage pagePiece(const Document& doc, const std::string& key)
         out.groups.push_back(std::move(layers));
     }
     if (auto workings = workingsOf(doc,
-            [&](const std::string& s) {
-                return s == piece->key || (!piece->owner.empty() && s == piece->owner)
+            [&](const SubjectId& s) {
+                return s == SubjectId(piece->key) || (piece->owner() && s == SubjectId(piece->owner()))
                     || (s == "body" && piece->role == "panel");
             });
         !workings.rows.empty())
         out.groups.push_back(std::move(workings));
-    out.fields = {
-        .body = piece->owner.empty(), .part = piece->owner, .opened = piece->owner.empty() ? "body" : piece->owner};
+    const std::string part = piece->owner().text();
+    out.fields = {.body = part.empty(), .part = part, .opened = part.empty() ? "body" : part};
     return out;
 }
 

@@ -55,9 +55,9 @@ protected:
 };
 
 /// The piece in hand: what it is cut from, its edges, its layers.
-DocketPage pagePiece(const Document& document, const std::string& piece);
+DocketPage pagePiece(const Document& document, const PieceId& piece);
 /// Workings whose subject is a piece, a part or the body.
-DocketGroup workingsOf(const Document& document, const std::function<bool(const std::string& subject)>& wanted,
+DocketGroup workingsOf(const Document& document, const std::function<bool(const SubjectId& subject)>& wanted,
     const QString& title = "Workings");
 
 } // namespace tectonis

@@ -31,7 +31,8 @@ public:
 
     /// One card: a piece, or one of its interlinings.
     struct Card {
-        std::string piece, code;
+        PieceId piece;
+        std::string code;
         QString name;
         PieceGroup group;
         Run outline;
@@ -81,7 +82,7 @@ public:
     /// Marks the cards of pieces that a check touches.
     void mark()
     {
-        std::map<std::string_view, int> worst;
+        std::map<SubjectId, int> worst;
         for (const auto& f : m_document.findings())
             if (f.size == m_document.pattern().size) {
                 const auto [at, fresh] = worst.try_emplace(f.key, int(f.severity));

@@ -18,7 +18,7 @@ public:
     bool isOpen() const { return m_list->isVisibleTo(this); }
 
 signals:
-    void jump(int stage, const std::string& key, const std::string& size);
+    void jump(int stage, const SubjectId& key, const std::string& size);
 
 private:
     void fill();

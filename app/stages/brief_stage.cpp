@@ -381,7 +381,7 @@ private:
                 menu->setAttribute(Qt::WA_DeleteOnClose);
                 menu->addAction("Take it in hand", this, [this, id] {
                     for (const auto& piece : m_document.pattern().pieces)
-                        if (piece.owner == id)
+                        if (piece.owner() == id)
                             return m_document.takePiece(piece.key);
                 });
                 menu->addAction("Take it out of the bag", this, [this, id, name] {

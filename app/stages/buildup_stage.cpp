@@ -98,7 +98,7 @@ protected:
 class Section : public Picture {
 public:
     explicit Section(Document& document) : Picture(document, "Section through the chosen seam") { setFixedWidth(300); }
-    std::string seam;
+    SeamId seam;
 
 protected:
     void paintEvent(QPaintEvent*) override
@@ -323,7 +323,7 @@ private:
             ++i;
         }
         m_table->setCurrentCell(std::min(row, int(seams.size()) - 1), 0);
-        m_section->seam = seams.empty() ? "" : seams[std::size_t(std::min(row, int(seams.size()) - 1))].key;
+        m_section->seam = seams.empty() ? SeamId() : seams[std::size_t(std::min(row, int(seams.size()) - 1))].key;
     }
 
     void change(bool add)

@@ -40,7 +40,7 @@ public:
 
     const Seam* seamInHand() { return doc().pattern().seam(m_seam); }
 
-    void takeSeam(const std::string& key)
+    void takeSeam(const SeamId& key)
     {
         m_seam = key;
         say();
@@ -48,9 +48,9 @@ public:
     }
 
     /// Picks the seam of an edge, as the pointer would.
-    void takeEdge(const std::string& piece, const std::string& edge)
+    void takeEdge(const PieceId& piece, const EdgeId& edge)
     {
-        m_seam.clear();
+        m_seam = {};
         for (const auto& seam : doc().pattern().seams)
             for (const auto* side : {&seam.a, &seam.b})
                 for (const auto& use : *side)
@@ -149,7 +149,7 @@ protected:
 
     std::vector<ScreenHandle> handles() const
     {
-        return handlesOnPieces(doc().pattern(), view(), [&](const std::string& piece) -> const Placement* {
+        return handlesOnPieces(doc().pattern(), view(), [&](const PieceId& piece) -> const Placement* {
             for (const auto& s : laid())
                 if (s.piece->key == piece && piece == doc().pieceInHand())
                     return &s.at;
@@ -278,7 +278,8 @@ protected:
     {
         m_drag.hover(handles(), at);
         const double reach = 8 / view().scale;
-        std::string piece, edge;
+        PieceId piece;
+        EdgeId edge;
         double nearest = reach;
         for (const auto& s : laid()) {
             if (!s.box.contains(q, reach))
@@ -315,9 +316,11 @@ protected:
 
 private:
     HandleDrag m_drag;
-    std::vector<std::pair<std::string, Placement>> m_kept; ///< where each piece lay when a handle was taken
+    std::vector<std::pair<PieceId, Placement>> m_kept; ///< where each piece lay when a handle was taken
     mutable std::vector<Spot> m_laid;
-    std::string m_seam, m_hoverPiece, m_hoverEdge;
+    SeamId m_seam;
+    PieceId m_hoverPiece;
+    EdgeId m_hoverEdge;
 
     friend class DraftStage;
 };
@@ -361,7 +364,7 @@ public:
         connect(&document, &Document::changed, this, [bench] { bench->say(); });
         connect(&document, &Document::viewChanged, this, [bench] { bench->say(); });
         auto* ledger = new SeamLedger(document);
-        ledger->picked = [bench](const std::string& seam) { bench->takeSeam(seam); };
+        ledger->picked = [bench](const SeamId& seam) { bench->takeSeam(seam); };
         ledger->hide();
         auto* sizes = new QCheckBox("All sizes");
         sizes->setObjectName("ledgerSizes");

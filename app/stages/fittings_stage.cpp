@@ -32,10 +32,10 @@ public:
     {
         const Pattern& p = doc().pattern();
         const Piece* piece = p.piece(doc().pieceInHand());
-        const std::string part = piece ? piece->owner : "";
+        const PartId part = piece ? piece->owner() : PartId();
         DocketPage out = pagePiece(doc(), doc().pieceInHand());
         out.groups.clear();
-        out.fields = {.parts = part.empty(), .part = part, .opened = part};
+        out.fields = {.parts = part.empty(), .part = part.text(), .opened = part.text()};
         DocketGroup lies{"Lies on", {}}, fittings{part.empty() ? "Fixed to this piece" : "Fixed with it", {}};
         for (const auto& place : p.places)
             if (const Piece* on = p.piece(place.piece);
@@ -46,7 +46,7 @@ public:
             lies.title = "Parts on it";
         for (const auto& f : p.fittings) {
             const Piece* on = p.piece(f.piece);
-            if (!on || !piece || !(f.piece == piece->key || (!part.empty() && f.key.starts_with(part + "."))))
+            if (!on || !piece || !(f.piece == piece->key || (part && f.owner() == part)))
                 continue;
             const bool inside = insideOutline(flattened(on->stitch(), 0.05), f.at);
             fittings.rows.push_back({text(f.name) + ", on " + text(on->code), doc().len(f.size),
@@ -57,12 +57,12 @@ public:
         }
         DocketGroup straps{"Strap", {}}, zips{"Zips", {}};
         for (const auto& s : p.straps)
-            if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner == part))
+            if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner() == part))
                 for (const auto& [label, v] : {std::pair{"Strip", s.cutLength}, {"Width", s.width},
                          {"Longest, mouth to mouth", s.longest}, {"Shortest, mouth to mouth", s.shortest}})
                     straps.rows.push_back({label, doc().len(v), {}});
         for (const auto& z : p.zips)
-            if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner == part))
+            if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner() == part))
                 zips.rows.push_back({text(z.name), doc().len(z.nominal),
                     {QString("tape %1 long, %2 wide").arg(doc().len(z.tape), doc().len(z.tapeWidth)),
                         QString("shows %1; gauge %2 %3; opens %4")
@@ -73,7 +73,7 @@ public:
         out.groups = {lies, fittings, zips, straps};
         if (piece)
             out.groups.push_back(workingsOf(doc(),
-                [&](const std::string& s) { return part.empty() ? s == piece->key : s == part || s == piece->key; }));
+                [&](const SubjectId& s) { return s == SubjectId(piece->key) || (part && s == SubjectId(part)); }));
         return out;
     }
 
@@ -89,7 +89,7 @@ protected:
     std::vector<Face> faces() const
     {
         const Pattern& p = doc().pattern();
-        std::set<std::string> wanted, taken;
+        std::set<PieceId> wanted, taken;
         for (const auto& f : p.fittings)
             wanted.insert(f.piece);
         for (const auto& piece : p.pieces)
@@ -179,7 +179,7 @@ protected:
     std::vector<ScreenHandle> handles() const
     {
         const auto shown = faces();
-        auto all = handlesOnPieces(doc().pattern(), view(), [&](const std::string& piece) -> const Placement* {
+        auto all = handlesOnPieces(doc().pattern(), view(), [&](const PieceId& piece) -> const Placement* {
             for (const auto& f : shown)
                 if (f.piece->key == piece)
                     return &f.at;
@@ -221,7 +221,7 @@ protected:
             y = drawStrap(p, base, s, y);
         // Of many handles only those of the part in hand are named; the others when the pointer is on them.
         const Piece* piece = doc().pattern().piece(doc().pieceInHand());
-        const std::string mine = piece ? piece->owner : "";
+        const std::string mine = piece ? piece->owner().text() : "";
         m_drag.draw(p, handles(), labels, {},
             [&](const ScreenHandle& h) { return mine.empty() ? handles().size() < 5 : partOf(h.dimension) == mine; });
     }
@@ -229,7 +229,7 @@ protected:
     const Fitting* frontHalf() const
     {
         for (const auto& f : doc().pattern().fittings)
-            if (f.kind == Fitting::Kind::Snap && f.key.ends_with("front half"))
+            if (f.kind == Fitting::Kind::Snap && f.key.name().ends_with("front half"))
                 return &f;
         return nullptr;
     }
@@ -396,7 +396,8 @@ protected:
         if (const Held held = partAt(q); !held.feature.empty()) {
             m_across = m_best;
             m_held = held;
-            doc().takePiece(doc().pattern().piece(held.feature) ? held.feature : held.piece);
+            const PieceId own(held.feature);
+            doc().takePiece(doc().pattern().piece(own) ? own : held.piece);
             return true;
         }
         for (const auto& f : faces())
@@ -423,7 +424,8 @@ protected:
 private:
     /// A part taken hold of: its feature, and from the pointer to the middle of its upper edge.
     struct Held {
-        std::string feature, piece;
+        PartId feature;
+        PieceId piece;
         Point grip;
     };
 
@@ -448,8 +450,9 @@ private:
                     continue;
                 const Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
                 doc().edit(
-                    "Move a part", [&](Design& d) { change::movePart(d, pattern, m_held.feature, site.name, to); },
-                    text("move " + m_held.feature));
+                    "Move a part",
+                    [&](Design& d) { change::movePart(d, pattern, m_held.feature.text(), site.name.text(), to); },
+                    text("move " + m_held.feature.text()));
                 return;
             }
     }

@@ -62,14 +62,15 @@ void SeamLedger::typed(int row, int column)
 {
     if (column < OpenStart || std::size_t(row) >= m_seams.size())
         return;
-    const std::string value = item(row, column)->text().toStdString(), key = m_seams[std::size_t(row)];
+    const std::string value = item(row, column)->text().toStdString();
+    const SeamId key = m_seams[std::size_t(row)];
     const Seam* seam = m_document.pattern().seam(key);
     if (!seam)
         return;
     SeamEnds ends{seam->openStart, seam->openEnd};
     m_document.edit("Seam left open: " + text(seam->name), [&](Design& d) {
         (column == OpenStart ? ends.start : ends.end) = parseLength(value, m_document.unit());
-        change::seamEnds(d, key, ends);
+        change::seamEnds(d, key.text(), ends);
     });
     fill();
 }

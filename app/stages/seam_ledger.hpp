@@ -20,7 +20,7 @@ public:
     /// Laid out only while it is seen: what nobody sees must not slow a drag.
     void fill();
 
-    std::function<void(const std::string& seam)> picked; ///< called when a row is picked
+    std::function<void(const SeamId& seam)> picked; ///< called when a row is picked
 
 private:
     void fillRow(int row, const Pattern& pattern, const Seam& seam);
@@ -28,7 +28,7 @@ private:
 
     Document& m_document;
     bool m_allSizes = false;
-    std::vector<std::string> m_seams; ///< key by row
+    std::vector<SeamId> m_seams; ///< by row
 };
 
 } // namespace tectonis

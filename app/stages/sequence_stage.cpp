@@ -294,8 +294,8 @@ public:
         const auto placeOf = [&](std::size_t step) {
             return int(std::find(order.begin(), order.end(), step) - order.begin());
         };
-        const auto partName = [&](const std::string& part) {
-            const Piece* piece = p.piece(part);
+        const auto partName = [&](const WorkId& part) {
+            const Piece* piece = p.piece(part.as<PieceKind>());
             return piece ? text(piece->code + "  " + piece->name) : text(part);
         };
         const int place = placeOf(indexOf(*s));
@@ -307,7 +307,7 @@ public:
             if (!words.empty())
                 step.rows.push_back({QString(label) + ": " + text(words, m_document.unit()), "", {}});
         for (const auto& w : p.workings)
-            if (w.key == "minutes." + s->id) {
+            if (w.subject == SubjectId(s->id)) {
                 QStringList inputs;
                 for (const auto& in : w.inputs)
                     inputs << text(in.name) + " " + text(formatNumber(in.value));
@@ -390,7 +390,7 @@ private:
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
                     .arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
         for (const auto& w : m_document.pattern().workings)
-            if (w.key == "minutes." + s.id) {
+            if (w.subject == SubjectId(s.id)) {
                 QStringList inputs;
                 for (const auto& in : w.inputs)
                     inputs << text(in.name) + " " + text(formatNumber(in.value));
@@ -408,7 +408,7 @@ private:
         m_card->setHtml(html);
         QStringList parts;
         for (const auto& part : state.parts) {
-            const Piece* piece = m_document.pattern().piece(part);
+            const Piece* piece = m_document.pattern().piece(part.as<PieceKind>());
             parts << (piece ? text(piece->code) : text(part));
         }
         m_state->setText(QString("On the table: %1.   Opening: %2.   Zip: %3.   Interlinings on: %4")

@@ -20,7 +20,7 @@ std::vector<std::string> idsInOrder(const Design& design, const Pattern& p)
 {
     std::vector<std::string> out;
     for (const auto i : orderOf(design, p))
-        out.push_back(p.steps[i].id);
+        out.push_back(p.steps[i].id.text());
     return out;
 }
 

@@ -463,7 +463,7 @@ TEST_CASE("Words on the drawings never cover one another, in every demo, on mock
                 s.settle();
                 auto* bench = static_cast<Bench*>(s.find<QWidget>(name));
                 for (const auto& piece : s.window.document().pattern().pieces) {
-                    s.take(piece.key);
+                    s.take(piece.key.text());
                     bench->grab();
                     words += bench->labels().size();
                     checkApart(bench->labels(), bench->rect());

@@ -56,14 +56,14 @@ TEST_CASE("The rail: a click takes a piece in hand everywhere; chips show and hi
             cards = w;
     REQUIRE(cards);
     // Walk along the rail with clicks and collect what comes to hand.
-    std::set<std::string> taken;
+    std::set<PieceId> taken;
     for (int x = 5; x < cards->width(); x += 15) {
         QTest::mouseClick(cards, Qt::LeftButton, {}, QPoint(x, 50));
         taken.insert(s.window.document().pieceInHand());
     }
     CHECK(taken.size() == s.window.document().pattern().pieces.size() - 1); // the board hangs with the interlinings
     cards->setFocus();
-    const std::string before = s.window.document().pieceInHand();
+    const PieceId before = s.window.document().pieceInHand();
     QTest::keyClick(cards, Qt::Key_Left);
     CHECK(s.window.document().pieceInHand() != before);
     QPushButton* chip = nullptr;

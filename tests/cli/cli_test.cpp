@@ -103,11 +103,11 @@ TEST_CASE("measure names every piece that a seam's run lies on, once each, in th
             for (const auto& seam : size["seams"])
                 for (const bool onA : {true, false}) {
                     const auto told = std::find_if(
-                        p.seams.begin(), p.seams.end(), [&](const Seam& s) { return s.key == seam["key"]; });
+                        p.seams.begin(), p.seams.end(), [&](const Seam& s) { return s.key.text() == seam["key"]; });
                     REQUIRE(told != p.seams.end());
                     std::vector<std::string> codes;
                     for (const auto& use : onA ? told->a : told->b)
-                        if (const std::string code = p.piece(use.piece) ? p.piece(use.piece)->code : use.piece;
+                        if (const std::string code = p.piece(use.piece) ? p.piece(use.piece)->code : use.piece.text();
                             codes.empty() || codes.back() != code)
                             codes.push_back(code);
                     INFO(form << ", " << p.size << ", " << told->name);

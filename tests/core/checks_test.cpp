@@ -120,7 +120,7 @@ TEST_CASE("Places: 10 mm between a pocket and the stitch line are enough; two po
     Design flat = newDesign("flat-pouch");
     if (std::none_of(flat.features.begin(), flat.features.end(), [](const Feature& f) { return f.id == "slip"; }))
         addFeature(flat, "slip-pocket");
-    const std::string face = medium(flat).site(flat.choices.at("slip.site"))->pieces.front();
+    const PieceId face = medium(flat).site(flat.choices.at("slip.site"))->pieces.front();
     const auto beside = [&](double clear) {
         const double half = boundsOf(medium(flat).piece(face)->stitch()).x1;
         return told(set(set(flat, "width", valueOf(flat, "width")), "slip.across",

@@ -130,11 +130,11 @@ TEST_CASE("What lies on a face that is cut across goes with its half, whatever c
     setChoice(d, "band.site", "front");
     assign(d, "band.height=60");
     const Pattern p = medium(d);
-    const auto on = [&](const std::string& piece) {
+    const auto on = [&](const char* piece) {
         for (const auto& o : p.overlays)
             if (o.piece == piece)
                 return o.on;
-        return std::string("nothing");
+        return PieceId("nothing");
     };
     CHECK(on("label") == "front.upper");
     CHECK(on("patch") == "front.lower");

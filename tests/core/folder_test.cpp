@@ -161,7 +161,7 @@ TEST_CASE("A lining is laid the other way round: its face looks inwards, its rig
     p.pieces.push_back(rectangle("pocket", 20, 20));
     p.overlays.push_back({"pocket", "lining.front", {25, 10}}); // right of the middle, seen from inside
     const Mockup m = foldCoats(p, [](Folder& folder, const LaidCoat& coat) {
-        folder.lay(coat.of + "front", [](Point q) { return Vec3{q.x, q.y, 30}; });
+        folder.lay(coat.key("front"), [](Point q) { return Vec3{q.x, q.y, 30}; });
     });
     for (const auto& f : ofKind(m, "cloth"))
         CHECK(

@@ -70,7 +70,7 @@ TEST_CASE("What lies on a face lies inside it at both ends of its own range: sid
                 const Pattern p = medium(moved);
                 const std::string part = s.name.substr(0, s.name.find('.'));
                 const double half = p.values.at("face.width") / 2;
-                const auto onFace = [&](const std::string& piece, double x0, double x1) {
+                const auto onFace = [&](const PieceId& piece, double x0, double x1) {
                     for (const auto& site : p.sites)
                         if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
                             INFO(name << ": " << s.name << " = " << end << ", " << piece << " from " << x0 - site.x
@@ -85,7 +85,7 @@ TEST_CASE("What lies on a face lies inside it at both ends of its own range: sid
                     if (place.feature == part)
                         onFace(place.piece, place.area.x0, place.area.x1);
                 for (const auto& f : p.fittings)
-                    if (f.owner == part && f.kind == Fitting::Kind::Snap)
+                    if (f.owner() == part && f.kind == Fitting::Kind::Snap)
                         onFace(f.piece, f.at.x - f.size / 2, f.at.x + f.size / 2);
             }
         }
@@ -267,7 +267,7 @@ TEST_CASE("Stock lengths a little off are told too; anchor triangles bring a sli
         }
         for (const Pattern& p : draftAll(braced))
             CHECK(std::count_if(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) {
-                return h.owner == braced.features.back().id && h.kind == "Webbing slider" && h.count == 2;
+                return h.owner() == braced.features.back().id && h.kind == "Webbing slider" && h.count == 2;
             }) == 1);
     }
 }
@@ -377,7 +377,7 @@ TEST_CASE("Every layer is put on in one step, that of its fixing; every piece of
                     if (step.kind == StepKind::Interline
                         && (", " + step.text.substr(0, step.text.find(':')) + ",").find(", " + layer.code + ",")
                             != std::string::npos)
-                        in.push_back(step.id);
+                        in.push_back(step.id.text());
                 if (in == std::vector<std::string>{"interline." + layer.fixing})
                     continue;
                 INFO(name << ": " << layer.code << ", " << layer.fixing);
@@ -397,7 +397,7 @@ TEST_CASE("Whatever order was asked for, with steps twice and steps that there a
             std::vector<std::string> ids;
             for (const auto& step : p.steps)
                 if (random() % 3)
-                    ids.push_back(step.id);
+                    ids.push_back(step.id.text());
             std::shuffle(ids.begin(), ids.end(), random);
             if (!ids.empty())
                 ids.push_back(ids.front()), ids.push_back("no such step");
@@ -485,12 +485,12 @@ TEST_CASE("After the dry run just the pieces that have interlinings are told to 
         const Pattern p = medium(d);
         const auto states = dryRun(p, orderOf(d, p));
         REQUIRE(!states.empty());
-        std::set<std::string> with;
+        std::set<PieceId> with;
         for (const auto& piece : p.pieces)
             if (!piece.layers.empty())
                 with.insert(piece.key);
         INFO(name);
-        CHECK(std::set<std::string>(states.back().layers.begin(), states.back().layers.end()) == with);
+        CHECK(std::set<PieceId>(states.back().layers.begin(), states.back().layers.end()) == with);
     });
 }
 

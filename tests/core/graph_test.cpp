@@ -65,12 +65,12 @@ TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one 
         for (const auto& p : patterns) {
             const auto order = orderOf(d, p);
             CHECK(brokenRules(p, order).empty());
-            CHECK(dryRun(p, order).back().parts == std::vector<std::string>{"bag"});
+            CHECK(dryRun(p, order).back().parts == std::vector<WorkId>{"bag"});
             // Steps name real seams, pieces and fittings; ids are their own.
             std::set<std::string> ids;
             for (const auto& s : p.steps) {
                 INFO(s.id);
-                CHECK(ids.insert(s.id).second);
+                CHECK(ids.insert(s.id.text()).second);
                 CHECK(!s.text.empty());
                 CHECK(s.minutes > 0);
                 for (const auto& key : s.seams)
@@ -111,7 +111,7 @@ TEST_CASE("A user's order: kept where it names steps, new steps find their place
     const Pattern p = draftAll(d)[1];
     std::vector<std::string> ids;
     for (const auto& s : p.steps)
-        ids.push_back(s.id);
+        ids.push_back(s.id.text());
     std::mt19937 random(3);
     for (int i = 0; i < 50; ++i) {
         std::shuffle(ids.begin(), ids.end(), random);

@@ -33,7 +33,7 @@ double lengthOfRun(const Piece& p, const std::string& prefix)
 {
     double sum = 0;
     for (const auto& e : p.edges)
-        if (e.name.starts_with(prefix))
+        if (e.name.text().starts_with(prefix))
             sum += e.length();
     return sum;
 }
@@ -146,7 +146,7 @@ TEST_CASE("Cut across: halves are closed, keep the whole's area, carry the new e
     CHECK(d.pattern.lengthOfSide(d.pattern.seams[0].a) == Approx(d.pattern.lengthOfSide(d.pattern.seams[0].b)));
     CHECK(d.pattern.seams[0].a.front().piece == "up"); // from the left mouth downwards
     CHECK(d.pattern.seams[0].a.back().piece == "up");
-    CHECK(d.steps.front().pieces == std::vector<std::string>{"up", "low", "strip"});
+    CHECK(d.steps.front().pieces == std::vector<PieceId>{"up", "low", "strip"});
     CHECK_THROWS_AS(d.piece("p"), std::logic_error);
 }
 

@@ -38,7 +38,7 @@ void checkSound(const Design& d)
         }
         CHECK(brokenRules(p, orderOf(d, p)).empty());
         CHECK(mockupOf(d, p).largestGap < 1);
-        const auto there = [&](const std::string& key) { return p.piece(key) != nullptr; };
+        const auto there = [&](const PieceId& key) { return p.piece(key) != nullptr; };
         std::set<std::string> codes;
         for (const auto& piece : p.pieces)
             CHECK(codes.insert(piece.code).second);
@@ -243,7 +243,7 @@ TEST_CASE("Piping goes once round the seams of its face: the U-run, pi·cord and
     CHECK(p.seam("piping.in")->lengthB == Approx(run));
     CHECK(worked(p, "piping.cut") == Approx(pi * 5 + 2 * 10));
     CHECK(worked(p, "piping.length") == Approx(run + 2 * 20));
-    CHECK(p.seam("front-gusset")->trapped == std::vector<std::string>{"piping"});
+    CHECK(p.seam("front-gusset")->trapped == std::vector<PieceId>{PartId("piping")});
     // A zip across the face does not shorten it.
     addFeature(d, "inset-zip");
     CHECK(medium(d).seam("piping.in")->lengthA == Approx(run));
@@ -336,7 +336,8 @@ TEST_CASE("Zip at the mouth: what is drawn, told and cut adds up to the mouth, o
                     double run = 0;
                     const Site& front = *p.site(bands ? "lining front" : "front");
                     if (bands)
-                        for (const char* edge : {"left of topzip", "topzip", "right of topzip"})
+                        for (const EdgeId& edge :
+                            {EdgeId("left of topzip"), EdgeId(PartId("topzip")), EdgeId("right of topzip")})
                             run += p.piece(p.seam("topzip.hinge front")->b.front().piece)->edge(edge)->length();
                     else if (const Piece* face = p.piece(front.pieces.back()); face && face->edge("top"))
                         run = face->edge("top")->length();
@@ -492,6 +493,6 @@ TEST_CASE("A part is moved to another face with its pieces and marks; drops and 
     CHECK_THROWS_AS(moveFeature(d, p, "connectors", "front", {0, 0}), InputError);
     CHECK(d == same);
     const Pattern after = medium(d);
-    CHECK(after.piece(id)->owner == id);
-    CHECK(after.piece("front")->owner.empty());
+    CHECK(after.piece(id)->owner() == id);
+    CHECK(after.piece("front")->owner().empty());
 }

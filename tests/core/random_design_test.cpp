@@ -61,7 +61,7 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
                 INFO("stitch line " << geos.valid(stitch) << ", cut line " << geos.valid(cut) << ", cut holds stitch "
                                     << geos.covers(cut, stitch, 0.2));
                 if (!sound && ++unsound)
-                    CHECK(reported("outline", p.size, piece.key));
+                    CHECK(reported("outline", p.size, piece.key.text()));
                 CHECK(areaOf(piece.cut) > 0);
                 CHECK(distance(startOf(piece.cut), endOf(piece.cut)) < 1e-6);
                 for (const auto& n : piece.notches) {

@@ -144,7 +144,7 @@ TEST_CASE("Dry run by hand: parts come and go, the opening opens and closes, a z
 
     const auto right = dryRun(p, {0, 1, 2, 3, 4});
     REQUIRE(right.size() == 5);
-    const std::vector<std::vector<std::string>> parts{
+    const std::vector<std::vector<WorkId>> parts{
         {"back", "front", "lining"}, {"lining", "shell"}, {"bag"}, {"bag"}, {"bag"}};
     const std::vector<std::string> opening{"", "", "open", "open", "closed"};
     for (std::size_t i = 0; i < right.size(); ++i) {

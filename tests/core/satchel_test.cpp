@@ -348,7 +348,7 @@ TEST_CASE("The dry run ends with one bag; the opening opens and closes")
         const Pattern p = medium(d);
         const auto states = dryRun(p, orderOf(d, p));
         REQUIRE(states.size() == p.steps.size());
-        CHECK(states.back().parts == std::vector<std::string>{"bag"});
+        CHECK(states.back().parts == std::vector<WorkId>{"bag"});
         for (const auto& s : states)
             CHECK(s.problems.empty());
         CHECK(states.back().opening == (std::string(way) == "bagged-out" ? "closed" : ""));
@@ -389,7 +389,7 @@ TEST_CASE("Sheets: every piece is covered, no page is empty, small pieces stay o
     const auto sizes = draftAll(plain());
     for (const auto& paper : Library::builtIn()->papers()) {
         const SheetPlan plan = planSheets({&sizes[0], &sizes[1], &sizes[2]}, paper);
-        std::set<std::string> there;
+        std::set<PieceId> there;
         std::vector<Polyline> lines;
         for (const auto& s : plan.spots) {
             there.insert(s.pieceKey);

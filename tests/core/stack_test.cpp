@@ -66,10 +66,10 @@ TEST_CASE("A satchel with two snap pairs: both halves of each meet beside the mi
     addFeature(d, "snap");
     for (const auto& p : draftAll(d)) {
         INFO(p.size);
-        std::map<std::string, std::pair<double, double>> across;
+        std::map<PartId, std::pair<double, double>> across;
         for (const auto& f : p.fittings)
             if (f.kind == Fitting::Kind::Snap)
-                (f.piece == "flap.lining" ? across[f.owner].second : across[f.owner].first) = f.at.x;
+                (f.piece == "flap.lining" ? across[f.owner()].second : across[f.owner()].first) = f.at.x;
         REQUIRE(across.size() == 2);
         for (const auto& [owner, x] : across) {
             CHECK(std::abs(x.first) == Approx(p.values.at("flap.width") / 4));
@@ -471,7 +471,7 @@ TEST_CASE("Anchor triangles have the side they are told, in the very corner of t
             return;
         for (const auto& p : draftAll(d))
             for (const auto& piece : p.pieces) {
-                if (piece.role != "brace" || piece.owner.empty())
+                if (piece.role != "brace" || piece.owner().empty())
                     continue;
                 ++seen;
                 INFO(name << ", size " << p.size);
@@ -485,7 +485,7 @@ TEST_CASE("Anchor triangles have the side they are told, in the very corner of t
                 const Edge &slant = piece.edges[at], &before = piece.edges[(at + n - 1) % n],
                            &after = piece.edges[(at + 1) % n];
                 const Point up = tangentOf(before.stitch.back(), 1) * -1, along = tangentOf(after.stitch.front(), 0);
-                const double side = p.values.at(piece.owner + ".side"),
+                const double side = p.of(piece.owner(), "side"),
                              angle = std::acos(std::clamp(dot(up, along), -1.0, 1.0));
                 // At a round corner the legs' directions are still those of the straights beyond it.
                 if (std::holds_alternative<Line>(before.stitch.back())
@@ -516,7 +516,8 @@ TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2Ï€Â
     for (const Point q : flattened(p.piece("lining.base")->stitch(), 0.05))
         CHECK(distanceTo(outside, q) == Approx(t).margin(0.01));
     // Rounder ends than the wall is thick: two tips on the long axis, still everywhere as far inside.
-    for (const auto& e : medium(with("cylinder", {"width=300", "depth=160"})).piece("base")->edges)
+    const Pattern round = medium(with("cylinder", {"width=300", "depth=160"}));
+    for (const auto& e : round.piece("base")->edges)
         CHECK(e.length() > 0);
     Design clutch = newDesign("envelope-clutch");
     const Pattern q = medium(clutch);

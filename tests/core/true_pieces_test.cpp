@@ -77,11 +77,12 @@ TEST_CASE("Strips that are joined make the length they are told for: piping and 
             if (piece.role != "piping" && piece.role != "binding")
                 continue;
             INFO(piece.key << ": " << piece.count << " strips");
-            const Working* whole = working(p, (piece.owner.empty() ? "binding" : piece.owner) + std::string(".length"));
+            const Working* whole = working(
+                p, (piece.owner().empty() ? "binding" : piece.owner().text()) + std::string(".length"));
             REQUIRE(whole);
             const Box cut = boundsOf(piece.cut);
             const double length = std::max(cut.width(), cut.height()), width = std::min(cut.width(), cut.height());
-            const int ways = piece.owner.empty() ? 2 : 1; // a loop has a binding round each face
+            const int ways = piece.owner().empty() ? 2 : 1; // a loop has a binding round each face
             const int strips = piece.count / ways;
             CHECK(piece.count % ways == 0);
             const double lost = piece.grain == 45
@@ -120,9 +121,9 @@ TEST_CASE("What goes round a curve is cut on the bias, what goes along straights
                 continue;
             std::vector<EdgeUse> edges;
             for (const auto& seam : p.seams) {
-                const bool bound = piece.owner.empty()                 ? seam.key == "front-loop"
-                    : d.choices.at(piece.owner + ".covers") == "mouth" ? seam.key == "mouth"
-                                                                       : false;
+                const bool bound = piece.owner().empty()                        ? seam.key == "front-loop"
+                    : d.choices.at(piece.owner().text() + ".covers") == "mouth" ? seam.key == "mouth"
+                                                                                : false;
                 if (bound)
                     edges = seam.a;
             }
@@ -148,11 +149,11 @@ TEST_CASE("Rivets: as many are bought as there are places, no two on one spot; a
             ++there;
             int drills = 0;
             for (const auto& m : p.piece(f.piece)->drills)
-                drills += m.owner == f.owner && distance(m.at, f.at) < 0.01;
+                drills += m.owner == f.owner() && distance(m.at, f.at) < 0.01;
             CHECK(drills == 1);
             for (std::size_t k = i + 1; k < p.fittings.size(); ++k)
                 if (p.fittings[k].piece == f.piece && p.fittings[k].kind == Fitting::Kind::Rivet
-                    && p.fittings[k].owner == f.owner) // of two parts: a check tells
+                    && p.fittings[k].owner() == f.owner()) // of two parts: a check tells
                     CHECK(distance(f.at, p.fittings[k].at) > f.size / 4);
         }
         CHECK(bought == there);
@@ -180,7 +181,7 @@ TEST_CASE("Patch pockets: pleats lie beside one another, a boxed one has the hei
                 // Folds of pleats come in pairs, from left to right without crossing.
                 std::vector<double> folds;
                 for (const auto& line : piece.lines)
-                    if (line.name.starts_with("pleat"))
+                    if (line.name.text().starts_with("pleat"))
                         folds.push_back(startOf(line.run).x);
                 CHECK(folds.size() % 2 == 0);
                 CHECK(std::is_sorted(folds.begin(), folds.end()));

@@ -150,7 +150,7 @@ TEST_CASE("Pleats at the base take 2p each; front and back agree after folding, 
         // Symmetric about the centre: every fold has its mirror image.
         std::vector<double> folds;
         for (const auto& l : p.piece("front")->lines)
-            if (l.name.starts_with("pleat"))
+            if (l.name.text().starts_with("pleat"))
                 folds.push_back(startOf(l.run).x);
         REQUIRE(folds.size() == 6);
         for (const double x : folds)

@@ -238,7 +238,7 @@ TEST_CASE("Merged lists keep the order, and what later sizes add stands after wh
         {pointers(s), pointers(m), pointers(l)}, [](const std::string& x) { return x; });
     std::string order;
     for (const Row& r : rows)
-        order += r.id;
+        order += r.id.text();
     CHECK(order == "zabced");
     CHECK(rows[1].in == std::vector<const std::string*>{&s[0], &m[0], &l[1]});
     CHECK(rows[2].in == std::vector<const std::string*>{nullptr, &m[1], nullptr});
@@ -265,7 +265,7 @@ TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are
             const SheetPlan plan = planSheets({&all[0], &all[1], &all[2]}, paperOf(paper));
             INFO(form->id() << " on " << paper);
             std::vector<Polyline> lines;
-            std::set<std::string> printed;
+            std::set<PieceId> printed;
             for (const auto& spot : plan.spots) {
                 printed.insert(spot.pieceKey);
                 printed.insert(spot.also.begin(), spot.also.end());
@@ -314,7 +314,7 @@ TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are
     const auto front = std::find_if(
         plan.spots.begin(), plan.spots.end(), [](const SheetSpot& s) { return s.pieceKey == "front"; });
     REQUIRE(front != plan.spots.end());
-    CHECK(front->also == std::vector<std::string>{"back", "lining.front", "lining.back"});
+    CHECK(front->also == std::vector<PieceId>{"back", lined("front"), lined("back")});
     // The same aslant is still the same; another grain is another template.
     Pattern aslant = all[1];
     for (auto& piece : aslant.pieces)

@@ -51,7 +51,7 @@ public:
                                                                                         : "allowance.body");
         const Piece face = d.pieceAt(site, y);
         AcrossCut cut = acrossAt(face, y, s);
-        cut.edgeNames = {"below " + f.id};
+        cut.edgeNames = {"below " + f.id.text()};
         cut.upper.name = (site.lining ? "Facing, " : "Top band, ") + lowered(face.name);
         cutAcross(d, cut);
         Piece& band = d.piece(cut.upper.key);
@@ -61,11 +61,11 @@ public:
         const std::string title = site.lining ? "facing" : "top band";
         d.add(Seam{.key = f.key("seam"),
             .name = band.name + ", to the part below",
-            .a = {{cut.upper.key, "below " + f.id}},
-            .b = {{cut.lower.key, "below " + f.id, 0, true}},
+            .a = {{cut.upper.key, "below " + f.id.text()}},
+            .b = {{cut.lower.key, "below " + f.id.text(), 0, true}},
             .allowance = s});
         d.pattern.handles.push_back(
-            {f.id + ".height", cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
+            {f.dimension("height"), cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
         d.addBeforeUse(Step{.id = f.key("seam"),
                            .title = "Sew the " + title + " to the " + lowered(face.name),
                            .text = "Right sides together, sew at " + lengthToken(s)

@@ -60,7 +60,7 @@ public:
     {
         Drafter& d = f.d;
         const std::string& covers = f.choice("covers");
-        const std::vector<std::string> seams = covers == "mouth" ? mouth(f) : round(f, covers);
+        const std::vector<SeamId> seams = covers == "mouth" ? mouth(f) : round(f, covers);
         double run = 0;
         bool bias = false;
         for (const auto& key : seams) {
@@ -95,8 +95,8 @@ public:
                 != step.seams.end();
         });
         if (last == d.steps.rend())
-            throw InputError(f.id, "no step sews the seams that are to be bound");
-        const std::string part = last->yields;
+            throw InputError(f.id.text(), "no step sews the seams that are to be bound");
+        const WorkId part = last->yields;
         Step bind{.id = f.key("on"),
             .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers,
             .text = joinWords(joined, bias)
@@ -114,7 +114,7 @@ public:
         d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
     }
 
-    static bool onSideA(const Drafter& d, const std::string& face, const std::string& seam)
+    static bool onSideA(const Drafter& d, const SiteId& face, const SeamId& seam)
     {
         const auto all = seamsRound(d.pattern, *d.pattern.site(face));
         const auto it = std::find_if(all.begin(), all.end(), [&](const SeamRound& r) { return r.seam == seam; });
@@ -122,22 +122,22 @@ public:
     }
 
     /// Seams of the body round a face.
-    std::vector<std::string> round(FeatureScope& f, const std::string& face) const
+    std::vector<SeamId> round(FeatureScope& f, const SiteId& face) const
     {
-        std::vector<std::string> out;
+        std::vector<SeamId> out;
         for (const auto& round : seamsRound(f.d.pattern, f.d.site(face)))
             out.push_back(round.seam);
         if (out.empty())
-            throw InputError(f.id + ".covers", "no seam of the body lies round this face");
+            throw InputError(f.dimension("covers"), "no seam of the body lies round this face");
         return out;
     }
 
     /// At the mouth nothing is folded in: shell and lining end at the stitch line, under the binding.
-    std::vector<std::string> mouth(FeatureScope& f) const
+    std::vector<SeamId> mouth(FeatureScope& f) const
     {
         Drafter& d = f.d;
         if (!d.pattern.seam("mouth") || d.choice("assembly") != "drop-in")
-            throw InputError(f.id + ".covers",
+            throw InputError(f.dimension("covers"),
                 "a mouth can be bound only where the lining is dropped in: choose that way of joining first");
         for (const auto* side : {&d.pattern.seam("mouth")->a, &d.pattern.seam("mouth")->b})
             for (const auto& use : *side)

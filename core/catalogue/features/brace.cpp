@@ -50,7 +50,7 @@ public:
         auto edges = cornerOf(face, site, true, f("side"), true);
         if (edges.empty())
             throw InputError(
-                f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a triangle of that size");
+                f.dimension("side"), "the " + lowered(face.name) + " leaves no corner for a triangle of that size");
         const double s = d("allowance.body");
         Piece& tri = d.add({.key = f.id,
             .code = d.freeCode("V"),

@@ -93,8 +93,8 @@ public:
                 : holds == "cord"                     ? "Cord"
                                                       : "Elastic",
             1, cut, lengthToken(cut) + ", " + lengthToken(f("thing")) + " wide", "in a channel"});
-        d.pattern.handles.push_back({f.id + ".length", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
-        d.pattern.handles.push_back({f.id + ".drop", face.key, {x, top}, {0, -1}, 1});
+        d.pattern.handles.push_back({f.dimension("length"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
+        d.pattern.handles.push_back({f.dimension("drop"), face.key, {x, top}, {0, -1}, 1});
         d.addBeforeUse(Step{.id = f.key("on"),
                            .title = "Stitch the channel onto the " + lowered(face.name),
                            .text = "Fold in both ends by " + lengthToken(f("hem"))

@@ -78,7 +78,7 @@ public:
                         Fitting::Kind::Ring, anchor.at, f("ring"), 0, "trapped in the mouth seam"});
             }
         if (anchors.size() != 2)
-            throw InputError(f.id, "this form has no two places at its mouth for connectors");
+            throw InputError(f.id.text(), "this form has no two places at its mouth for connectors");
         const Anchor& first = *anchors.front();
         d.pattern.hardware.push_back(
             {"Ring", 2, f("ring"), lengthToken(f("ring")) + " inside width", "one finish for all metal"});

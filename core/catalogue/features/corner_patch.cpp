@@ -62,7 +62,7 @@ public:
         };
         if (!has("across") || !has("up"))
             throw InputError(
-                f.id + ".side", "the " + lowered(face.name) + " leaves no corner for a patch of that size");
+                f.dimension("side"), "the " + lowered(face.name) + " leaves no corner for a patch of that size");
         Piece& patch = d.add({.key = f.id,
             .code = d.freeCode("Q"),
             .name = f.named("Corner patch"),
@@ -72,7 +72,7 @@ public:
             .count = 2,
             .mirrored = 1});
         patch.edges = edges;
-        const std::string faceKey = face.key;
+        const PieceId faceKey = face.key;
         const double n = std::round(f("rivets"));
         const double count = d.work({f.id, f.key("count"), "Rivets", "(2*row - shared)*patches",
             {{"row", n}, {"shared", n > 1 ? 1.0 : 0.0}, {"patches", 2}}, 0, Kind::Trade, "",
@@ -94,7 +94,7 @@ public:
         const auto [onTop, along] = insideOf(top);
         const auto [onInner, down] = insideOf(inner);
         const Point shared = onTop + along * (cross(onInner - onTop, down) / cross(along, down));
-        std::vector<std::string> set;
+        std::vector<FittingId> set;
         const Placement mirror{2 * site.x, 0, 0, true};
         for (const bool right : {true, false}) {
             const auto there = [&](Point p) { return right ? p : mirror(p); };
@@ -121,7 +121,7 @@ public:
                     if (n > 1 && i >= int(n))
                         break;
                     const Point at = there(n == 1 ? pointAlong(run, length / 2) + in : lerp(shared, last, i / (n - 1)));
-                    const std::string key = f.key(side + "." + edge + std::to_string(i + 1));
+                    const FittingId key = f.key(side + "." + edge + std::to_string(i + 1));
                     d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0,
                         "patch and face, not the lining"});
                     face.drills.push_back({at, "rivet"});

@@ -56,7 +56,7 @@ public:
         Drafter& d = f.d;
         const Seam* mouth = d.pattern.seam("mouth");
         if (!mouth)
-            throw InputError(f.id, "a drawstring needs an open mouth to run round; this form has none");
+            throw InputError(f.id.text(), "a drawstring needs an open mouth to run round; this form has none");
         const std::vector<EdgeUse> rim = mouth->a;
         double girth = 0;
         for (const auto& use : rim)
@@ -66,8 +66,8 @@ public:
             {{"mouth", girth}, {"tail", f("tail")}}, 0, Kind::Geometry, "mm", "once round the mouth and two tails"});
         d.pattern.hardware.push_back({"Cord", 1, cord, lengthToken(cord), "as you like"});
         const int n = 2 * int(std::lround(f("count") / 2));
-        std::vector<std::string> set;
-        std::string first = rim.front().piece;
+        std::vector<FittingId> set;
+        PieceId first = rim.front().piece;
         const bool slits = through == "slits";
         if (through == "channel") {
             for (const auto& use : rim)
@@ -118,10 +118,10 @@ public:
 private:
     static constexpr double kSetter = 4; ///< mm beside an eyelet for the tool that sets it (common practice, no source)
 
-    static std::string rootOf(const Piece& piece) { return piece.whole.empty() ? piece.key : piece.whole; }
+    static PieceId rootOf(const Piece& piece) { return piece.whole.empty() ? piece.key : piece.whole; }
 
     /// Of the pieces that a wall is cut into, the one that a point lies on; null where there is no cloth.
-    static Piece* clothAt(Drafter& d, const std::string& root, Point at)
+    static Piece* clothAt(Drafter& d, const PieceId& root, Point at)
     {
         for (auto& piece : d.pattern.pieces)
             if (rootOf(piece) == root && insideOutline(flattened(piece.stitch(), 0.5), at))
@@ -208,9 +208,9 @@ private:
             EdgeUse use;
             Run run;
             double from;
-            std::string root;
+            PieceId root;
         };
-        Piece* clothUnder(const std::string& root, Point at) const
+        Piece* clothUnder(const PieceId& root, Point at) const
         {
             for (const auto& [piece, outline] : m_cloth)
                 if (rootOf(*piece) == root && insideOutline(outline, at))
@@ -235,7 +235,7 @@ private:
         std::vector<On> m_runs;
         std::vector<std::pair<Piece*, Polyline>> m_cloth;
         std::vector<std::pair<double, double>> m_barriers; ///< along the mouth, and how wide each side
-        std::vector<std::pair<std::string, Box>> m_taken;  ///< places of other parts, by the wall that they are on
+        std::vector<std::pair<PieceId, Box>> m_taken;      ///< places of other parts, by the wall that they are on
     };
 
     /// Lengths along the mouth: evenly divided, or a pair astride each strap and the others evenly between the pairs.
@@ -270,7 +270,7 @@ private:
             const double from = straps[std::size_t(side)] + astride / 2,
                          span = (side == 0 ? straps[1] - straps[0] : girth - straps[1] + straps[0]) - astride;
             if (span < 10 * (between + 1))
-                throw InputError(f.id + ".astride",
+                throw InputError(f.dimension("astride"),
                     fmt::format("between the straps {:.1f} mm of mouth are left for {} eyelets; bring the pairs closer "
                                 "together or take fewer",
                         span, between));
@@ -337,7 +337,7 @@ private:
                     middle = pointAlong(run, half) + in * row;
         Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
         if (!piece)
-            throw InputError(f.id + ".drop",
+            throw InputError(f.dimension("drop"),
                 fmt::format(
                     "no cloth of the {} lies {:.1f} mm below its mouth", lowered(d.piece(use.piece).name), row));
         // Out to the nearest side in both directions.
@@ -356,17 +356,17 @@ private:
     }
 
     /// One eyelet or slit.
-    static std::string mark(FeatureScope& f, const Spot& spot, int number, bool slit)
+    static FittingId mark(FeatureScope& f, const Spot& spot, int number, bool slit)
     {
         Drafter& d = f.d;
         if (!spot.piece)
-            throw InputError(f.id + ".drop",
+            throw InputError(f.dimension("drop"),
                 fmt::format("no cloth lies {:.1f} mm below the mouth where a hole would be", f("drop")));
         spot.piece->drills.push_back({spot.at, slit ? "slit" : "eyelet"});
         if (slit)
             spot.piece->lines.push_back({f.named("slit"), FaceLine::Kind::Slash,
                 lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
-        const std::string key = f.key("eyelet" + std::to_string(number));
+        const FittingId key = f.key("eyelet" + std::to_string(number));
         d.pattern.fittings.push_back({key, f.named(slit ? "Slit" : "Eyelet") + " " + std::to_string(number),
             spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, "shell and lining", true});
         return key;

@@ -94,9 +94,9 @@ public:
             .allowance = raw ? 0 : f("allowance"),
             .stitch = raw ? "topstitch" : "construction"});
 
-        d.pattern.handles.push_back({f.id + ".length", f.key("outer"), {0, 0}, {0, -1}, 1});
+        d.pattern.handles.push_back({f.dimension("length"), f.key("outer"), {0, 0}, {0, -1}, 1});
         // Everything is done before the face is sewn into the bag.
-        const std::string face = d.pieceAt(f.site(), f.site().top - f("hinge")).key;
+        const PieceId face = d.pieceAt(f.site(), f.site().top - f("hinge")).key;
         raw ? rawSteps(f, face) : makeSteps(f, face);
         f.choice("mount") == "seam" ? catchInSeam(f) : stitchOn(f);
     }
@@ -111,7 +111,7 @@ public:
         AcrossCut cut = acrossAt(face, y, s);
         cut.stops = {site.x - half, site.x + half}, cut.edgeNames = {"left of hinge", "hinge", "right of hinge"};
         cutAcross(d, cut);
-        const std::string upper = cut.upper.key, lower = cut.lower.key;
+        const PieceId upper = cut.upper.key, lower = cut.lower.key;
         const std::vector<EdgeUse> above{{upper, "left of hinge"}, {upper, "hinge"}, {upper, "right of hinge"}};
         const std::vector<EdgeUse> below{
             {lower, "left of hinge", 0, true}, {lower, "hinge", 0, true}, {lower, "right of hinge", 0, true}};
@@ -133,7 +133,8 @@ public:
             notches.push_back({"hinge", 0, "flap ends", true});
             notches.push_back({"hinge", e.length(), "flap ends", true});
         }
-        const std::string outer = f.key("outer"), what = lowered(face.name);
+        const PieceId outer = f.key("outer");
+        const std::string what = lowered(face.name);
         d.addBeforeUse(Step{.id = f.key("baste"),
                            .title = "Baste the flap to the lower " + what,
                            .text = "Flap lining against the right side of the lower " + what
@@ -173,7 +174,9 @@ public:
         Site& site = f.site();
         const double y = site.top - f("hinge"), half = f("width") / 2;
         Piece& face = d.pieceAt(site, y);
-        const std::string line = f.named("flap hinge"), outer = f.key("outer"), what = lowered(face.name);
+        const EdgeId line = f.line("flap hinge");
+        const PieceId outer = f.key("outer");
+        const std::string what = lowered(face.name);
         face.lines.push_back({line, FaceLine::Kind::Placement, lineRun({{site.x - half, y}, {site.x + half, y}})});
         d.add(Seam{.key = f.key("on"),
             .name = "Flap on the " + what,
@@ -197,10 +200,10 @@ public:
     }
 
     /// Two layers wrong sides together: glued, stitched beside the edge, trimmed, painted.
-    void rawSteps(FeatureScope& f, const std::string& face) const
+    void rawSteps(FeatureScope& f, const PieceId& face) const
     {
         Drafter& d = f.d;
-        const std::string outer = f.key("outer"), lining = f.key("lining");
+        const PieceId outer = f.key("outer"), lining = f.key("lining");
         d.addBeforeUse(Step{.id = f.key("sew"),
                            .title = "Lay the flap's layers together and stitch",
                            .text = "Wrong sides together, glue lightly within {6} of the edges; stitch {3.2} from the "
@@ -232,14 +235,14 @@ public:
             face);
     }
 
-    void makeSteps(FeatureScope& f, const std::string& face) const
+    void makeSteps(FeatureScope& f, const PieceId& face) const
     {
         Drafter& d = f.d;
         const double s = f("allowance");
         d.work({f.key("outer"), f.key("clip"), "Clip spacing at the flap's corners", "opening*radius/allowance",
             {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm",
             "notch out wedges on the convex corner; {3} is common practice"});
-        const std::string outer = f.key("outer"), lining = f.key("lining");
+        const PieceId outer = f.key("outer"), lining = f.key("lining");
         d.addBeforeUse(Step{.id = f.key("sew"),
                            .title = "Sew the flap to its lining",
                            .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s)

@@ -128,8 +128,7 @@ public:
                     + "; box-X stitch from the lower edge up to {12} below the mouth's stitch line.",
                 .kind = StepKind::Flat,
                 .phase = site.phase,
-                .consumes = back ? std::vector<std::string>{face.key}
-                                 : std::vector<std::string>{face.key, f.key("ready")},
+                .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},
                 .yields = face.key,
                 .pieces = {f.id, face.key},
                 .stitch = "3 mm, lockstitch 301, box-X",

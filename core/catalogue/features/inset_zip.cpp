@@ -80,19 +80,20 @@ public:
         const Site& site = f.site();
         const Piece face = d.pieceAt(site, y);
         const double s = f("allowance"), half = f("width") / 2;
-        const std::string tag = number == 0 ? "" : " " + std::to_string(number + 1), bagEdge = "bag of " + f.id + tag;
+        const std::string tag = number == 0 ? "" : " " + std::to_string(number + 1),
+                          bagEdge = "bag of " + f.id.text() + tag;
         AcrossCut cut = acrossAt(face, y, s);
         cut.gap = gap;
         cut.stops = {site.x - half, site.x + half},
         cut.edgeNames = {"left of " + bagEdge, bagEdge, "right of " + bagEdge};
         cutAcross(d, cut);
-        const std::string &upper = cut.upper.key, &lower = cut.lower.key;
+        const PieceId upper = cut.upper.key, lower = cut.lower.key;
         const Box opening = boundsOf(lineRun({startOf(d.piece(lower).edge("right of " + bagEdge)->stitch),
             endOf(d.piece(lower).edge("left of " + bagEdge)->stitch)}));
 
         // The bag's front hangs from the lower tape, its back from the upper one: it is taller by the gap.
-        const std::string front = f.key("bag front" + tag), back = f.key("bag back" + tag),
-                          title = f.named("Inset zip") + tag;
+        const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
+        const std::string title = f.named("Inset zip") + tag;
         const double w = f("width"), h = f("depth");
         drawRectangle(d.add({.key = front,
                           .code = d.freeCode("P"),
@@ -111,7 +112,7 @@ public:
             {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
             {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}},
             {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
-        const std::string lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
+        const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
         d.add(Seam{.key = lowSeam,
             .name = title + ", lower edge",
             .a = {{lower, bagEdge}},
@@ -147,19 +148,19 @@ public:
             .count = 4});
         drawRectangle(cover, tab, f("tape"), 0);
         cover.note = "Two to each end, right sides together over the tape, turned outwards.";
-        d.pattern.zips.push_back(
-            {title, lower, int(f("gauge")), length, tape, f("tape"), gap, "coil", "to the right", 1, true});
+        d.pattern.zips.push_back({f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length,
+            tape, f("tape"), gap, "coil", "to the right", 1, true});
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
             "between the halves of the face"});
         d.pattern.hardware.push_back({"Continuous zip", 1, tape,
             "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
-        d.pattern.spaces.push_back({number == 0 ? f.id : f.id + tag, title, w, h, d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({number == 0 ? f.id + ".drop" : f.id + ".spacing", upper,
+        d.pattern.spaces.push_back({f.id.text() + tag, title, w, h, d.pattern.depth / 3, 0, true});
+        d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
             {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
 
         const std::string what = lowered(face.name), stitch = "3 mm, lockstitch 301";
         d.addBeforeUse(
-            Step{.id = lowSeam,
+            Step{.id = lowSeam.as<StepKindOf>(),
                 .title = "Sew the zip to the lower " + what,
                 .text = "Slider on. Lay a tab on each side of either tape end, right sides together, {12} over it, sew "
                         "across beside the chain, turn both outwards. Zip face down on the right side of the lower "
@@ -179,7 +180,7 @@ public:
                 .cautions = {"Needle strike: turn the handwheel by hand over the coil."}},
             face.key);
         d.addBeforeUse(
-            Step{.id = upSeam,
+            Step{.id = upSeam.as<StepKindOf>(),
                 .title = "Sew the zip to the upper " + what,
                 .text = "The other tape to the upper edge, the bag's back on top, right sides together; sew {"
                     + formatNumber(f("sewn"), 3)
@@ -197,7 +198,7 @@ public:
                 .check = "Laid flat, the face is as tall as its lining: " + lengthToken(gap) + " of zip show."},
             face.key);
         d.addBeforeUse(
-            Step{.id = bagSeam,
+            Step{.id = bagSeam.as<StepKindOf>(),
                 .title = "Close the pocket bag",
                 .text = "Fold the face out of the way; sew sides and bottom of the bag at " + lengthToken(s) + ".",
                 .kind = StepKind::Flat,

@@ -55,7 +55,7 @@ public:
                 .corner = Corner::FoldBack,
                 .hem = true});
         if (piece.edges.empty())
-            throw InputError(f.id + ".height",
+            throw InputError(f.dimension("height"),
                 "the overlay's free edge does not fall between two sides of the " + lowered(face.name));
         const Run free = piece.edge("free")->stitch;
         face.lines.push_back({line, FaceLine::Kind::Topstitch, reversed(free)});
@@ -66,7 +66,7 @@ public:
             .b = {{f.id, "free", 0, true}},
             .stitch = "topstitch"});
         const Point middle = pointAlong(free, lengthOf(free) / 2);
-        d.pattern.handles.push_back({f.id + ".height", face.key, middle, {0, low ? 1.0 : -1.0}, 1});
+        d.pattern.handles.push_back({f.dimension("height"), face.key, middle, {0, low ? 1.0 : -1.0}, 1});
         d.addBeforeUse(
             Step{.id = f.key("on"),
                 .title = "Lay the " + lowered(piece.name) + " on the " + lowered(face.name),

@@ -125,10 +125,10 @@ public:
                 {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
                 pocket.lines.push_back({"pleat", FaceLine::Kind::Pleat, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
         d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
-        d.pattern.spaces.push_back({f.id, f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h,
+        d.pattern.spaces.push_back({f.id.text(), f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h,
             body == "flat" ? 8 : t, 0, true});
-        d.pattern.handles.push_back({f.id + ".width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
-        d.pattern.handles.push_back({f.id + ".height", face.key, {x, low}, {0, -1}, 1});
+        d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
+        d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
         const std::vector<EdgeUse> sides{{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}};
         if (body == "bellows")
             addBellows(f, sides, face.key, mark, role);
@@ -155,8 +155,8 @@ public:
             : body == "full"
             ? "Pull each lower corner's square together, right sides together, and sew it at " + lengthToken(s) + ". "
             : "";
-        const std::vector<std::string> boxes = box > 0 ? std::vector<std::string>{f.key("box right"), f.key("box left")}
-                                                       : std::vector<std::string>{};
+        const std::vector<SeamId> boxes = box > 0 ? std::vector<SeamId>{f.key("box right"), f.key("box left")}
+                                                  : std::vector<SeamId>{};
         d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = "Hem the " + lowered(pocket.name),
@@ -204,8 +204,8 @@ public:
     }
 
     /// A strip round three sides: one long edge to the pocket, the other onto the face.
-    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const std::string& face,
-        const std::string& mark, const std::string& role) const
+    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const PieceId& face, const std::string& mark,
+        const std::string& role) const
     {
         Drafter& d = f.d;
         const double run = d.work({f.id, f.key("strip"), "Bellows strip, stitch length", "2*height + width",
@@ -233,7 +233,7 @@ public:
             .stitch = "topstitch"});
     }
 
-    void bellowsStep(FeatureScope& f, const std::string& face) const
+    void bellowsStep(FeatureScope& f, const PieceId& face) const
     {
         f.d.addBeforeUse(Step{.id = f.key("bellows"),
                              .title = "Sew the bellows strip to the pocket",
@@ -253,7 +253,7 @@ public:
             face);
     }
 
-    void addLid(FeatureScope& f, const std::string& face, const std::string& role) const
+    void addLid(FeatureScope& f, const PieceId& face, const std::string& role) const
     {
         Drafter& d = f.d;
         const Site& site = f.site();

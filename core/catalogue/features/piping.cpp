@@ -45,8 +45,8 @@ public:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const std::string mainKey = d.piece(site.pieces.back()).whole.empty() ? site.pieces.back()
-                                                                              : d.piece(site.pieces.back()).whole;
+        const PieceId mainKey = d.piece(site.pieces.back()).whole.empty() ? site.pieces.back()
+                                                                          : d.piece(site.pieces.back()).whole;
         std::vector<EdgeUse> run;
         for (const auto& [key, onA] : seamsRound(d.pattern, site))
             for (auto& seam : d.pattern.seams)
@@ -55,7 +55,7 @@ public:
                     seam.trapped.push_back(f.id);
                 }
         if (run.empty())
-            throw InputError(f.id, "the face has no seam that piping could be caught in");
+            throw InputError(f.id.text(), "the face has no seam that piping could be caught in");
         const double s = d("allowance.body"), length = d.pattern.lengthOfSide(run);
         const double wide = d.work({f.id, f.key("cut"), "Piping strip cut width", "pi*cord + 2*allowance",
             {{"cord", f("cord")}, {"allowance", s}}, 0, Kind::Geometry, "mm",
@@ -120,9 +120,9 @@ public:
             mainKey);
     }
 
-    static std::vector<std::string> withFace(const Site& site, const std::string& piping)
+    static std::vector<PieceId> withFace(const Site& site, const PieceId& piping)
     {
-        std::vector<std::string> out = site.pieces;
+        std::vector<PieceId> out = site.pieces;
         out.push_back(piping);
         return out;
     }

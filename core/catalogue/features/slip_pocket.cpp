@@ -79,9 +79,9 @@ public:
             .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
             .b = {{face.key, mark}},
             .stitch = "topstitch"});
-        d.pattern.spaces.push_back({f.id, f.named("Slip pocket"), w, h, d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({f.id + ".width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
-        d.pattern.handles.push_back({f.id + ".height", face.key, {x, low}, {0, -1}, 1});
+        d.pattern.spaces.push_back({f.id.text(), f.named("Slip pocket"), w, h, d.pattern.depth / 3, 0, true});
+        d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
+        d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
         steps(f, face);
     }
 

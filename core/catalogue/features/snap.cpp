@@ -43,40 +43,41 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const std::string flapId = flapOf(f);
+        const PartId flapId = flapOf(f);
+        const auto flapsOwn = [&](const char* dimension) { return d.pattern.of(flapId, dimension); };
         const Site& site = f.site();
         const double y = site.top - f("drop");
         const Piece& face = d.pieceAt(site, y);
-        const std::string behind = "lining." + (face.whole.empty() ? face.key : face.whole);
+        const PieceId behind = lined(face.whole.empty() ? face.key : face.whole);
         const double wall = d.stack(face)
             + d.stack("lining " + (face.wholeRole.empty() ? face.role : face.wholeRole), behind, "lining");
-        const double flap = d.stack("flap", flapId + ".outer", "shell")
-            + d.stack("flap lining", flapId + ".lining", "lining");
+        const double flap = d.stack("flap", {flapId, "outer"}, "shell")
+            + d.stack("flap lining", {flapId, "lining"}, "lining");
         const double stack = d.work({f.id, f.key("stack"), "Thickness the flap goes round", "wall + flap",
             {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
             "half the wall at back and front, and the flap's own turn over both edges, as one thickness each"});
         const double reach = d.work({f.id, f.key("reach"), "Flap half: from the hinge seam along the flap",
             "hinge + depth + stack + drop + slack",
-            {{"hinge", d(flapId + ".hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")},
+            {{"hinge", flapsOwn("hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")},
                 {"slack", f("slack")}},
             0, Kind::Geometry, "mm", "up the back, across the mouth, round the thickness, down the front"});
         const double radius = f("diameter") / 2;
         const double clear = d.work(
             {f.id, f.key("clearance"), "Least distance from any stitch line", "radius + allowance + foot",
-                {{"radius", radius}, {"allowance", d(flapId + ".allowance")}, {"foot", d.design.workshop.footWidth}}, 0,
+                {{"radius", radius}, {"allowance", flapsOwn("allowance")}, {"foot", d.design.workshop.footWidth}}, 0,
                 Kind::Trade, "mm", "so that the presser foot passes (common practice)"});
-        const double fromEdge = d(flapId + ".length") - reach;
+        const double fromEdge = flapsOwn("length") - reach;
         // Seen from its lining the flap is the other way round.
         place(f, face.key, {site.x + f("across"), y}, clear, "front half");
-        place(f, flapId + ".lining", {-f("across"), fromEdge}, clear, "flap half");
+        place(f, {flapId, "lining"}, {-f("across"), fromEdge}, clear, "flap half");
         d.pattern.hardware.push_back({"Magnetic snap", 1, f("diameter"), lengthToken(f("diameter")), "as all metal"});
-        d.pattern.handles.push_back({f.id + ".drop", face.key, {site.x + f("across"), y}, {0, -1}, 1});
+        d.pattern.handles.push_back({f.dimension("drop"), face.key, {site.x + f("across"), y}, {0, -1}, 1});
         step(f, face.key, site.phase, "front half", "front of the bag");
-        step(f, flapId + ".lining", d.site(d.choice(flapId + ".site")).phase, "flap half", "flap lining");
+        step(f, {flapId, "lining"}, d.site(d.choice(flapId.text() + ".site")).phase, "flap half", "flap lining");
     }
 
     /// The flap that comes down over the snap's face: the first that does not hang from it.
-    static std::string flapOf(const FeatureScope& f)
+    static PartId flapOf(const FeatureScope& f)
     {
         for (const auto& other : f.d.design.features)
             if (other.kind == "flap" && f.d.choice(other.id + ".site") != f.choice("site"))
@@ -113,7 +114,7 @@ public:
             }
     }
 
-    void place(FeatureScope& f, const std::string& piece, Point at, double clear, const std::string& half) const
+    void place(FeatureScope& f, const PieceId& piece, Point at, double clear, const std::string& half) const
     {
         Drafter& d = f.d;
         d.pattern.fittings.push_back({f.key(half), f.named("Snap") + ", " + half, piece, Fitting::Kind::Snap, at,
@@ -122,10 +123,10 @@ public:
         const double h = f("patch") / 2;
         const std::string area = f.named("patch for the snap"); // each snap's own
         d.piece(piece).areas[area] = rectangleRun(at.x - h, at.y - h, at.x + h, at.y + h);
-        d.patches.push_back({piece, "patch-felt", "glued", "", {}, area});
+        d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = area}});
     }
 
-    void step(FeatureScope& f, const std::string& piece, const std::string& phase, const std::string& half,
+    void step(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half,
         const std::string& where) const
     {
         Step s{.id = f.key(half == "front half" ? "front" : "flap"),

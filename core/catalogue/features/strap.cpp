@@ -116,7 +116,7 @@ public:
     {
         Drafter& d = f.d;
         if (!webbing) {
-            std::vector<std::string> joins;
+            std::vector<SeamId> joins;
             for (int i = 1; i < strips; ++i)
                 joins.push_back(f.key("join" + std::to_string(i)));
             d.add(Step{.id = f.key("make"),

@@ -82,7 +82,8 @@ public:
             {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm",
             "it ends short of the side seams; tabs make up the rest"});
         const bool recessed = f.choice("held") == "bands", longTail = f("past") > 0;
-        const std::string held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
+        const PieceId held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
+        const Point at = recessed ? Point{opening / 2, 0} : Point{d.site("front").x, d.site("front").top};
         // Codes go by the order of adding, so the tab stands before the bands.
         d.add({.key = f.key("tab"),
             .code = d.freeCode("X"),
@@ -108,8 +109,8 @@ public:
         drawRectangle(tab, f("tape"), length, f("allowance"));
         tab.note = recessed ? "Folded over the tape's end and stitched."
                             : "Folded over the tape's end and stitched; its raw end lies in the side seam.";
-        d.pattern.zips.push_back({"Zip at the mouth", held, int(f("gauge")), opening, tape, f("tape"), gap, "coil",
-            "to the right", 1, true});
+        d.pattern.zips.push_back({f.key("zip"), "Zip at the mouth", held, at, int(f("gauge")), opening, tape, f("tape"),
+            gap, "coil", "to the right", 1, true});
         d.pattern.hardware.push_back({"Continuous zip", 1, tape,
             "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
     }
@@ -136,7 +137,7 @@ public:
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
             "both bands and the gap make the mouth's depth"});
         if (wide < 8)
-            throw InputError(f.id,
+            throw InputError(f.id.text(),
                 "the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than 8 "
                 "mm for each. Hold the zip by the mouth's edges instead");
         for (const bool under : {false, true}) {
@@ -153,11 +154,11 @@ public:
                 {"hinge", lineRun({{opening, wide}, {0, wide}}), hinge, {}},
                 {"left", lineRun({{0, wide}, {0, 0}}), s, {}}};
         }
-        const std::string band = f.key("band"), under = f.key("band.under");
-        std::vector<std::string> seams;
+        const PieceId band = f.key("band"), under = f.key("band.under");
+        std::vector<SeamId> seams;
         for (int copy = 0; copy < 2; ++copy)
             for (const char* edge : {"left", "zip", "right"}) {
-                const std::string key = f.key(std::string(edge) + (copy ? " back" : " front"));
+                const SeamId key = f.key(std::string(edge) + (copy ? " back" : " front"));
                 d.add(Seam{.key = key,
                     .name = std::string("Zip band, ") + (copy ? "back, " : "front, ")
                         + (std::string(edge) == "zip" ? "along the zip" : std::string(edge) + " end"),
@@ -174,7 +175,8 @@ public:
             const double y = site.top - f("drop"), half = opening / 2;
             faces.push_back(d.pieceAt(site, y));
             AcrossCut cut = acrossAt(faces.back(), y, hinge);
-            cut.stops = {site.x - half, site.x + half}, cut.edgeNames = {"left of " + f.id, f.id, "right of " + f.id};
+            cut.stops = {site.x - half, site.x + half},
+            cut.edgeNames = {"left of " + f.id.text(), f.id, "right of " + f.id.text()};
             cutAcross(d, cut);
             if (cuts.empty()) {
                 double panel = 0;
@@ -222,17 +224,17 @@ public:
 
     static std::string sideOf(std::size_t i) { return i == 0 ? " front" : " back"; }
 
-    void basteBand(
-        FeatureScope& f, const Piece& face, const AcrossCut& cut, const std::string& before, std::size_t i) const
+    void basteBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, const PieceId& before, std::size_t i) const
     {
-        const std::string key = f.key("caught" + sideOf(i)), band = f.key("band");
+        const SeamId key = f.key("caught" + sideOf(i));
+        const PieceId band = f.key("band");
         f.d.add(Seam{.key = key,
             .name = "Zip band in the " + lowered(face.name) + " seam",
             .a = {{cut.upper.key, f.id}},
             .b = {{band, "hinge", int(i), true}},
             .allowance = cut.allowance,
             .stitch = "baste"});
-        std::vector<std::string> parts{cut.lower.key};
+        std::vector<WorkId> parts{cut.lower.key};
         if (i == 0)
             parts.insert(parts.begin(), f.key("zipped"));
         f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)),
@@ -254,7 +256,8 @@ public:
 
     void joinOverBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, std::size_t i) const
     {
-        const std::string key = f.key("hinge" + sideOf(i)), band = f.key("band"), under = f.key("band.under");
+        const SeamId key = f.key("hinge" + sideOf(i));
+        const PieceId band = f.key("band"), under = f.key("band.under");
         std::vector<EdgeUse> above, below;
         for (const auto& e : cut.edgeNames)
             above.push_back({cut.upper.key, e}), below.push_back({cut.lower.key, e, 0, true});
@@ -264,7 +267,7 @@ public:
             .b = below,
             .allowance = cut.allowance,
             .trapped = {band, under}});
-        f.d.addBeforeUse(Step{.id = key,
+        f.d.addBeforeUse(Step{.id = key.as<StepKindOf>(),
                              .title = "Join the " + lowered(face.name) + " over the zip band",
                              .text = "Right sides together with the band between, sew at " + lengthToken(cut.allowance)
                                  + ". Press up, topstitch {3.2} above the seam.",
@@ -281,7 +284,7 @@ public:
             face.key);
     }
 
-    void makeBands(FeatureScope& f, const std::string& face, const std::vector<std::string>& seams) const
+    void makeBands(FeatureScope& f, const PieceId& face, const std::vector<SeamId>& seams) const
     {
         const std::string sewn = lengthToken(f("sewn"));
         f.d.addBeforeUse(Step{.id = f.key("make"),
@@ -301,7 +304,7 @@ public:
                              .tool = "sewing machine, zip foot",
                              .check = "The hinge edges lie level when the zip is closed.",
                              .cautions = {"Needle strike: turn the handwheel by hand over the coil."},
-                             .closesZips = {"Zip at the mouth"}},
+                             .closesZips = {f.key("zip")}},
             face);
     }
 
@@ -312,14 +315,14 @@ public:
         Drafter& d = f.d;
         const Site& front = d.site("front");
         Piece& face = d.pieceAt(front, front.top);
-        const std::string key = face.key;
+        const PieceId key = face.key;
         const double fromSeam = endFromSeam(f, mouthOf(face, front.top, d("face.width")), opening);
         d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip,
             {front.x, front.top - gap / 2}, opening, 0, "between shell and lining"});
         d.work({f.id, f.key("pull"), "Depth that the zip draws in at the mouth", "depth - gap",
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
             "nothing where the depth at the mouth is the visible gap"});
-        std::vector<std::string> tabs{f.key("tab")};
+        std::vector<PieceId> tabs{f.key("tab")};
         if (f("past") > 0)
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
@@ -328,13 +331,13 @@ public:
                                    "reaches past the side seam's line.",
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
-                           .consumes = tabs,
+                           .consumes = {tabs.begin(), tabs.end()},
                            .yields = f.key("tab"),
                            .pieces = tabs,
                            .stitch = "2.5–3 mm, lockstitch 301",
                            .tool = "sewing machine, zip foot",
                            .check = "No stitch lies over the chain where the slider runs.",
-                           .closesZips = {"Zip at the mouth"}},
+                           .closesZips = {f.key("zip")}},
             "shell");
         d.addBeforeJoining(Step{.id = f.key("on"),
             .title = "Baste the zip to the mouth",
@@ -351,7 +354,7 @@ public:
             .stitch = "4–5 mm, basting",
             .tool = "sewing machine, zip foot",
             .check = "Closed, the sides meet level.",
-            .opensZips = {"Zip at the mouth"}});
+            .opensZips = {f.key("zip")}});
         return fromSeam;
     }
 
@@ -367,7 +370,7 @@ public:
             .pieces = {f.key("band")},
             .tool = "hands",
             .check = "The slider is at the tail.",
-            .opensZips = {"Zip at the mouth"}});
+            .opensZips = {f.key("zip")}});
     }
 };
 

@@ -76,19 +76,21 @@ public:
             "g = T − 2·s_z; the tape is sewn where the window's edges lie"});
         d.work({f.id, f.key("lap"), "Tape behind each window edge", "(tape - window)/2",
             {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm", "what there is to stitch through"});
-        d.pattern.zips.push_back({"Pocket zip", panel.key, int(f("gauge")), zip, tape, f("tape"), gap});
+        d.pattern.zips.push_back(
+            {f.key("zip"), "Pocket zip", panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap});
         d.pattern.fittings.push_back(
             {f.key("zip"), "Pocket zip", panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0, "one layer, in a window"});
         d.pattern.hardware.push_back(
             {"Zip", 1, zip, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(zip), "pull as all metal"});
-        d.pattern.spaces.push_back({f.id, f.named("Zip pocket"), zip, depth - box, d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({f.id + ".drop", panel.key, {x + half, y1}, {0, -1}, 1});
+        d.pattern.spaces.push_back(
+            {f.id.text(), f.named("Zip pocket"), zip, depth - box, d.pattern.depth / 3, 0, true});
+        d.pattern.handles.push_back({f.dimension("drop"), panel.key, {x + half, y1}, {0, -1}, 1});
         steps(f, panel);
     }
 
     /// The bag hangs from the window's lower edge, folds up and closes behind the upper edge: its strip is folded at
     /// the bottom.
-    void drawBag(FeatureScope& f, const std::string& panel) const
+    void drawBag(FeatureScope& f, const PieceId& panel) const
     {
         Drafter& d = f.d;
         const double w = d.work({f.key("bag"), f.key("bag.width"), "Pocket bag width", "zip + 2*margin",
@@ -127,7 +129,7 @@ public:
     void steps(FeatureScope& f, const Piece& panel) const
     {
         Drafter& d = f.d;
-        const std::string bag = f.key("bag");
+        const PieceId bag = f.key("bag");
         Step window{.id = f.key("window"),
             .title = "Open the window in the " + lowered(panel.name),
             .text = "Bag on the face, right sides together, windows matched; sew round the box; slash along the "

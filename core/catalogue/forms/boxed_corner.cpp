@@ -92,7 +92,7 @@ public:
             {"taper", "front", {mouth, top}, {-1, 0}, 1}};
         sewBoxed(shell);
         sewBoxed(lining);
-        joinCoats(d, {.mouth = {{"front", "top"}, {"back", "top"}}, .open = "lining.bottom"});
+        joinCoats(d, {.mouth = {{"front", "top"}, {"back", "top"}}, .open = lined("bottom")});
     }
 
     void workBox(Drafter& d) const

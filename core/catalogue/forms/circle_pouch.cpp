@@ -90,7 +90,7 @@ public:
                      .role = "panel",
                      .material = "shell"}),
             r, s);
-        drawDisc(d.add({.key = "lining.disc",
+        drawDisc(d.add({.key = lined("disc"),
                      .code = "LA",
                      .name = "Lining disc",
                      .group = PieceGroup::Lining,
@@ -121,7 +121,7 @@ public:
             Kind::Geometry, "mm", ""});
         p.hardware.push_back({"Cord", 2, cord, lengthToken(cord) + " each", "as you like"});
         const Gathered shut(
-            r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", "lining.disc", "lining"));
+            r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", lined("disc"), "lining"));
         d.work({"disc", "floor.flat", "Flat floor, drawn shut", "share*channel",
             {{"share", Gathered::floorShare}, {"channel", rho}}, 0, Kind::Trade, "mm",
             "radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but "
@@ -139,7 +139,7 @@ public:
     /// Right sides together the lining lies face down: its rims are met in mirrored order.
     static std::vector<EdgeUse> reversedLikeMirror(Drafter& d)
     {
-        return reversedRun(d.runFromTo("lining.disc", "rim 1", "rim 4"));
+        return reversedRun(d.runFromTo(lined("disc"), "rim 1", "rim 4"));
     }
 
     void drawPockets(Drafter& d) const
@@ -161,7 +161,7 @@ public:
             ring.lines.push_back({"divider", FaceLine::Kind::Topstitch, lineRun({way * floor, way * r})});
         }
         for (const double at : {floor, r})
-            d.piece("lining.disc")
+            d.piece(lined("disc"))
                 .lines.push_back(
                     {at == r ? "pocket rim" : "pocket floor", FaceLine::Kind::Topstitch, circleRun({0, 0}, at)});
         const double mouth = d.work(
@@ -194,9 +194,9 @@ public:
                     "bar tacks at the mouths.",
             .kind = StepKind::Flat,
             .phase = "Lining",
-            .consumes = {"lining.disc", "pocket disc"},
-            .yields = "lining.disc",
-            .pieces = {"lining.disc", "pockets"},
+            .consumes = {lined("disc"), "pocket disc"},
+            .yields = lined("disc"),
+            .pieces = {lined("disc"), "pockets"},
             .stitch = "2.5–3 mm, lockstitch 301",
             .tool = "sewing machine",
             .check = "All pockets are alike."});
@@ -229,9 +229,9 @@ public:
                 + lengthToken(d("opening.length")) + " open; back-stitch both ends. Notch the allowance all round.",
             .kind = StepKind::Seam,
             .phase = "Joining",
-            .consumes = {"disc", "lining.disc"},
+            .consumes = {"disc", lined("disc")},
             .yields = "bag",
-            .pieces = {"disc", "lining.disc"},
+            .pieces = {"disc", lined("disc")},
             .seams = {"rim"},
             .allowance = s,
             .stitch = "2.5 mm, lockstitch 301",
@@ -244,7 +244,7 @@ public:
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {"disc", "lining.disc"},
+            .pieces = {"disc", lined("disc")},
             .tool = "hands, iron",
             .check = "The rim is round.",
             .turnsThrough = true});
@@ -255,7 +255,7 @@ public:
             .phase = "Closing",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {"disc", "lining.disc"},
+            .pieces = {"disc", lined("disc")},
             .seams = {"rim"},
             .stitch = "3 mm, lockstitch 301",
             .tool = "sewing machine",
@@ -278,10 +278,11 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const double r = p.values.at("radius"), neck = p.values.at("channel"), thick = thicknessOf(p, *p.piece("disc")),
-                     lined = thicknessOf(p, *p.piece("lining.disc"));
-        const Gathered body(r, neck, thick + lined);
+                     inside = thicknessOf(p, *p.piece(lined("disc")));
+        const Gathered body(r, neck, thick + inside);
         Mockup m;
-        const auto addDisc = [&](const char* piece, double inwards, double radius, Facet::Coat coat, const char* kind) {
+        const auto addDisc = [&](const PieceId& piece, double inwards, double radius, Facet::Coat coat,
+                                 const char* kind) {
             for (auto& f : body.facets(*p.piece(piece), inwards, radius)) {
                 f.coat = coat, f.kind = kind;
                 m.facets.push_back(std::move(f));
@@ -289,10 +290,10 @@ public:
         };
         addDisc("disc", 0, r, Facet::Coat::Shell, "cloth");
         m.litres = body.litres(0);
-        addDisc("lining.disc", thick, r, Facet::Coat::Lining, "cloth");
+        addDisc(lined("disc"), thick, r, Facet::Coat::Lining, "cloth");
         m.liningLitres = body.litres(thick);
         if (p.piece("pockets"))
-            addDisc("pockets", thick + lined + 0.6, p.values.at("pocket.radius"), Facet::Coat::Lining, "overlay");
+            addDisc("pockets", thick + inside + 0.6, p.values.at("pocket.radius"), Facet::Coat::Lining, "overlay");
         for (const double side : {-1.0, 1.0}) {
             std::vector<Vec3> path;
             for (int i = 0; i <= Gathered::panels; i += 2) { // over the outer folds

@@ -97,7 +97,7 @@ public:
         sewStanding(lining, body(p, lining.shrink));
         joinCoats(d,
             {.mouth = mouthOf(body(p, 0)),
-                .open = "lining.base",
+                .open = lined("base"),
                 .board = p.piece("base.board") ? "base.board" : "",
                 .openPlace = "the lining's base seam"});
     }

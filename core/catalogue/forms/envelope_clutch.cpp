@@ -95,7 +95,7 @@ public:
         // stay, where they are sewn to each other.
         Coat lining = Coat::lining(d, liningShrink(d, "body"));
         if (lining.shrink > 0)
-            d.work({"lining.body", "lining.fold", "Lining shorter at the bottom fold", "pi*wall",
+            d.work({lined("body"), "lining.fold", "Lining shorter at the bottom fold", "pi*wall",
                 {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm",
                 "a wrapped half turn inside a wall of that thickness: π·t less"});
         drawCoat(lining);
@@ -104,7 +104,7 @@ public:
             "the pocket's depth twice and the flap; each fold loses half of the folded thickness"});
         const double back = 2 * d("height") + foldLoss(p) - pi * lining.shrink;
         p.sites.push_back(
-            {"lining back", "Lining back", {"lining.body"}, 0, back, d("width"), d("height"), "Lining", true});
+            {"lining back", "Lining back", {lined("body")}, 0, back, d("width"), d("height"), "Lining", true});
         p.spaces.push_back(
             {"main", "Main space", d("width") - d("thing.thickness"), d("height"), d("thing.thickness") + 4, 0, false});
         p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2},
@@ -113,7 +113,7 @@ public:
             addSnap(d);
         sewCoat(shell);
         sewCoat(lining);
-        joinCoats(d, {.mouth = mouth(), .open = "lining.left", .openPlace = "the lining's left seam"});
+        joinCoats(d, {.mouth = mouth(), .open = lined("left"), .openPlace = "the lining's left seam"});
     }
 
     /// From the pocket's mouth upwards: front, fold, back, fold, flap; face up, the front hangs head down.
@@ -163,10 +163,10 @@ public:
     void addSnap(Drafter& d) const
     {
         Pattern& p = d.pattern;
-        const double size = d("snap.size"), liningEnd = boundsOf(d.piece("lining.body").stitch()).y1,
+        const double size = d("snap.size"), liningEnd = boundsOf(d.piece(lined("body")).stitch()).y1,
                      clear = size / 2 + d("allowance.mouth") + d.design.workshop.footWidth;
         const double flapAt = liningEnd - d("snap.margin");
-        const double wall = d.stack(d.piece("body")) + d.stack(d.piece("lining.body"));
+        const double wall = d.stack(d.piece("body")) + d.stack(d.piece(lined("body")));
         // The flap's way from its fold down the front, less the thickness it goes round.
         const double drop = d.work(
             {"body", "snap.drop", "Front half: from the mouth down", "reach - margin - thickness/2 - 2*wall - slack",
@@ -175,17 +175,18 @@ public:
                 0, Kind::Geometry, "mm",
                 "where the flap half lands: going round the top takes half of the thing's thickness, the pocket's "
                 "front wall and the flap's own thickness; the rest is slack"});
-        const auto half = [&](const std::string& key, const std::string& name, const std::string& piece, Point at) {
+        const auto half = [&](const FittingId& key, const std::string& name, const PieceId& piece, Point at) {
             p.fittings.push_back({key, name, piece, Fitting::Kind::Snap, at, size, clear, "one layer and its patch"});
             d.piece(piece).drills.push_back({at, "snap"});
             d.piece(piece).areas["patch for the snap"] = rectangleRun(at.x - 20, at.y - 20, at.x + 20, at.y + 20);
-            d.patches.push_back({piece, "patch-felt", "glued", "", {}, "patch for the snap"});
+            d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = "patch for the snap"}});
         };
         half("closure.front half", "Snap, front half", "body", {0, drop});
-        half("closure.flap half", "Snap, flap half", "lining.body", {0, flapAt});
+        half("closure.flap half", "Snap, flap half", lined("body"), {0, flapAt});
         p.hardware.push_back({"Magnetic snap", 1, size, lengthToken(size), "as all metal"});
-        for (const auto& [id, piece, phase, name] : {std::tuple{"closure.front", "body", "Shell front", "front half"},
-                 {"closure.flap", "lining.body", "Lining", "flap half"}})
+        for (const auto& [id, piece, phase, name] :
+            {std::tuple{"closure.front", PieceId("body"), "Shell front", "front half"},
+                {"closure.flap", PieceId(lined("body")), "Lining", "flap half"}})
             d.add(Step{.id = id,
                 .title = std::string("Set the snap's ") + name,
                 .text = "Slit for the prongs at the drill mark, push them through the layer and its patch, put the "
@@ -205,10 +206,10 @@ public:
     {
         const double h = p.height, loss = foldLoss(p), outside = h + loss / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
-            const double z = coat.of.empty() ? 0.2 : 0.1;
+            const double z = !coat.lining ? 0.2 : 0.1;
             const double bottom = outside - pi * coat.in / 2, lift = outside - bottom,
                          turned = 2 * bottom + loss / 2; // mouths are level
-            folder.lay(coat.of + "body",
+            folder.lay(coat.key("body"),
                 [=](Point q) -> Vec3 {
                     if (q.y <= bottom)
                         return {-q.x, lift + bottom - q.y, z};

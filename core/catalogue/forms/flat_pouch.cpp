@@ -101,7 +101,7 @@ public:
             {"radius.right", "front", {w / 2 - rr * (1 - diagonal), rr * (1 - diagonal)}, {-diagonal, diagonal}, gain}};
         sewCoat(shell);
         sewCoat(lining);
-        joinCoats(d, {.mouth = {{"front", "top"}, {"back", "top"}}, .open = "lining.outline"});
+        joinCoats(d, {.mouth = {{"front", "top"}, {"back", "top"}}, .open = lined("outline")});
     }
 
     bool pocket(const Drafter& d) const { return d.choice("pocket") == "yes"; }
@@ -222,9 +222,9 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
-            const double z = coat.of.empty() ? 0.2 : 0.1; // mm: layers of cloth lie on each other
-            folder.lay(coat.of + "front", [z](Point q) { return Vec3{q.x, q.y, z}; });
-            folder.lay(coat.of + "back", [z](Point q) { return Vec3{-q.x, q.y, -z}; });
+            const double z = !coat.lining ? 0.2 : 0.1; // mm: layers of cloth lie on each other
+            folder.lay(coat.key("front"), [z](Point q) { return Vec3{q.x, q.y, z}; });
+            folder.lay(coat.key("back"), [z](Point q) { return Vec3{-q.x, q.y, -z}; });
         });
         dressUp(m, design, p, p.height, 2, p.width / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2},

@@ -112,7 +112,7 @@ public:
                     .count = 2}),
             cw, ch, cr, 0);
         for (const auto& [key, code, name] :
-            {std::tuple{"lining.front", "LA", "Card cover, front"}, {"lining.back", "LB", "Card cover, back"}})
+            {std::tuple{lined("front"), "LA", "Card cover, front"}, {lined("back"), "LB", "Card cover, back"}})
             outline(d.add({.key = key,
                         .code = code,
                         .name = name,
@@ -144,8 +144,8 @@ public:
     {
         const std::vector<std::string> glue{"Contact adhesive: air the room, no flame; let it dry as its maker says."};
         const auto step = [&](const std::string& id, const std::string& title, const std::string& text, StepKind kind,
-                              const std::string& phase, std::vector<std::string> consumes, const std::string& yields,
-                              std::vector<std::string> pieces, const std::string& check) {
+                              const std::string& phase, std::vector<WorkId> consumes, const WorkId& yields,
+                              std::vector<PieceId> pieces, const std::string& check) {
             d.add(Step{.id = id,
                 .title = title,
                 .text = text,
@@ -167,10 +167,10 @@ public:
             "The cloth is smooth at all corners; let it dry.");
         step("card", "Cover the lining cards",
             "Glue the card covers' turn-in of " + lengthToken(d("turn.in")) + " to the back of the cards.",
-            StepKind::Flat, "Lining", {"card", "lining.front", "lining.back"}, "lining",
-            {"card", "lining.front", "lining.back"}, "Each covered card drops into its half shell.");
+            StepKind::Flat, "Lining", {"card", lined("front"), lined("back")}, "lining",
+            {"card", lined("front"), lined("back")}, "Each covered card drops into its half shell.");
         step("set", "Set the cards", "Glue the covered cards into the half shells; press until dry.",
-            StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", "lining.front", "lining.back"},
+            StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", lined("front"), lined("back")},
             "The frame closes and clasps freely.");
     }
 
@@ -178,11 +178,11 @@ public:
     {
         const double z = p.depth / 2, h = p.height / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
-            const bool shell = coat.of.empty();
+            const bool shell = !coat.lining;
             const double at = shell ? z : z - 1; // the cards lie inside
-            folder.lay(shell ? "cover" : "lining.front", [=](Point q) { return Vec3{q.x, q.y + h, at}; });
+            folder.lay(shell ? PieceId("cover") : lined("front"), [=](Point q) { return Vec3{q.x, q.y + h, at}; });
             folder.lay(
-                shell ? "cover" : "lining.back",
+                shell ? PieceId("cover") : lined("back"),
                 [=](Point q) {
                     return Vec3{-q.x, q.y + h, -at};
                 },

@@ -290,7 +290,7 @@ public:
             std::vector<EdgeUse> uses;
             const Piece& piece = d.piece(g);
             for (const auto& e : piece.edges)
-                if (e.name.starts_with(which))
+                if (e.name.text().starts_with(which))
                     uses.push_back({g, e.name});
             if (two(d)) {
                 // Halves are mirror images that meet at the centre: the second is sewn against its outline's direction.
@@ -341,11 +341,11 @@ public:
     double liningInset(Drafter& d) const
     {
         if (wider(d))
-            return d.work({"lining.front", "lining.inset", "Lining moved in, from the middle down", "wide - allowance",
+            return d.work({lined("front"), "lining.inset", "Lining moved in, from the middle down", "wide - allowance",
                 {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0, Kind::Trade, "mm",
                 "same cut as the shell, sewn with a wider seam; the mouth is unchanged"});
         if (d.choice("lining.fit") == "smaller")
-            return d.work({"lining.front", "lining.inset", "Lining moved in, all round but the mouth", "wall",
+            return d.work({lined("front"), "lining.inset", "Lining moved in, all round but the mouth", "wall",
                 {{"wall", d.stack("panel", "front", "shell")}}, 0, Kind::Geometry, "mm",
                 "nested boxes: each inside dimension is twice the wall's thickness less"});
         return 0;
@@ -360,7 +360,7 @@ public:
         shape.allowance = d("allowance.lining");
         shape.lowAllowance = lowAllowance(d);
         for (const auto& [key, code, name] :
-            {std::tuple{"lining.front", "LA", "Lining front"}, {"lining.back", "LB", "Lining back"}}) {
+            {std::tuple{lined("front"), "LA", "Lining front"}, {lined("back"), "LB", "Lining back"}}) {
             Piece& panel = d.add({.key = key,
                 .code = code,
                 .name = name,
@@ -369,7 +369,7 @@ public:
                 .material = "lining"});
             drawUPanel(panel, shape);
         }
-        Piece& gusset = d.add({.key = "lining.gusset",
+        Piece& gusset = d.add({.key = lined("gusset"),
             .code = "LC",
             .name = three(d) ? "Lining gusset side"
                 : two(d)     ? "Lining gusset half"
@@ -384,7 +384,7 @@ public:
         gussetSeams(d, "lining.", "Lining", d("allowance.lining"));
         if (baggedOut(d))
             for (auto& seam : d.pattern.seams)
-                if (seam.key == "lining.front-gusset")
+                if (seam.key == lined("front-gusset"))
                     seam.open = d("opening.length");
     }
 
@@ -423,8 +423,8 @@ public:
 
     void addPlaces(Drafter& d) const
     {
-        const std::string phases[] = {"Shell front", "Shell back", "Lining", "Lining"},
-                          pieces[] = {"front", "back", "lining.front", "lining.back"};
+        const std::string phases[] = {"Shell front", "Shell back", "Lining", "Lining"};
+        const PieceId pieces[] = {"front", "back", lined("front"), lined("back")};
         std::size_t i = 0;
         for (const auto& spec : sites()) {
             d.pattern.sites.push_back({spec.name, spec.label, {pieces[i]}, 0, d("height"), d("face.width"), d("height"),
@@ -459,8 +459,8 @@ public:
 
     void addSpaces(Drafter& d) const
     {
-        const double panel = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining");
-        const double side = d.stack("gusset", "gusset", "shell") + d.stack("lining gusset", "lining.gusset", "lining");
+        const double panel = d.stack("panel", "front", "shell") + d.stack("lining panel", lined("front"), "lining");
+        const double side = d.stack("gusset", "gusset", "shell") + d.stack("lining gusset", lined("gusset"), "lining");
         const double board = d.choice("base.board") == "yes"
             ? d.pattern.material(d.pattern.materials.at("board")).thickness
             : 0;
@@ -482,7 +482,7 @@ public:
     {
         assemblySteps(d, "", "Shell gusset", "Shell assembly", "shell");
         assemblySteps(d, "lining.", "Lining", "Lining", "lining");
-        joinCoats(d, {.mouth = mouthOf(d), .open = "lining.front-gusset", .board = boardFirst(d) ? "base.board" : ""});
+        joinCoats(d, {.mouth = mouthOf(d), .open = lined("front-gusset"), .board = boardFirst(d) ? "base.board" : ""});
     }
 
     bool boardFirst(const Drafter& d) const { return d.pattern.piece("base.board") != nullptr; }
@@ -499,11 +499,10 @@ public:
             : lengthToken(s);
         const std::string pitch = lengthToken(std::round(3 * d("radius") / s));
         if (two(d)) {
-            const std::vector<std::string> joins = three(d)
-                ? std::vector<std::string>{of + "gusset-left", of + "gusset-right"}
-                : std::vector<std::string>{of + "gusset-centre"};
-            const std::vector<std::string> parts = three(d) ? std::vector<std::string>{g, of + "gusset.bottom"}
-                                                            : std::vector<std::string>{g};
+            const std::vector<SeamId> joins = three(d) ? std::vector<SeamId>{of + "gusset-left", of + "gusset-right"}
+                                                       : std::vector<SeamId>{of + "gusset-centre"};
+            const std::vector<PieceId> parts = three(d) ? std::vector<PieceId>{g, of + "gusset.bottom"}
+                                                        : std::vector<PieceId>{g};
             d.add(Step{.id = g + ".join",
                 .title = "Join the " + what + (three(d) ? "gusset's sides and bottom" : "gusset halves"),
                 .text = std::string("Right sides together, sew the ")
@@ -511,7 +510,7 @@ public:
                     + ". Press open and topstitch both sides.",
                 .kind = StepKind::Seam,
                 .phase = gussetPhase,
-                .consumes = parts,
+                .consumes = {parts.begin(), parts.end()},
                 .yields = g,
                 .pieces = parts,
                 .seams = joins,
@@ -577,9 +576,9 @@ public:
                 .check = "The mouth is level all round."});
     }
 
-    std::vector<std::string> backPieces(const Drafter& d, const std::string& of) const
+    std::vector<PieceId> backPieces(const Drafter& d, const std::string& of) const
     {
-        std::vector<std::string> out;
+        std::vector<PieceId> out;
         for (const auto& use : d.pattern.seam(of + "back-gusset")->a)
             if (out.empty() || std::find(out.begin(), out.end(), use.piece) == out.end())
                 out.push_back(use.piece);
@@ -612,7 +611,7 @@ public:
         double from = 1e300;
         for (const auto& piece : p.pieces)
             if (const Edge* ease = piece.edge("left ease");
-                ease && (piece.key == coat.of + "front" || piece.whole == coat.of + "front"))
+                ease && (piece.key == coat.key("front") || piece.whole == coat.key("front")))
                 from = std::min(from, boundsOf(ease->stitch).y0);
         Profile out{.height = p.height,
             .from = std::min(from, p.height),
@@ -620,7 +619,7 @@ public:
             .mouth = p.depth / 2 - narrowing(p)};
         if (from > p.height)
             out.mouth = out.low;
-        if (!coat.of.empty())
+        if (coat.lining)
             out.lift = profileOf(p, {}).top() - out.top(); // mouths are level
         return out;
     }
@@ -647,8 +646,8 @@ public:
     void lay(Folder& folder, const Pattern& p, const LaidCoat& coat) const
     {
         const Profile panel = profileOf(p, coat);
-        folder.lay(coat.of + "front", panel, {}, {panel.from});
-        folder.lay(coat.of + "back",
+        folder.lay(coat.key("front"), panel, {}, {panel.from});
+        folder.lay(coat.key("back"),
             [panel](Point q) {
                 const Vec3 v = panel(q);
                 return Vec3{-v.x, v.y, -v.z};
@@ -657,10 +656,10 @@ public:
         // The gusset follows the U-run; its second half is the mirror image, from the other mouth.
         Run run;
         double ease = 0;
-        for (const auto& use : p.seam(coat.of + "front-gusset")->a)
+        for (const auto& use : p.seam(coat.key("front-gusset").as<SeamKind>())->a)
             for (const auto& s : p.runOf(use)) {
                 run.push_back(s);
-                ease += use.edge.ends_with("left ease") ? lengthOf(s) : 0; // with what a zip across it shows
+                ease += use.edge.text().ends_with("left ease") ? lengthOf(s) : 0; // with what a zip across it shows
             }
         const Guide guide(run, 0.01);
         const double narrow = panel.low - panel.mouth, half = p.depth / 2;
@@ -678,7 +677,7 @@ public:
         std::vector<double> bends, mirrored;
         for (const double s : guide.corners())
             bends.push_back(along.onStrip(s)), mirrored.push_back(along.length() - along.onStrip(s));
-        const std::string gusset = coat.of + "gusset";
+        const PieceId gusset = coat.key("gusset");
         folder.layTurned(
             gusset, [=](Point q) { return at(along.onRun(q.x), q.y, halfWidth(q.x)); }, bends);
         if (p.choices.at("gusset.strips") != "one")
@@ -690,7 +689,7 @@ public:
             for (double& b : bends)
                 b -= reach;
             folder.layTurned(
-                gusset + ".bottom",
+                gusset.sub("bottom"),
                 [=](Point q) { return at(along.onRun(reach + q.x), q.y + half - panel.low, panel.low); }, bends);
         }
     }

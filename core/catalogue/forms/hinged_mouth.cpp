@@ -135,7 +135,7 @@ public:
                 .b = {{"channel", "left", 1 - i, true}},
                 .allowance = s});
         const std::vector<EdgeUse> outside{{"front", "top", 0, true}, {"back", "top", 0, true}},
-            inside{{"lining.front", "top", 0, true}, {"lining.back", "top", 0, true}};
+            inside{{lined("front"), "top", 0, true}, {lined("back"), "top", 0, true}};
         d.add(Seam{
             .key = "mouth", .name = "Shell to channels", .a = outside, .b = along("bottom", false), .allowance = s});
         d.add(Seam{
@@ -197,7 +197,7 @@ public:
             .phase = "Joining",
             .consumes = {"shell with channels", "lining"},
             .yields = "bag",
-            .pieces = {"lining.front", "lining.back", "channel"},
+            .pieces = {lined("front"), lined("back"), "channel"},
             .seams = {"mouth.lining"},
             .allowance = s,
             .stitch = stitch,
@@ -210,7 +210,7 @@ public:
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {"front", "lining.front"},
+            .pieces = {"front", lined("front")},
             .tool = "hands",
             .check = "Corners are pushed out fully.",
             .turnsThrough = true});
@@ -245,8 +245,8 @@ public:
             .phase = "Closing",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {"lining.front", "lining.back"},
-            .seams = {"lining.bottom"},
+            .pieces = {lined("front"), lined("back")},
+            .seams = {lined("bottom")},
             .stitch = "2.5 mm, lockstitch 301",
             .tool = "sewing machine",
             .check = "Nothing is left between the layers: no pins, no clips."});
@@ -259,7 +259,7 @@ public:
                      fold = half - z, tall = boundsOf(p.piece("channel")->stitch()).y1 / 2;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
             foldBoxed(folder, p, coat);
-            for (int i = 0; i < 2 && coat.of.empty(); ++i) {
+            for (int i = 0; i < 2 && !coat.lining; ++i) {
                 const double sign = i == 0 ? 1 : -1;
                 folder.lay(
                     "channel",

@@ -119,7 +119,7 @@ public:
         sewStanding(lining, body(p, lining.shrink));
         joinCoats(d,
             {.mouth = mouthOf(body(p, 0)),
-                .open = "lining.base",
+                .open = lined("base"),
                 .board = p.piece("base.board") ? "base.board" : "",
                 .openPlace = "the lining's base seam"});
         addFacing(d, lining);
@@ -211,7 +211,7 @@ public:
         }
         const double atSeam = std::min(std::max(margin, d("rivet") / 2 + d.design.workshop.footWidth + 1),
             side / 2); // the foot must pass when the base is sewn in
-        std::vector<std::string> set;
+        std::vector<FittingId> set;
         for (const double sign : {-1.0, 1.0}) {
             const std::string which = sign < 0 ? "left" : "right";
             const double inner = sign * (low - side), outer = sign * low;
@@ -240,7 +240,7 @@ public:
                     "and wall; edge-stitch the free sides.",
             .kind = StepKind::Hardware,
             .phase = phaseOf(wall),
-            .consumes = wall == "front" ? std::vector<std::string>{wall, "corner"} : std::vector<std::string>{wall},
+            .consumes = wall == "front" ? std::vector<WorkId>{wall, "corner"} : std::vector<WorkId>{wall},
             .yields = wall,
             .pieces = {"corner", wall},
             .fittings = set,
@@ -253,7 +253,7 @@ public:
     void addFacing(Drafter& d, const Coat& lining) const
     {
         for (const auto& [wall, code] : {std::pair{"front", "LA"}, {"back", "LB"}}) {
-            const std::string key = lining.key(wall), upper = key + ".facing", lower = key + ".below";
+            const PieceId key = lining.key(wall), upper = key.sub("facing"), lower = key.sub("below");
             const double y = boundsOf(d.piece(key).stitch()).y1 - d("facing");
             cutAcross(d,
                 {.piece = key,
@@ -267,12 +267,12 @@ public:
             facing.material = "shell";
             facing.role = "facing";
             facing.wholeRole.clear();
-            d.add(Seam{.key = key + ".facing",
+            d.add(Seam{.key = upper.as<SeamKind>(),
                 .name = std::string("Facing to lining, ") + wall,
                 .a = {{upper, "facing seam"}},
                 .b = {{lower, "facing seam", 0, true}},
                 .allowance = d("allowance.lining")});
-            d.addBeforeUse(Step{.id = key + ".facing",
+            d.addBeforeUse(Step{.id = upper.as<StepKindOf>(),
                                .title = std::string("Sew the facing to the lining ") + wall,
                                .text = "Right sides together, sew at " + lengthToken(d("allowance.lining"))
                                    + "; press down, topstitch {3.2} below the seam.",
@@ -281,7 +281,7 @@ public:
                                .consumes = {upper, lower},
                                .yields = key,
                                .pieces = {upper, lower},
-                               .seams = {key + ".facing"},
+                               .seams = {upper.as<SeamKind>()},
                                .allowance = d("allowance.lining"),
                                .stitch = "2.5–3 mm, lockstitch 301",
                                .tool = "sewing machine",

@@ -115,7 +115,7 @@ public:
         drawStraps(d);
         sewStanding(shell, body(p, 0));
         sewStanding(lining, body(p, lining.shrink));
-        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = "lining.base", .openPlace = "the lining's base seam"});
+        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .openPlace = "the lining's base seam"});
     }
 
     Standing body(const Pattern& p, double in) const

@@ -100,7 +100,7 @@ public:
         sewStanding(lining, body(d.pattern, lining.shrink));
         joinCoats(d,
             {.mouth = mouthOf(body(d.pattern, 0)),
-                .open = "lining.base",
+                .open = lined("base"),
                 .board = d.pattern.piece("base.board") ? "base.board" : "",
                 .openPlace = "the lining's base seam"});
     }

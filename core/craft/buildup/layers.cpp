@@ -22,7 +22,7 @@ std::string trimInWords(const Piece& piece, const LayerRule& rule)
     };
     std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)
-        if (piece.edge(edge)) // a part that was cut off may not have it
+        if (piece.edge(EdgeId(edge))) // a part that was cut off may not have it
             out += fmt::format("; {} {}", edge, words(trim));
     return out;
 }
@@ -48,7 +48,7 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
     edges.reserve(piece.edges.size());
     bool full = true; // to the cut line all round
     for (const auto& e : piece.edges) {
-        const auto own = rule.edges.find(e.name);
+        const auto own = rule.edges.find(e.name.text());
         const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
         const double start = trimReach(trim, e.allowance),
                      end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
@@ -109,7 +109,7 @@ template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, 
     const Piece* piece = p.piece(use.piece);
     if (!piece)
         return;
-    const auto add = [&](const Piece& each, const std::string& edge, int times) {
+    const auto add = [&](const Piece& each, const EdgeId& edge, int times) {
         visit(Caught{&each, nullptr, times, p.material(p.materials.at(each.material)).underFoot()});
         for (const auto& layer : each.layers)
             if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
@@ -193,7 +193,7 @@ const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& 
 
 std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece)
 {
-    for (const std::string* name : {&piece.key, &piece.whole, &piece.role, &piece.wholeRole}) {
+    for (const std::string* name : {&piece.key.text(), &piece.whole.text(), &piece.role, &piece.wholeRole}) {
         std::vector<LayerRule> out;
         for (const auto& rule : design.layers)
             if (!name->empty() && rule.pieces == *name)
@@ -236,13 +236,13 @@ double trimReach(const std::string& trim, double allowance)
         "layers", fmt::format("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
 }
 
-void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRule>& patches)
+void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>& patches)
 {
     for (auto& piece : pattern.pieces) {
         auto rules = layerRulesFor(design, piece);
         for (const auto& patch : patches)
-            if (patch.pieces == piece.key)
-                rules.push_back(patch);
+            if (piece.key == patch.behind)
+                rules.push_back(patch.rule);
         for (std::size_t i = 0; i < rules.size();
              ++i) // numbered by their rules, so that a layer has one code in every size
             if (auto layer = layerOf(piece, rules[i], pattern.material(rules[i].material), i + 1))

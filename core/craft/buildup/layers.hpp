@@ -8,13 +8,14 @@ namespace tectonis {
 
 /// What layer rules address of a piece.
 struct Ruled {
-    std::string role, key;
-    std::string whole{}, wholeRole{}; ///< of the piece that it was cut from, as in Piece
-    Ruled(std::string itsRole, std::string itsKey) : role(std::move(itsRole)), key(std::move(itsKey)) {}
+    std::string role;
+    PieceId key, whole{};    ///< whole: the piece that it was cut from, as in Piece
+    std::string wholeRole{}; ///< of the piece that it was cut from, as in Piece
+    Ruled(std::string itsRole, const PieceId& itsKey) : role(std::move(itsRole)), key(itsKey) {}
     Ruled(const Piece& piece)
         : role(piece.role),
           key(piece.key),
-          whole(piece.wholeRole.empty() ? "" : piece.whole),
+          whole(piece.wholeRole.empty() ? PieceId() : piece.whole),
           wholeRole(piece.wholeRole)
     {}
 };
@@ -33,9 +34,15 @@ double thicknessOf(const Pattern& pattern, const Piece& piece);
 /// @throws InputError for any other trim.
 double trimReach(const std::string& trim, double allowance);
 
+/// A layer that a part of the bag asks for: a patch behind a snap.
+struct Patch {
+    PieceId behind;
+    LayerRule rule;
+};
+
 /// Computes the layers of every piece with their cut outlines, from the design's rules and the @p patches that parts
 /// ask for.
-void addLayers(Pattern& pattern, const Design& design, const std::vector<LayerRule>& patches);
+void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>& patches);
 
 /// One line of the bulk sum at a seam: cloth or interlining caught in it.
 struct BulkPart {

@@ -129,9 +129,8 @@ void sewBoxed(Coat& c)
 
 void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)
 {
-    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in,
-                 pleats = coat.of.empty() ? pleatHalf(p.values) : 0, w = (p.width + p.depth) / 2 - 2 * in + pleats,
-                 lean = p.values.at("taper") - 2 * in + pleats;
+    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in, pleats = !coat.lining ? pleatHalf(p.values) : 0,
+                 w = (p.width + p.depth) / 2 - 2 * in + pleats, lean = p.values.at("taper") - 2 * in + pleats;
     // The fold at the sides leans with the side seam, so that the seam stays in the middle of the side.
     const auto side = [=](double sign) {
         return [=](Point at) {
@@ -149,8 +148,8 @@ void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)
     for (const double s : {-1.0, 1.0})
         if (lean != 0)
             aslant.push_back({{s * (w - q), q}, {s * (w - q - lean), q + h}});
-    folder.lay(coat.of + "front", side(1), bendX, bendY, 0, aslant);
-    folder.lay(coat.of + "back", side(-1), bendX, bendY, 0, aslant);
+    folder.lay(coat.key("front"), side(1), bendX, bendY, 0, aslant);
+    folder.lay(coat.key("back"), side(-1), bendX, bendY, 0, aslant);
 }
 
 } // namespace tectonis

@@ -32,9 +32,9 @@ double tightestAgainstStraight(const Pattern& p, const Seam& seam)
     return std::isinf(a) != std::isinf(b) ? std::min(a, b) : std::numeric_limits<double>::infinity();
 }
 
-std::vector<std::string> piecesOf(const Drafter& d, const std::vector<std::string>& seams)
+std::vector<PieceId> piecesOf(const Drafter& d, const std::vector<SeamId>& seams)
 {
-    std::vector<std::string> out;
+    std::vector<PieceId> out;
     for (const auto& key : seams)
         for (const auto* side : {&d.pattern.seam(key)->a, &d.pattern.seam(key)->b})
             for (const auto& use : *side)
@@ -82,7 +82,8 @@ void Coat::leaveOpen(Seam& seam) const
 
 void Coat::sew(const Sewing& s)
 {
-    std::vector<std::string> seams, consumes;
+    std::vector<SeamId> seams;
+    std::vector<WorkId> consumes;
     for (const auto& seam : s.seams)
         seams.push_back(key(seam));
     for (const auto& part : s.consumes)
@@ -96,7 +97,7 @@ void Coat::sew(const Sewing& s)
     std::string text = "Right sides together, match the notches; sew at " + lengthToken(allowance) + ".";
     if (!std::isinf(radius)) {
         // Clip spacing p = o·r/s, 3 mm openings; depth s − 2 mm: common practice, no source.
-        const double pitch = d.work({key(s.id), key(s.id) + ".clip", "Clip spacing on the curves",
+        const double pitch = d.work({key(s.id), key(s.id + ".clip"), "Clip spacing on the curves",
             "opening*radius/allowance", {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade,
             "mm", "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
         text = "Clip the straight allowance where it meets a curve, every "
@@ -114,7 +115,7 @@ void Coat::sew(const Sewing& s)
         .kind = StepKind::Seam,
         .phase = phase(s.phase),
         .consumes = consumes,
-        .yields = key(s.yields) == "lining.shell" ? "lining" : key(s.yields),
+        .yields = isLining && s.yields == "shell" ? WorkId("lining") : WorkId(key(s.yields)),
         .pieces = pieces,
         .seams = seams,
         .allowance = allowance,
@@ -167,25 +168,25 @@ void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
 {
     for (const auto& spec : specs) {
         const std::string face = spec.lining ? spec.name.substr(7) : spec.name; // "lining back" is the lining's "back"
-        const std::string piece = std::string(spec.lining ? "lining." : "") + face;
+        const PieceId piece = spec.lining ? lined(PieceId(face)) : PieceId(face);
         // The lining may be drafted smaller: its mouth lies where its own piece ends.
         const double lower = spec.lining && d.pattern.piece(face)
-            ? boundsOf(d.piece(face).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1
+            ? boundsOf(d.piece(PieceId(face)).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1
             : 0;
         const bool side = face == "left" || face == "right"; // as wide as the bag is deep
-        d.pattern.sites.push_back(
-            {spec.name, spec.label, {piece}, 0, top - lower, d(side ? "mouth.depth" : "face.width"), d("face.height"),
-                spec.lining           ? "Lining"
-                    : face == "front" ? "Shell front"
-                                      : "Shell back",
-                spec.lining});
+        d.pattern.sites.push_back({SiteId(spec.name), spec.label, {piece}, 0, top - lower,
+            d(side ? "mouth.depth" : "face.width"), d("face.height"),
+            spec.lining           ? "Lining"
+                : face == "front" ? "Shell front"
+                                  : "Shell back",
+            spec.lining});
         // Walls that are wider than their face go round the bag's corners.
         Site& made = d.pattern.sites.back();
         made.folded = boundsOf(d.piece(piece).stitch()).width() - made.width > std::max(12.0, 0.4 * d.pattern.depth);
     }
 }
 
-bool addBoard(Drafter& d, const std::string& base, double inset)
+bool addBoard(Drafter& d, const PieceId& base, double inset)
 {
     std::vector<OffsetEdge> edges;
     for (const auto& e : d.piece(base).edges)
@@ -203,17 +204,17 @@ bool addBoard(Drafter& d, const std::string& base, double inset)
         .grain = 0});
     int i = 0;
     for (const auto& s : outline)
-        board.edges.push_back({"side " + std::to_string(++i), {s}, 0, {}});
+        board.edges.push_back({EdgeId("side " + std::to_string(++i)), {s}, 0, {}});
     board.note = "Round the corners so that they do not wear through.";
     return true;
 }
 
-void addMainSpace(Drafter& d, const std::string& wallKey, const std::string& baseKey, double width, double height,
-    double depth, double endRadius)
+void addMainSpace(Drafter& d, const PieceId& wallKey, const PieceId& baseKey, double width, double height, double depth,
+    double endRadius)
 {
-    const auto thick = [&](const std::string& key) {
+    const auto thick = [&](const PieceId& key) {
         const Piece& piece = d.piece(key);
-        return d.stack(piece.role, key, "shell") + d.stack("lining " + piece.role, "lining." + key, "lining");
+        return d.stack(piece.role, key, "shell") + d.stack("lining " + piece.role, lined(key), "lining");
     };
     const double wall = thick(wallKey), base = thick(baseKey);
     const double board = d.pattern.piece("base.board") ? d.stack("board", "base.board", "board") : 0;
@@ -230,12 +231,12 @@ void addMainSpace(Drafter& d, const std::string& wallKey, const std::string& bas
     d.pattern.spaces.push_back(space);
 }
 
-double liningShrink(Drafter& d, const std::string& panel)
+double liningShrink(Drafter& d, const PieceId& panel)
 {
     if (d.choice("lining.fit") == "same")
         return 0;
     const Piece& piece = d.piece(panel);
-    return d.work({"lining." + panel, "lining.inset", "Lining's walls further in", "wall",
+    return d.work({lined(panel), "lining.inset", "Lining's walls further in", "wall",
         {{"wall", d.stack(piece.role, piece.key, "shell")}}, 0, Kind::Geometry, "mm",
         "nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is"});
 }
@@ -244,16 +245,18 @@ void joinCoats(Drafter& d, const Joining& j)
 {
     std::vector<EdgeUse> inside = j.mouth;
     for (auto& use : inside)
-        use.piece = "lining." + use.piece;
+        use.piece = lined(use.piece);
     const double s = d("allowance.mouth");
-    d.add(Seam{.key = "mouth", .name = "Mouth, shell to lining", .a = j.mouth, .b = inside, .allowance = s});
-    std::vector<std::string> consumes{"shell", "lining"}, pieces;
+    d.add(Seam{
+        .key = "mouth", .name = "Mouth, shell to lining", .a = j.mouth, .b = inside, .allowance = s, .mouth = true});
+    std::vector<WorkId> consumes{"shell", "lining"};
+    std::vector<PieceId> pieces;
     for (const auto& use : j.mouth)
         if (std::find(pieces.begin(), pieces.end(), use.piece) == pieces.end())
             pieces.push_back(use.piece);
-    std::vector<std::string> both = pieces;
+    std::vector<PieceId> both = pieces;
     for (const auto& piece : pieces)
-        both.push_back("lining." + piece);
+        both.push_back(lined(piece));
     if (!baggedOut(d)) {
         if (!j.board.empty())
             consumes.push_back(j.board), both.push_back(j.board);

@@ -30,16 +30,16 @@ public:
     const double allowance; ///< mm of the body's seams
     const double mouth;     ///< mm of the mouth's seam
 
-    std::string key(const std::string& part) const { return isLining ? "lining." + part : part; }
+    OwnName key(const std::string& part) const { return {{}, isLining ? "lining." + part : part}; }
     /// Adds a piece of this coat; @p role "panel" becomes "lining panel".
     Piece& add(const std::string& part, const std::string& code, const std::string& name, const std::string& role,
         int count = 1, double grain = 90);
     Piece& piece(const std::string& part) const { return d.piece(key(part)); }
-    EdgeUse use(const std::string& part, const std::string& edge, bool reversed = false, int copy = 0) const
+    EdgeUse use(const std::string& part, const EdgeId& edge, bool reversed = false, int copy = 0) const
     {
         return {key(part), edge, copy, reversed};
     }
-    std::vector<EdgeUse> run(const std::string& part, const std::string& first, const std::string& last) const
+    std::vector<EdgeUse> run(const std::string& part, const EdgeId& first, const EdgeId& last) const
     {
         return d.runFromTo(key(part), first, last);
     }
@@ -68,21 +68,21 @@ void furnishCoats(Design& design);
 void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top);
 /// A loose board: an outline @p inset mm inside a base's stitch line. Returns false, and adds none, where no board of
 /// 20 × 10 mm is left.
-bool addBoard(Drafter& d, const std::string& base, double inset);
+bool addBoard(Drafter& d, const PieceId& base, double inset);
 /// The room inside the body: outside measures less walls, base and board, with the workings. @p endRadius: of round
 /// ends seen from above.
-void addMainSpace(Drafter& d, const std::string& wall, const std::string& base, double width, double height,
-    double depth, double endRadius);
+void addMainSpace(
+    Drafter& d, const PieceId& wall, const PieceId& base, double width, double height, double depth, double endRadius);
 /// How much further in the lining's walls lie: the wall's thickness or nothing. @p panel is a piece of the shell that
 /// stands for the wall.
-double liningShrink(Drafter& d, const std::string& panel);
+double liningShrink(Drafter& d, const PieceId& panel);
 
 /// Joins shell and lining round the mouth, turns and closes: the seam "mouth" and its steps. Parts "shell" and "lining"
 /// become "bag".
 struct Joining {
     std::vector<EdgeUse> mouth; ///< of the shell; the lining's is the same with its keys
-    std::string open;           ///< key of the lining's seam that holds the turning opening
-    std::string board;          ///< key of a loose board; empty if there is none
+    SeamId open;                ///< the lining's seam that holds the turning opening
+    PieceId board;              ///< a loose board; empty if there is none
     std::string openPlace = "the lining's bottom seam";
 };
 void joinCoats(Drafter& d, const Joining& joining);

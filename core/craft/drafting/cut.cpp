@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/cut.hpp"
 
+#include "pattern/references.hpp"
+
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -109,8 +111,8 @@ AcrossCut acrossAt(const Piece& piece, double y, double allowance)
         .upper = {},
         .lower = {},
         .allowance = allowance};
-    cut.upper.key = piece.key + ".upper", cut.upper.code = piece.code + "1", cut.upper.name = piece.name + ", upper";
-    cut.lower.key = piece.key + ".lower", cut.lower.code = piece.code + "2", cut.lower.name = piece.name + ", lower";
+    cut.upper.key = piece.key.sub("upper"), cut.upper.code = piece.code + "1", cut.upper.name = piece.name + ", upper";
+    cut.lower.key = piece.key.sub("lower"), cut.lower.code = piece.code + "2", cut.lower.name = piece.name + ", lower";
     return cut;
 }
 
@@ -146,12 +148,12 @@ void divide(std::vector<Edge>& edges, const AcrossCut& cut, const std::string& w
 struct Shares {
     bool upwards = false; ///< the edge runs from the lower half towards the upper one
     bool above = false, below = false;
-    std::string bridge; ///< the lower half's line over the gap; empty if the edge does not pass it
+    EdgeId bridge; ///< the lower half's line over the gap; empty if the edge does not pass it
 };
 
 /// Uses of a cut piece become uses of its halves, in the order of the run.
-void useHalves(std::vector<EdgeUse>& side, const std::string& piece, const Piece& upper, const Piece& lower,
-    const std::map<std::string, Shares>& shares)
+void useHalves(std::vector<EdgeUse>& side, const PieceId& piece, const Piece& upper, const Piece& lower,
+    const std::map<EdgeId, Shares>& shares)
 {
     std::vector<EdgeUse> out;
     for (const auto& use : side) {
@@ -191,7 +193,7 @@ bool partedTwice(const std::vector<Edge>& edges)
 }
 
 /// Replaces a key in a list by those of both halves.
-void nameBoth(std::vector<std::string>& list, const std::string& whole, const Piece& upper, const Piece& lower)
+void nameBoth(std::vector<PieceId>& list, const PieceId& whole, const Piece& upper, const Piece& lower)
 {
     if (const auto named = std::find(list.begin(), list.end(), whole); named != list.end()) {
         *named = upper.key;
@@ -233,7 +235,7 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
             for (const auto& e : clipped(visible, normal, limit, {}))
                 half->areas[name].insert(half->areas[name].end(), e.stitch.begin(), e.stitch.end());
     }
-    std::map<std::string, Shares> shares;
+    std::map<EdgeId, Shares> shares;
     const auto shown = cut.gap > 0 ? clipped(clipped(whole.edges, {0, 1}, low, {}), {0, -1}, -high, {})
                                    : std::vector<Edge>{};
     for (const auto& e : whole.edges) {
@@ -242,7 +244,7 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
             .upwards = to.y > from.y, .above = upper.edge(e.name) != nullptr, .below = lower.edge(e.name) != nullptr};
         for (const auto& g : shown)
             if (g.name == e.name) {
-                share.bridge = "zip end, " + e.name;
+                share.bridge = EdgeId("zip end, " + e.name.text());
                 lower.lines.push_back({share.bridge, FaceLine::Kind::Bridge, g.stitch});
             }
         shares[e.name] = share;
@@ -263,33 +265,23 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
         gap.edges = shown;
         p.gaps.push_back(std::move(gap));
     }
-    for (auto& seam : p.seams) {
-        useHalves(seam.a, whole.key, upper, lower, shares);
-        useHalves(seam.b, whole.key, upper, lower, shares);
-    }
-    for (auto& step : d.steps)
-        nameBoth(step.pieces, whole.key, upper, lower);
-    for (auto& site : p.sites)
-        nameBoth(site.pieces, whole.key, upper, lower);
-    const auto follow = [&](std::string& piece, Point at) {
-        if (piece == whole.key)
-            piece = halfAt(at).key;
-    };
-    for (auto& h : p.handles)
-        follow(h.piece, h.at);
-    for (auto& place : p.places)
-        follow(place.piece, place.area.centre());
-    for (auto& f : p.fittings)
-        follow(f.piece, f.at);
-    for (auto& a : p.anchors)
-        follow(a.piece, a.at);
-    for (auto& z : p.zips)
-        follow(z.piece, {0, low});
-    for (auto& o : p.overlays)
-        follow(o.on, o.placement(boundsOf(d.piece(o.piece).stitch()).centre()));
+    struct {
+        const Piece &whole, &upper, &lower;
+        const std::map<EdgeId, Shares>& shares;
+        double y;
+        void run(std::vector<EdgeUse>& side) const { useHalves(side, whole.key, upper, lower, shares); }
+        void list(std::vector<PieceId>& pieces) const { nameBoth(pieces, whole.key, upper, lower); }
+        void spot(PieceId& piece, Point at) const
+        {
+            if (piece == whole.key)
+                piece = (at.y > y ? upper : lower).key;
+        }
+        void name(PieceId&) const {} // straps, bindings, what is laid on: never cut
+    } const follow{whole, upper, lower, shares, cut.y};
+    forEachReference(p, d.steps, follow);
     for (auto& patch : d.patches)
-        if (patch.pieces == whole.key)
-            patch.pieces = upper.areas.contains(patch.area) ? upper.key : lower.key;
+        if (patch.behind == whole.key)
+            patch.behind = upper.areas.contains(patch.rule.area) ? upper.key : lower.key;
     const auto at = std::find_if(
         p.pieces.begin(), p.pieces.end(), [&](const Piece& each) { return each.key == whole.key; });
     *at = upper;

@@ -13,11 +13,11 @@ std::vector<Edge> clipped(const std::vector<Edge>& edges, Point normal, double l
 
 /// A piece cut across at a height, and how the halves are called.
 struct AcrossCut {
-    std::string piece;
+    PieceId piece;
     double y = 0;
-    std::vector<double> stops;          ///< x positions where the new edge is divided
-    std::vector<std::string> edgeNames; ///< one more than stops, from left to right
-    Piece upper, lower;                 ///< keys, codes and names of the halves; the rest is taken over
+    std::vector<double> stops;     ///< x positions where the new edge is divided
+    std::vector<EdgeId> edgeNames; ///< one more than stops, from left to right
+    Piece upper, lower;            ///< keys, codes and names of the halves; the rest is taken over
     double allowance = 0;
     double gap = 0; ///< mm between the halves, about y: what a zip shows. Seams along the sides run over it
 };

@@ -54,12 +54,12 @@ std::string Drafter::freeCode(const std::string& letter)
             return code;
 }
 
-Site& Drafter::site(const std::string& name)
+Site& Drafter::site(const SiteId& name)
 {
     for (auto& s : pattern.sites)
         if (s.name == name)
             return s;
-    throw InputError(name, "this form has no such face");
+    throw InputError(name.text(), "this form has no such face");
 }
 
 Piece& Drafter::pieceAt(const Site& site, double y)
@@ -76,7 +76,7 @@ double Drafter::work(Working w)
         for (const auto& in : w.inputs)
             if (in.name == name)
                 return in.value;
-        throw std::logic_error("working " + w.key + " lacks the input " + name);
+        throw std::logic_error("working " + w.key.text() + " lacks the input " + name);
     });
     pattern.workings.push_back(std::move(w));
     return pattern.workings.back().result;
@@ -85,19 +85,16 @@ double Drafter::work(Working w)
 Piece& Drafter::add(Piece piece)
 {
     if (pattern.piece(piece.key))
-        throw InputError(owner.empty() ? piece.key : owner,
-            fmt::format("two pieces would be called “{}”; give the part another name", piece.key));
-    if (piece.owner.empty())
-        piece.owner = owner;
+        throw std::logic_error("two pieces are called " + piece.key.text());
     return pattern.pieces.emplace_back(std::move(piece));
 }
 
-Piece& Drafter::piece(const std::string& key)
+Piece& Drafter::piece(const PieceId& key)
 {
     for (auto& p : pattern.pieces)
         if (p.key == key)
             return p;
-    throw std::logic_error("no piece " + key);
+    throw std::logic_error("no piece " + key.text());
 }
 
 Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
@@ -112,28 +109,28 @@ void Drafter::addFlatWork(Step step)
 
 void Drafter::addBeforeJoining(Step step)
 {
-    const std::string part = step.consumes.front();
+    const WorkId part = step.consumes.front();
     const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
         return s.yields != part && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
     });
     steps.insert(at, std::move(step));
 }
 
-void Drafter::addBeforeUse(Step step, const std::string& part)
+void Drafter::addBeforeUse(Step step, const WorkId& part)
 {
     const auto at = std::find_if(steps.begin(), steps.end(),
         [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
     steps.insert(at, std::move(step));
 }
 
-double Drafter::stack(const std::string& role, const std::string& key, const std::string& materialRole) const
+double Drafter::stack(const std::string& role, const PieceId& key, const std::string& materialRole) const
 {
     return stackThickness(design, {role, key}, materialRole);
 }
 
 double Drafter::stack(const Piece& piece) const { return stackThickness(design, piece, piece.material); }
 
-std::vector<EdgeUse> Drafter::runWithout(const std::string& pieceKey, const std::string& without)
+std::vector<EdgeUse> Drafter::runWithout(const PieceId& pieceKey, const EdgeId& without)
 {
     const Piece& p = piece(pieceKey);
     const auto from = std::find_if(p.edges.begin(), p.edges.end(), [&](const Edge& e) { return e.name == without; });
@@ -143,12 +140,12 @@ std::vector<EdgeUse> Drafter::runWithout(const std::string& pieceKey, const std:
     return out;
 }
 
-std::vector<EdgeUse> Drafter::runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last)
+std::vector<EdgeUse> Drafter::runFromTo(const PieceId& pieceKey, const EdgeId& first, const EdgeId& last)
 {
     const Piece& p = piece(pieceKey);
     const auto at = std::find_if(p.edges.begin(), p.edges.end(), [&](const Edge& e) { return e.name == first; });
     if (at == p.edges.end())
-        throw std::logic_error(pieceKey + " has no edge " + first);
+        throw std::logic_error(pieceKey.text() + " has no edge " + first.text());
     std::vector<EdgeUse> out;
     for (std::size_t i = 0; i < p.edges.size(); ++i) {
         const Edge& e = p.edges[(std::size_t(at - p.edges.begin()) + i) % p.edges.size()];
@@ -156,7 +153,7 @@ std::vector<EdgeUse> Drafter::runFromTo(const std::string& pieceKey, const std::
         if (e.name == last)
             return out;
     }
-    throw std::logic_error(pieceKey + " has no edge " + last);
+    throw std::logic_error(pieceKey.text() + " has no edge " + last.text());
 }
 
 std::vector<SeamRound> seamsRound(const Pattern& p, const Site& site)
@@ -174,7 +171,7 @@ std::vector<SeamRound> seamsRound(const Pattern& p, const Site& site)
                    b = std::all_of(seam.b.begin(), seam.b.end(), ofFace);
         const bool lined = std::any_of(seam.a.begin(), seam.a.end(), ofLining)
             || std::any_of(seam.b.begin(), seam.b.end(), ofLining);
-        if (a != b && !lined && seam.key != "mouth" && seam.stitch == "construction")
+        if (a != b && !lined && !seam.mouth && seam.stitch == "construction")
             out.push_back({seam.key, a});
     }
     return out;
@@ -188,7 +185,7 @@ std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run)
     return run;
 }
 
-void FeatureScope::placeOn(Piece& face, const std::string& mark, const Run& outline)
+void FeatureScope::placeOn(Piece& face, const EdgeId& mark, const Run& outline)
 {
     face.lines.push_back({mark, FaceLine::Kind::Placement, outline});
     d.pattern.places.push_back({id, face.key, boundsOf(outline)});
@@ -197,13 +194,13 @@ void FeatureScope::placeOn(Piece& face, const std::string& mark, const Run& outl
 std::string FeatureScope::named(const std::string& name) const
 {
     const auto it = std::find_if(
-        d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return f.id == id; });
-    return it == d.design.features.end() || d.firstOf(it->kind) == id ? name : name + " " + id;
+        d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return id == f.id; });
+    return it == d.design.features.end() || id == d.firstOf(it->kind) ? name : name + " " + id.text();
 }
 
 double FeatureScope::operator()(const std::string& dimension) const
 {
-    const auto own = d.pattern.values.find(id + "." + dimension);
+    const auto own = d.pattern.values.find(key(dimension).text());
     return own != d.pattern.values.end() ? own->second : d(dimension);
 }
 

@@ -2,6 +2,7 @@
 // The drafting table: what a form or a feature draws with. Pieces, seams, marks and steps go into one Pattern.
 #pragma once
 
+#include "buildup/layers.hpp"
 #include "pattern/pattern.hpp"
 
 #include <initializer_list>
@@ -17,9 +18,7 @@ public:
     Pattern pattern;
     const Design& design;
     std::list<Step> steps; ///< goes into the pattern in the proposed order. std::list: steps are put in between others
-    std::vector<LayerRule> patches; ///< layers that features ask for: a patch behind a snap
-    std::string
-        owner; ///< id of the part that is being drafted: the owner of pieces added now; empty while the form draws
+    std::vector<Patch> patches;
 
     /// A dimension's value. @throws InputError if there is none.
     double operator()(const std::string& dimension) const;
@@ -35,7 +34,7 @@ public:
     /// @throws InputError if there is one of that key: two owners use one name.
     Piece& add(Piece piece);
     /// @throws std::logic_error if the piece was never drafted.
-    Piece& piece(const std::string& key);
+    Piece& piece(const PieceId& key);
     Seam& add(Seam seam);
     Step& add(Step step);
     /// Adds work on a flat piece before the first seam of the step's phase.
@@ -43,21 +42,21 @@ public:
     /// Adds a step on a part of the shell: before the first seam that uses up that part.
     void addBeforeJoining(Step step);
     /// Adds a step before the first one that consumes @p part.
-    void addBeforeUse(Step step, const std::string& part);
+    void addBeforeUse(Step step, const WorkId& part);
 
     /// @throws InputError if the form has no such face.
-    Site& site(const std::string& name);
+    Site& site(const SiteId& name);
     /// The piece of a site at a height.
     Piece& pieceAt(const Site& site, double y);
 
     /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
-    double stack(const std::string& role, const std::string& key, const std::string& materialRole) const;
+    double stack(const std::string& role, const PieceId& key, const std::string& materialRole) const;
     double stack(const Piece& piece) const;
 
     /// All edges of a piece but @p without, in outline order from the edge after it.
-    std::vector<EdgeUse> runWithout(const std::string& pieceKey, const std::string& without);
+    std::vector<EdgeUse> runWithout(const PieceId& piece, const EdgeId& without);
     /// Edges from the one called @p first to the one called @p last, in outline order.
-    std::vector<EdgeUse> runFromTo(const std::string& pieceKey, const std::string& first, const std::string& last);
+    std::vector<EdgeUse> runFromTo(const PieceId& piece, const EdgeId& first, const EdgeId& last);
 
 private:
     std::map<std::string, int> m_lastCode; // by letter: codes are never given back, so all below are taken
@@ -65,7 +64,7 @@ private:
 
 /// A seam of the shell's body in which a face's outline lies, and on which side.
 struct SeamRound {
-    std::string seam;
+    SeamId seam;
     bool onA = true; ///< the face is side a
 };
 
@@ -78,18 +77,23 @@ std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run);
 /// One feature at work: its dimensions come before the body's.
 class FeatureScope {
 public:
-    FeatureScope(Drafter& drafter, std::string featureId) : d(drafter), id(std::move(featureId)) {}
+    FeatureScope(Drafter& drafter, const PartId& part) : d(drafter), id(part) {}
     Drafter& d;
-    const std::string id;
+    const PartId id;
     double operator()(const std::string& dimension) const;
-    const std::string& choice(const std::string& name) const { return d.choice(id + "." + name); }
-    std::string key(const std::string& part) const { return part.empty() ? id : id + "." + part; }
+    const std::string& choice(const std::string& name) const { return d.choice(key(name).text()); }
+    /// What it calls something of its own: a piece, a seam, a step, a dimension.
+    OwnName key(const std::string& part) const { return {id.text(), part}; }
+    /// The name of one of its dimensions among all of the design's.
+    std::string dimension(const std::string& name) const { return key(name).text(); }
     /// The site the feature was put on.
-    Site& site() const { return d.site(choice("site")); }
+    Site& site() const { return d.site(SiteId(choice("site"))); }
     /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
-    void placeOn(Piece& face, const std::string& mark, const Run& outline);
+    void placeOn(Piece& face, const EdgeId& mark, const Run& outline);
     /// A name for its marks and pieces: @p name for the first feature of its kind, with its id for others.
     std::string named(const std::string& name) const;
+    /// A line or a mark of that name.
+    EdgeId line(const std::string& name) const { return EdgeId(named(name)); }
 };
 
 } // namespace tectonis

@@ -28,7 +28,7 @@ double turnOf(const Segment& s)
 }
 
 /// The cloth beside a run's end: how far the neighbouring edge's cut line lies beyond it.
-double beyond(const Piece& piece, const std::string& edge, bool atEnd)
+double beyond(const Piece& piece, const EdgeId& edge, bool atEnd)
 {
     const auto at = std::find_if(piece.edges.begin(), piece.edges.end(), [&](const Edge& e) { return e.name == edge; });
     if (at == piece.edges.end())
@@ -94,7 +94,7 @@ bool curves(const Pattern& p, const std::vector<EdgeUse>& side)
     });
 }
 
-JoinedStrips workStrips(Drafter& d, const std::string& subject, const std::string& key, const std::string& label,
+JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
     double whole, double width, bool bias, const Material& cloth)
 {
     JoinedStrips out;
@@ -102,7 +102,7 @@ JoinedStrips workStrips(Drafter& d, const std::string& subject, const std::strin
     const double longest = std::max(bias ? 1.3 * cloth.width : cloth.width - 20, out.perJoin + 100);
     while (out.count * longest < whole + (out.count - 1) * out.perJoin)
         ++out.count;
-    out.length = d.work({subject, key + ".strip", label, "(whole + joins*lost)/strips",
+    out.length = d.work({subject, key.sub("strip"), label, "(whole + joins*lost)/strips",
         {{"whole", whole}, {"joins", out.count - 1.0}, {"lost", out.perJoin}, {"strips", double(out.count)}}, 0,
         Working::Kind::Trade, "mm",
         bias ? "a bias join is laid at right angles and sewn from corner to corner: it takes one strip width"

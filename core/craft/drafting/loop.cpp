@@ -112,7 +112,7 @@ std::vector<EdgeUse> backRim(const Rim& rim, const std::vector<Section>& section
 /// The line that runs on over what the zip shows, at one end of the zip panel.
 std::string zipShown(const std::string& end) { return "zip end, " + end; }
 
-std::vector<std::string> withFirst(const std::string& first, std::vector<std::string> rest)
+std::vector<PieceId> withFirst(const PieceId& first, std::vector<PieceId> rest)
 {
     rest.insert(rest.begin(), first);
     return rest;
@@ -180,7 +180,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     for (const bool lining : {false, true}) {
         const auto add = [&](const std::string& part, const std::string& code, const std::string& name,
                              const std::string& role, int count, double grain) -> Piece& {
-            return d.add({.key = lining ? "lining." + part : part,
+            return d.add({.key = lining ? lined(PieceId(part)) : PieceId(part),
                 .code = lining ? "L" + code : code,
                 .name = lining ? "Lining " + lowered(name) : name,
                 .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
@@ -199,10 +199,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         // What the zip shows lies beyond the first strip's back edge; the loop's joins run on over it.
         for (const auto& [end, x] : {std::pair{"left", 0.0}, {"right", b.zip}})
             zipStrip.lines.push_back({zipShown(end), FaceLine::Kind::Bridge, lineRun({{x, strip}, {x, strip + gap}})});
-        Piece shown{.key = lining ? "lining.zip strip" : "zip strip",
-            .name = "Zip",
-            .material = "shell",
-            .whole = lining ? "lining.zip strip" : "zip strip"};
+        Piece shown{.key = zipStrip.key, .name = "Zip", .material = "shell", .whole = zipStrip.key};
         shown.edges = {{"zip", rectangleRun(0, strip, b.zip, strip + gap), 0, {}}};
         p.gaps.push_back(std::move(shown));
         int code = 0;
@@ -234,7 +231,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .b = backLoop,
         .allowance = s,
         .bound = "binding"});
-    std::vector<std::string> joins;
+    std::vector<SeamId> joins;
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
         // From the front to the back, over both strips and the zip between them.
@@ -258,8 +255,8 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     }
     const double tape = d.work({"zip strip", "zip.cut", "Tape cut from continuous zip", "zip + 2*allowance",
         {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the tape runs through into both end seams"});
-    p.zips.push_back({"Loop zip", "zip strip", int(d("zip.gauge")), tape - 2 * 25.4, tape, d("zip.tape"), gap, "coil",
-        "both ways", 2, true});
+    p.zips.push_back({"zip", "Loop zip", "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4, tape,
+        d("zip.tape"), gap, "coil", "both ways", 2, true});
     p.hardware.push_back({"Continuous zip", 1, tape,
         "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders",
         "pulls as all metal"});
@@ -287,18 +284,18 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .grain = bias ? 45.0 : 0.0});
     drawRectangle(binding, cut, joined.length, 0);
 
-    const auto site = [&](const std::string& name, const std::string& label, const std::string& piece,
-                          const std::string& phase, bool lining) {
+    const auto site = [&](const SiteId& name, const std::string& label, const PieceId& piece, const std::string& phase,
+                          bool lining) {
         const Box box = boundsOf(d.piece(piece).stitch());
         p.sites.push_back(
             {name, label, {piece}, box.centre().x, box.y1, d("face.width"), d("face.height"), phase, lining});
     };
     site("front", "Front", "front", "Shell front", false);
     site("back", "Back", "back", "Shell back", false);
-    site("lining front", "Lining front", "lining.front", "Small parts", true);
-    site("lining back", "Lining back", "lining.back", "Small parts", true);
-    const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", "lining.front", "lining"),
-                 side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", "lining.band", "lining");
+    site("lining front", "Lining front", lined("front"), "Small parts", true);
+    site("lining back", "Lining back", lined("back"), "Small parts", true);
+    const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", lined("front"), "lining"),
+                 side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", lined("band"), "lining");
     p.spaces.push_back({"main", "Main space", inWidth - 2 * side, inHeight - 2 * side, b.depth - 2 * wall, 0, false});
     p.handles.push_back({"depth", "band", {d.piece("band").edge("front")->length() / 2, b.depth}, {0, 1}, 1});
 
@@ -310,23 +307,25 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
             + "} from the tape's edge. Turn both away, topstitch {3.2} from the fold. Put both sliders on.",
         .kind = StepKind::Hardware,
         .phase = "Shell gusset",
-        .consumes = {"zip strip", "lining.zip strip"},
+        .consumes = {"zip strip", lined("zip strip")},
         .yields = "zip panel",
-        .pieces = {"zip strip", "lining.zip strip"},
+        .pieces = {"zip strip", lined("zip strip")},
         .allowance = s,
         .stitch = kLockstitch,
         .tool = "sewing machine, zip foot",
         .check = "The zip panel is " + lengthToken(b.depth) + " wide between its stitch lines.",
         .cautions = {"Needle strike: turn the handwheel by hand over the coil."}});
-    std::vector<std::string> parts{"zip panel"}, linings, handled;
+    std::vector<WorkId> parts{"zip panel"};
+    std::vector<PieceId> linings, handled;
     for (const auto& section : sections)
         if (section.part != "zip strip")
-            parts.push_back(section.part), linings.push_back("lining." + section.part), handled.push_back(section.part);
-    std::vector<std::string> loopParts = parts;
+            parts.push_back(section.part), linings.push_back(lined(PieceId(section.part))),
+                handled.push_back(section.part);
+    std::vector<WorkId> loopParts = parts;
     loopParts.insert(loopParts.end(), linings.begin(), linings.end());
-    std::vector<std::string> loopPieces{"zip strip"};
+    std::vector<PieceId> loopPieces{"zip strip"};
     loopPieces.insert(loopPieces.end(), handled.begin(), handled.end());
-    std::vector<std::string> closed = loopPieces, bound = loopPieces;
+    std::vector<PieceId> closed = loopPieces, bound = loopPieces;
     closed.insert(closed.end(), linings.begin(), linings.end());
     bound.push_back("binding");
     d.add(Step{.id = "loop",
@@ -344,16 +343,16 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .stitch = kLockstitch,
         .tool = "sewing machine",
         .check = "The sliders are on and cannot run off.",
-        .closesZips = {"Loop zip"}});
+        .closesZips = {"zip"}});
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
         d.add(Step{.id = std::string(face) + ".line",
             .title = std::string("Baste the lining to the ") + face,
             .text = "Wrong sides together; baste {4} from the edge all round.",
             .kind = StepKind::Baste,
             .phase = phase,
-            .consumes = {face, std::string("lining.") + face},
+            .consumes = {face, lined(face)},
             .yields = face,
-            .pieces = {face, std::string("lining.") + face},
+            .pieces = {face, lined(face)},
             .allowance = 4,
             .stitch = "4–5 mm, basting",
             .tool = "sewing machine",
@@ -383,7 +382,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .pieces = {"zip strip"},
         .tool = "hands",
         .check = "A hand passes through.",
-        .opensZips = {"Loop zip"}});
+        .opensZips = {"zip"}});
     d.add(Step{.id = "back-loop",
         .title = "Sew the loop to the back",
         .text = mates + " Bind the raw edges.",
@@ -415,8 +414,8 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
     const double z = b.depth / 2, up = -boundsOf(b.face).y0; // the bag stands on y = 0
     const Guide guide(pathOf(b));
     Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
-        folder.lay(coat.of + "front", [z, up](Point q) { return Vec3{q.x, q.y + up, z}; });
-        folder.lay(coat.of + "back", [z, up](Point q) { return Vec3{-q.x, q.y + up, -z}; });
+        folder.lay(coat.key("front"), [z, up](Point q) { return Vec3{q.x, q.y + up, z}; });
+        folder.lay(coat.key("back"), [z, up](Point q) { return Vec3{-q.x, q.y + up, -z}; });
         double from = 0;
         for (const auto& section : sectionsOf(b)) {
             const double at = from;
@@ -425,7 +424,7 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
                 bends.push_back(corner - at);
             // x goes on clockwise round the faces, y from the front seam to the back.
             folder.lay(
-                coat.of + section.part,
+                coat.key(section.part),
                 [guide, at, z, up](Point q) {
                     const Point c = guide.at(at + q.x);
                     return Vec3{c.x, c.y + up, z - q.y};
@@ -433,7 +432,7 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
                 bends);
             if (section.part == "zip strip")
                 folder.lay(
-                    coat.of + section.part,
+                    coat.key(section.part),
                     [guide, at, z, up](Point q) {
                         const Point c = guide.at(at + q.x);
                         return Vec3{c.x, c.y + up, -z + q.y};

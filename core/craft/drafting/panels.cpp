@@ -6,7 +6,7 @@
 namespace tectonis {
 namespace {
 
-void addEdge(Piece& piece, const std::string& name, Run run, double allowance, std::optional<double> atEnd = {})
+void addEdge(Piece& piece, const EdgeId& name, Run run, double allowance, std::optional<double> atEnd = {})
 {
     if (lengthOf(run) > 1e-9)
         piece.edges.push_back({name, std::move(run), allowance, atEnd});

@@ -20,7 +20,7 @@ struct UPanel {
     double easeTo = 0;    ///< y above which the inset fades out
     bool divided = false; ///< the sides are two edges, divided at easeTo, also without an inset
     double allowance = 0, topAllowance = 0, lowAllowance = 0; ///< lowAllowance: where the full inset is reached
-    std::string top = "top";                                  ///< name of the top edge
+    EdgeId top = "top";                                       ///< name of the top edge
     Corner topCorner = Corner::Mitre;
 };
 

@@ -9,7 +9,7 @@
 
 namespace tectonis {
 
-double addRivets(Drafter& d, const std::string& subject, const std::string& key, int count, double head,
+double addRivets(Drafter& d, const SubjectId& subject, const WorkingId& key, int count, double head,
     const std::vector<Pierced>& through)
 {
     double stack = 0;
@@ -19,10 +19,10 @@ double addRivets(Drafter& d, const std::string& subject, const std::string& key,
             if (rule.area.empty())
                 stack += d.pattern.material(rule.material).underFoot();
     }
-    const double post = d.work({subject, key + ".post", "Rivet post at least", "stack + 2.5", {{"stack", stack}}, 0,
+    const double post = d.work({subject, key.sub("post"), "Rivet post at least", "stack + 2.5", {{"stack", stack}}, 0,
         Working::Kind::Trade, "mm", "all layers, compressed, and {2} to {3} to set it"});
     const double offered = std::max(post, d.pattern.library->snapped("rivet", post));
-    const double sold = d.work({subject, key + ".stock", "Rivet post to buy", "offered", {{"offered", offered}}, 0,
+    const double sold = d.work({subject, key.sub("stock"), "Rivet post to buy", "offered", {{"offered", offered}}, 0,
         Working::Kind::Trade, "mm", "the next length that is sold"});
     d.pattern.hardware.push_back({"Rivet", count, head, lengthToken(head) + " head, " + lengthToken(sold) + " post",
         "one finish for all metal"});

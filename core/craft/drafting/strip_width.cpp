@@ -12,7 +12,7 @@ int cutMultiple(const Material& cloth)
     return cloth.kind == "cotton" || cloth.kind == "canvas" ? 4 : 2;
 }
 
-double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label,
+double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
     double finished, const Material& cloth)
 {
     return d.work({subject, key, label, "times*width", {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0,

@@ -12,7 +12,7 @@ namespace tectonis {
 int cutMultiple(const Material& cloth);
 
 /// Cut width in mm, with its working kept under @p key.
-double workCutWidth(Drafter& d, const std::string& subject, const std::string& key, const std::string& label,
+double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
     double finished, const Material& cloth);
 
 /// Fold lines lengthwise on a strip drawn with its length along y.

@@ -136,10 +136,10 @@ void foldStanding(Folder& folder, const Standing& s, const LaidCoat& coat)
         for (const double corner : guide.corners())
             if (corner > from && corner < from + w.length)
                 bends.push_back(corner - middle);
-        folder.lay(coat.of + w.part, at, bends);
+        folder.lay(coat.key(w.part), at, bends);
         from += w.length;
     }
-    folder.lay(coat.of + "base", [coat](Point q) { return Vec3{q.x, coat.in, q.y}; });
+    folder.lay(coat.key("base"), [coat](Point q) { return Vec3{q.x, coat.in, q.y}; });
 }
 
 } // namespace tectonis

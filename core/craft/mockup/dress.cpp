@@ -35,7 +35,7 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
         if (piece.role != "flap")
             continue;
         const Box box = boundsOf(piece.stitch());
-        const double hinge = p.values.at(prefixOf(piece.key) + "hinge");
+        const double hinge = p.of(piece.owner(), "hinge");
         const double up = hinge + kLift, across = 2 * (halfDepth + kLift), top = height + kLift, z = halfDepth + kLift;
         const double y1 = box.y1 - up, y2 = y1 - across;
         const Polyline outline = openOutline(piece.stitch());
@@ -77,8 +77,7 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
     }
 }
 
-void foldRibbon(
-    Mockup& m, const std::string& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across)
+void foldRibbon(Mockup& m, const PieceId& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across)
 {
     const Vec3 w = across * 0.5;
     for (std::size_t i = 0; i + 1 < path.size(); ++i)
@@ -91,7 +90,7 @@ void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth)
     for (const auto& piece : p.pieces) {
         if (piece.role != "handle")
             continue;
-        const auto v = [&](const char* name) { return p.values.at(piece.key + "." + name); };
+        const auto v = [&](const char* name) { return p.of(piece.owner(), name); };
         for (const double side : {1.0, -1.0}) {
             const double z = side * (halfDepth + kLift), a = v("spread") / 2;
             std::vector<Vec3> path{{-a, height - v("end"), z}};
@@ -130,7 +129,7 @@ double bowHeight(double width, double length)
 
 void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
 {
-    std::string connector;
+    PieceId connector;
     for (const auto& piece : p.pieces)
         if (piece.role == "connector")
             connector = piece.key;
@@ -138,7 +137,7 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
         const double rise = [&] {
             for (const auto& f : p.fittings)
                 if (f.kind == Fitting::Kind::Ring)
-                    return p.values.at(prefixOf(f.key) + "loop");
+                    return p.of(f.owner(), "loop");
             return 20.0;
         }();
         const double half = strap.width / 2, y = ring.y + rise;
@@ -185,8 +184,8 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
         if (piece.role != "zip band" || piece.group != PieceGroup::Shell)
             continue;
         const Box box = boundsOf(piece.stitch());
-        const double y = height - p.values.at(prefixOf(piece.key) + "drop"), half = box.width() / 2,
-                     wide = box.height(), gap = std::max(0.0, halfDepth - wide);
+        const double y = height - p.of(piece.owner(), "drop"), half = box.width() / 2, wide = box.height(),
+                     gap = std::max(0.0, halfDepth - wide);
         for (const double side : {1.0, -1.0}) {
             const double hinge = side * halfDepth, zip = side * gap;
             Facet f{piece.key, "inner", piece.name,

@@ -30,7 +30,7 @@ Worn wornBy(const Pattern& p, double stature)
         return {"on the shoulder, strap at its longest", drop, kShoulder * stature - drop};
     }
     if (const Piece* handle = firstOf(p, "handle")) {
-        const double drop = p.values.at(handle->key + ".drop");
+        const double drop = p.of(handle->owner(), "drop");
         return {"in the hand", drop, kHand * stature - drop};
     }
     if (firstOf(p, "shoulder strap"))

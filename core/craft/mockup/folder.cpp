@@ -74,7 +74,7 @@ Point Guide::at(double along) const
     return lerp(m_line[i - 1], m_line[i], span > 0 ? std::clamp((along - m_along[i - 1]) / span, 0.0, 1.0) : 0);
 }
 
-void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy,
+void Folder::lay(const PieceId& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy,
     std::vector<Line> aslant)
 {
     if (m_lining)
@@ -92,7 +92,7 @@ void Folder::lay(const std::string& key, Fold at, std::vector<double> bendX, std
             m_laid.push_back({&gap, copy, at, bendX, bendY, "zip", false, aslant});
 }
 
-void Folder::layTurned(const std::string& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
+void Folder::layTurned(const PieceId& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
 {
     const std::size_t before = m_laid.size();
     lay(key, std::move(at), std::move(bendX), std::move(bendY), copy);
@@ -100,7 +100,7 @@ void Folder::layTurned(const std::string& key, Fold at, std::vector<double> bend
         m_laid[i].turned = !m_laid[i].turned;
 }
 
-const Folder::Laid* Folder::find(const std::string& piece, int copy) const
+const Folder::Laid* Folder::find(const PieceId& piece, int copy) const
 {
     for (const auto& l : m_laid)
         if (l.piece->key == piece && l.copy == copy && l.kind != "zip")
@@ -267,9 +267,9 @@ void Folder::findGap(Mockup& m) const
 
 void Folder::addFreeEdges(Mockup& m) const
 {
-    std::set<std::pair<std::string, std::string>> sewn;
+    std::set<std::pair<PieceId, EdgeId>> sewn;
     for (const auto& seam : m_pattern.seams)
-        if (seam.stitch == "construction" && seam.key != "mouth")
+        if (seam.stitch == "construction" && !seam.mouth)
             for (const auto* side : {&seam.a, &seam.b})
                 for (const auto& use : *side)
                     sewn.insert({use.piece, use.edge});
@@ -331,7 +331,7 @@ Mockup foldCoats(const Pattern& p, const std::function<void(Folder&, const LaidC
     Folder shell(p), lining(p, true);
     lay(shell, {});
     Mockup m = shell.finish(mouth ? mouth->a : std::vector<EdgeUse>{});
-    LaidCoat inside{.of = "lining."};
+    LaidCoat inside{.lining = true};
     for (const auto& w : p.workings)
         if (w.key == "lining.inset")
             inside.in = w.result;

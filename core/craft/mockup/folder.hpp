@@ -22,11 +22,11 @@ public:
     /// Lays a cut copy of a piece, or of the pieces that were cut from it. It is flat but for bends along x = const and
     /// y = const in its own coordinates; between bends the fold must be linear. @p aslant: further bends along straight
     /// lines through two points. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
-    void lay(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {},
+    void lay(const PieceId& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {},
         int copy = 0, std::vector<Line> aslant = {});
     /// The same for a strip that is alike on both sides and was drawn with its face towards the inside.
-    void layTurned(const std::string& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {},
-        int copy = 0);
+    void layTurned(
+        const PieceId& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
 
     /// Facets of all that was laid, with overlays and fittings; the largest gap between runs that are sewn together, in
     /// mm, and where; the volume in litres inside the body and the mouth, which is closed flat along @p mouth.
@@ -42,7 +42,7 @@ private:
         bool turned = false; ///< its face looks inwards
         std::vector<Line> aslant;
     };
-    const Laid* find(const std::string& piece, int copy) const;
+    const Laid* find(const PieceId& piece, int copy) const;
     void addFacets(const Laid& laid, Mockup& m) const;
     /// A narrow strip that shows a layer's thickness along a run: from @p from to @p to mm outside the surface.
     void addThickness(const Laid& laid, const Run& run, double from, double to, Mockup& m) const;
@@ -61,10 +61,11 @@ private:
     std::vector<Laid> m_laid;
 };
 
-/// One coat as a form lays it: keys begin with @c of, walls lie @c in mm further in than the shell's.
+/// One coat as a form lays it: walls lie @c in mm further in than the shell's.
 struct LaidCoat {
-    std::string of;
+    bool lining = false;
     double in = 0;
+    PieceId key(const std::string& shells) const { return lining ? lined(PieceId(shells)) : PieceId(shells); }
 };
 
 /// Folds shell and lining by one function. Gaps are sought in both; litres are the shell's, liningLitres the lining's.

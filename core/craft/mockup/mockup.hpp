@@ -2,6 +2,8 @@
 // The bag folded up: pieces bent into space. Millimetres, x right, y up, z towards the viewer of the front.
 #pragma once
 
+#include "pattern/ids.hpp"
+
 #include <cmath>
 #include <string>
 #include <vector>
@@ -27,9 +29,9 @@ inline Vec3 unitOf(Vec3 v)
 /// A flat polygon of the folded bag.
 struct Facet {
     enum class Coat { Shell, Lining };
-    std::string piece; ///< piece key; empty for hardware and things carried
-    std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
-                       ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
+    PieceId piece;    ///< empty for hardware and things carried
+    std::string kind; ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
+                      ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
     std::string label;
     std::vector<Vec3> corners;
     std::vector<bool> seamAfter; ///< per corner: is the side to the next corner a stitch line? empty: all sides are

@@ -16,10 +16,10 @@ namespace {
 void giveOwnRules(Design& design, const Piece& piece)
 {
     if (std::any_of(
-            design.layers.begin(), design.layers.end(), [&](const LayerRule& r) { return r.pieces == piece.key; }))
+            design.layers.begin(), design.layers.end(), [&](const LayerRule& r) { return piece.key == r.pieces; }))
         return;
     for (auto rule : layerRulesFor(design, piece)) {
-        rule.pieces = piece.key;
+        rule.pieces = piece.key.text();
         design.layers.push_back(std::move(rule));
     }
 }

@@ -47,6 +47,9 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
 
 namespace {
 
+const std::string& textOf(const std::string& name) { return name; }
+template <class Kind> const std::string& textOf(const Id<Kind>& id) { return id.text(); }
+
 /// @p best: on the face where it is in nobody's way; else on the first that can carry it.
 std::string add(Design& next, const std::string& kind, bool best)
 {
@@ -60,7 +63,10 @@ std::string add(Design& next, const std::string& kind, bool best)
     // Names under the id must be the part's alone: "zip.length" may be the form's, and so may the piece "band".
     const DesignSpec& spec = specOf(next);
     const auto taken = [&](const std::string& name) {
-        const auto under = [&](const std::string& other) { return other == name || other.starts_with(name + "."); };
+        const auto under = [&](const auto& id) {
+            const std::string& other = textOf(id);
+            return other == name || other.starts_with(name + ".");
+        };
         const auto any = [&](const auto& list, auto field) {
             return std::any_of(list.begin(), list.end(), [&](const auto& each) { return under(each.*field); });
         };

@@ -31,13 +31,13 @@ void measureSeams(Pattern& p)
 void leaveEndsOpen(Drafter& d)
 {
     for (auto& seam : d.pattern.seams) {
-        const auto ends = d.design.seamEnds.find(seam.key);
+        const auto ends = d.design.seamEnds.find(seam.key.text());
         if (ends == d.design.seamEnds.end())
             continue;
         seam.openStart = ends->second.start, seam.openEnd = ends->second.end;
         const double sewn = seam.lengthA - seam.openStart - seam.openEnd;
         if (seam.openStart < 0 || seam.openEnd < 0 || sewn < 20)
-            throw InputError("seam." + seam.key,
+            throw InputError("seam." + seam.key.text(),
                 fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends",
                     seam.lengthA, sewn, d.pattern.size));
         for (auto& step : d.steps)
@@ -49,14 +49,13 @@ void leaveEndsOpen(Drafter& d)
 }
 
 /// What has no owner yet belongs to @p owner: marks, fittings, and what was bought since @p from.
-void giveOwner(Pattern& p, std::size_t from, const std::string& owner)
+void giveOwner(Pattern& p, std::size_t from, const PartId& owner)
 {
     const auto own = [&](auto& list) {
         for (auto& item : list)
             if (!item.owned)
                 item.owner = owner, item.owned = true;
     };
-    own(p.fittings);
     for (auto& piece : p.pieces) {
         own(piece.lines);
         own(piece.drills);
@@ -65,8 +64,7 @@ void giveOwner(Pattern& p, std::size_t from, const std::string& owner)
         auto& bought = p.hardware[i];
         const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from),
             p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
-        bought.owner = owner;
-        bought.id = fmt::format("{}/{}/{}", owner, bought.kind, alike + 1);
+        bought.id = OwnName{owner.text(), fmt::format("{}/{}", bought.kind, alike + 1)};
     }
 }
 
@@ -77,7 +75,7 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     const Form& form = formOf(design.form);
     form.draft(d);
-    giveOwner(d.pattern, 0, "");
+    giveOwner(d.pattern, 0, {});
     // Seams across a face come before what sits on it, and what others need before those: connectors before their
     // strap.
     const auto turn = [](const FeatureKind& kind) {
@@ -86,13 +84,11 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     for (int round = 0; round < 4; ++round)
         for (const auto& feature : design.features)
             if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
-                d.owner = feature.id;
                 const std::size_t bought = d.pattern.hardware.size();
                 FeatureScope scope(d, feature.id);
                 kind.draft(scope);
                 giveOwner(d.pattern, bought, feature.id);
             }
-    d.owner.clear();
     for (auto& piece : d.pattern.pieces)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);

@@ -14,7 +14,7 @@ namespace tectonis {
 
 /// One thing over the sizes of an edition, in their order; null where a size has none of it.
 template <class T> struct AllSizes {
-    std::string id;
+    SubjectId id;
     std::vector<const T*> in;
     /// The first size's that has it.
     const T& any() const
@@ -26,13 +26,13 @@ template <class T> struct AllSizes {
 /// Merges the sizes' lists by id. The order is the first list's; what only later lists have comes after what it follows
 /// there. Ids are told apart within one list.
 template <class T> std::vector<AllSizes<T>> mergedById(
-    const std::vector<std::vector<const T*>>& lists, const std::function<std::string(const T&)>& idOf)
+    const std::vector<std::vector<const T*>>& lists, const std::function<SubjectId(const T&)>& idOf)
 {
     std::vector<AllSizes<T>> out;
     for (std::size_t size = 0; size < lists.size(); ++size) {
         auto after = out.begin(); // where something unknown goes
         for (const T* item : lists[size]) {
-            const std::string id = idOf(*item);
+            const SubjectId id = idOf(*item);
             auto at = std::find_if(out.begin(), out.end(), [&](const AllSizes<T>& row) { return row.id == id; });
             if (at == out.end())
                 at = out.insert(after, {id, std::vector<const T*>(lists.size(), nullptr)});

@@ -72,7 +72,7 @@ json sideJson(const Pattern& p, const std::vector<EdgeUse>& side, double length)
     std::string last;
     for (const auto& use : side) {
         const Piece* piece = p.piece(use.piece);
-        const std::string code = piece ? piece->code : use.piece;
+        const std::string code = piece ? piece->code : use.piece.text();
         edges.push_back(use.edge);
         if (code != last)
             pieces += (pieces.empty() ? "" : "+") + code;
@@ -120,7 +120,7 @@ json patternJson(const Design& design, const Pattern& p)
         const Step& s = p.steps[i];
         json pieces = json::array();
         for (const auto& key : s.pieces)
-            pieces.push_back(p.piece(key) ? p.piece(key)->code : key);
+            pieces.push_back(p.piece(key) ? p.piece(key)->code : key.text());
         out["steps"].push_back(
             {{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", s.allowance}, {"id", s.id},
                 {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool}, {"minutes", s.minutes},

@@ -2,6 +2,8 @@
 // Sentences as values: the English source with its arguments. Who reads them words them in his language and unit.
 #pragma once
 
+#include "ids/id.hpp"
+
 #include <optional>
 #include <string>
 #include <variant>
@@ -75,6 +77,7 @@ inline MessageArgument argument(const Len& a) { return a; }
 inline MessageArgument argument(const Num& a) { return a; }
 inline MessageArgument argument(const Label& a) { return a; }
 inline MessageArgument argument(const std::string& name) { return name; }
+template <class Kind> MessageArgument argument(const Id<Kind>& id) { return id.text(); }
 inline MessageArgument argument(int n) { return Num(n, 0); }
 inline MessageArgument argument(long n) { return Num(double(n), 0); }
 inline MessageArgument argument(std::size_t n) { return Num(double(n), 0); }

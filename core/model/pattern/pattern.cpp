@@ -12,10 +12,17 @@ template <class Range, class Key, class Member> auto* findBy(Range& range, Membe
     return it == range.end() ? nullptr : &*it;
 }
 
+template <class Range, class Member> auto* findByText(Range& range, Member member, const std::string& text)
+{
+    const auto it = std::find_if(
+        range.begin(), range.end(), [&](const auto& item) { return (item.*member).text() == text; });
+    return it == range.end() ? nullptr : &*it;
+}
+
 } // namespace
 
-const Edge* Piece::edge(const std::string& edgeName) const { return findBy(edges, &Edge::name, edgeName); }
-Edge* Piece::edge(const std::string& edgeName) { return findBy(edges, &Edge::name, edgeName); }
+const Edge* Piece::edge(const EdgeId& edgeName) const { return findBy(edges, &Edge::name, edgeName); }
+Edge* Piece::edge(const EdgeId& edgeName) { return findBy(edges, &Edge::name, edgeName); }
 
 Run Piece::stitch() const
 {
@@ -25,11 +32,14 @@ Run Piece::stitch() const
     return out;
 }
 
-const Piece* Pattern::piece(const std::string& key) const { return findBy(pieces, &Piece::key, key); }
+const Piece* Pattern::piece(const PieceId& key) const { return findBy(pieces, &Piece::key, key); }
+const Seam* Pattern::seam(const SeamId& key) const { return findBy(seams, &Seam::key, key); }
+const Step* Pattern::step(const StepId& id) const { return findBy(steps, &Step::id, id); }
+const Site* Pattern::site(const SiteId& name) const { return findBy(sites, &Site::name, name); }
+const Piece* Pattern::piece(const std::string& text) const { return findByText(pieces, &Piece::key, text); }
+const Seam* Pattern::seam(const std::string& text) const { return findByText(seams, &Seam::key, text); }
+const Step* Pattern::step(const std::string& text) const { return findByText(steps, &Step::id, text); }
 const Piece* Pattern::pieceByCode(const std::string& code) const { return findBy(pieces, &Piece::code, code); }
-const Site* Pattern::site(const std::string& name) const { return findBy(sites, &Site::name, name); }
-const Seam* Pattern::seam(const std::string& key) const { return findBy(seams, &Seam::key, key); }
-const Step* Pattern::step(const std::string& id) const { return findBy(steps, &Step::id, id); }
 
 const Run* Pattern::runBehind(const EdgeUse& use) const
 {

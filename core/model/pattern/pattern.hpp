@@ -6,6 +6,7 @@
 
 #include "design/evaluate.hpp"
 #include "geometry/outline.hpp"
+#include "pattern/ids.hpp"
 #include "pattern/working.hpp"
 
 #include <deque>
@@ -19,7 +20,7 @@ enum class PieceGroup { Shell, Lining, Interlining, Strip };
 
 /// One named edge of a piece.
 struct Edge {
-    std::string name;
+    EdgeId name;
     Run stitch;
     double allowance = 0;
     std::optional<double> allowanceAtEnd; ///< where the allowance widens evenly along the edge
@@ -31,7 +32,7 @@ struct Edge {
 
 /// A mark at the raw edge, placed by length along the stitch line.
 struct Notch {
-    std::string edge;
+    EdgeId edge;
     double along = 0; ///< mm from the edge's start
     std::string label;
     bool stop = false; ///< stop square: a seam starts or ends here
@@ -40,8 +41,8 @@ struct Notch {
 struct DrillMark {
     Point at;
     std::string label;
-    std::string owner{}; ///< id of the part that it belongs to; empty: of the form
-    bool owned = false;  ///< the owner is set
+    PartId owner{};     ///< the part that it belongs to; empty: of the form
+    bool owned = false; ///< the owner is set
 };
 
 /// A line drawn on the face of a piece.
@@ -54,11 +55,11 @@ struct FaceLine {
         Pleat, ///< a fold of a pleat: the cloth between two of them lies three times
         Bridge ///< not on the cloth: where a seam runs on over the visible chain of a zip. Not drawn
     };
-    std::string name;
+    EdgeId name;
     Kind kind = Kind::Placement;
     Run run;
     bool through = false; ///< sewn through all layers of the finished bag: what lies there is sewn shut
-    std::string owner{};  ///< id of the part that it belongs to; empty: of the form
+    PartId owner{};       ///< the part that it belongs to; empty: of the form
     bool owned = false;   ///< the owner is set
 };
 
@@ -71,12 +72,12 @@ struct Layer {
     std::string fixing;   ///< "fused", "basted", "glued", "loose"
     std::string trim;     ///< in words
     Run outline;
-    std::map<std::string, double> reach; ///< per edge: mm beyond the stitch line (negative: inside)
-    bool wholePiece = true;              ///< false for a patch or board that covers an area
+    std::map<EdgeId, double> reach; ///< per edge: mm beyond the stitch line (negative: inside)
+    bool wholePiece = true;         ///< false for a patch or board that covers an area
 };
 
 struct Piece {
-    std::string key;  ///< stable: "back.lower"
+    PieceId key;      ///< stable: "back.lower"
     std::string code; ///< stable: "B2"
     std::string name; ///< "Back, lower"
     PieceGroup group = PieceGroup::Shell;
@@ -93,28 +94,31 @@ struct Piece {
     std::map<std::string, Run> areas; ///< named parts that layers can cover
     std::vector<Layer> layers;
     std::string note;      ///< "trim the corners after turning"
-    std::string whole;     ///< key of the piece that this one was cut from; empty for a whole one
+    PieceId whole;         ///< the piece that this one was cut from; empty for a whole one
     std::string wholeRole; ///< what that piece was: rules for it hold for its parts; empty where a part is another
                            ///< thing (a facing)
     int plies = 1; ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped
-    std::string owner; ///< id of the part (feature) that it belongs to; empty for a piece of the form
-    int folds = 0;     ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
+    int folds = 0; ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
 
-    const Edge* edge(const std::string& edgeName) const;
-    Edge* edge(const std::string& edgeName);
+    /// The part that it belongs to; empty: the form.
+    PartId owner() const { return key.owner(); }
+    const Edge* edge(const EdgeId& edgeName) const;
+    Edge* edge(const EdgeId& edgeName);
     Run stitch() const; ///< the whole closed stitch line
 };
 
 /// One edge as a seam uses it.
 struct EdgeUse {
-    std::string piece, edge; ///< edge: name of an edge, or of a placement line
-    int copy = 0;            ///< which of the cut copies
-    bool reversed = false;   ///< sewn from the edge's end to its start
+    PieceId piece;
+    EdgeId edge;           ///< of an edge, or of a placement line
+    int copy = 0;          ///< which of the cut copies
+    bool reversed = false; ///< sewn from the edge's end to its start
 };
 
 /// Two runs sewn together; both are listed from the same physical start.
 struct Seam {
-    std::string key, name;
+    SeamId key;
+    std::string name;
     std::vector<EdgeUse> a, b;
     double ease = 0;      ///< how much longer b is meant to be, mm
     std::string easeNote; ///< where it is taken up
@@ -122,8 +126,9 @@ struct Seam {
     std::string stitch = "construction"; ///< "construction", "topstitch", "baste"
     double open = 0;                     ///< length left open for turning, mm
     double openStart = 0, openEnd = 0;   ///< mm that a partial seam leaves unsewn at its ends
-    std::vector<std::string> trapped;    ///< pieces caught between
-    std::string bound{};                 ///< key of the binding over its raw edges; empty where they are not bound
+    std::vector<PieceId> trapped;        ///< pieces caught between
+    PieceId bound{};                     ///< the binding over its raw edges; empty where they are not bound
+    bool mouth = false;                  ///< joins shell and lining, or hems the shell, round the bag's mouth
     double lengthA = 0, lengthB = 0;     ///< computed, on the stitch line
     std::string phase;
     double difference() const { return lengthB - lengthA - ease; }
@@ -131,19 +136,23 @@ struct Seam {
 
 struct Fitting {
     enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot, Eyelet };
-    std::string key, name, piece;
+    FittingId key;
+    std::string name;
+    PieceId piece;
     Kind kind = Kind::Snap;
     Point at;                   ///< on the piece
     double size = 0;            ///< diameter or width, mm
     double clearance = 0;       ///< least distance of the centre from any stitch line, mm; 0: none needed
     std::string through;        ///< which layers it goes through
     bool throughLining = false; ///< what lies behind, in the lining, is pierced too
-    std::string owner{};        ///< id of the part that it belongs to; empty: of the form
-    bool owned = false;         ///< the owner is set
+    PartId owner() const { return key.owner(); }
 };
 
 struct Zip {
-    std::string name, piece;
+    ZipId key;
+    std::string name;
+    PieceId piece;
+    Point at; ///< on the piece: the middle of its chain, or of the edge that holds it
     int gauge = 3;
     double nominal = 0, tape = 0, tapeWidth = 0, visibleGap = 0; ///< mm
     std::string kind = "coil", opens = "to the right";
@@ -157,12 +166,13 @@ struct Hardware {
     int count = 1;
     double size = 0;
     std::string sizeText, finish;
-    std::string owner{}; ///< id of the part that it belongs to; empty for the form's
-    std::string id{};    ///< the same in every size: owner, kind and which of the owner's
+    NotionId id{}; ///< the same in every size: owner, kind and which of the owner's
+    PartId owner() const { return id.owner(); }
 };
 
 struct Strap {
-    std::string name, piece;
+    std::string name;
+    PieceId piece;
     double width = 0, cutWidth = 0, cutLength = 0, longest = 0, shortest = 0; ///< mm
     double fold = 0;                                                          ///< taken up at each end
     int strips = 1;
@@ -174,26 +184,28 @@ enum class StepKind { Interline, Cut, Press, Flat, Hardware, Baste, Seam, Clip, 
 
 /// One construction step: consumes parts and yields one.
 struct Step {
-    std::string id, title, text;
+    StepId id;
+    std::string title, text;
     StepKind kind = StepKind::Seam;
-    std::string phase;                 ///< "Interlinings", "Shell front", …
-    std::vector<std::string> consumes; ///< part names; a raw piece's part is its key
-    std::string yields;
-    std::vector<std::string> pieces; ///< pieces handled, by key
-    std::vector<std::string> seams;  ///< seams sewn, by key
-    std::vector<std::string> fittings;
+    std::string phase; ///< "Interlinings", "Shell front", …
+    std::vector<WorkId> consumes;
+    WorkId yields;
+    std::vector<PieceId> pieces; ///< handled
+    std::vector<SeamId> seams;   ///< sewn
+    std::vector<FittingId> fittings;
     double allowance = 0; ///< mm; 0 where nothing is sewn at an allowance
     std::string stitch, tool;
     double minutes = 0;
     std::string check; ///< what to measure or look at before going on
     std::vector<std::string> cautions;
-    std::vector<std::string> opensZips, closesZips;
+    std::vector<ZipId> opensZips, closesZips;
     bool turnsThrough = false; ///< the bag is turned through an opening in this step
 };
 
 /// A place to drag a dimension on a piece.
 struct Handle {
-    std::string dimension, piece;
+    std::string dimension;
+    PieceId piece;
     Point at, direction; ///< unit vector of growth
     double gain = 1;     ///< mm of the dimension per mm of drag
 };
@@ -209,11 +221,12 @@ struct Space {
 
 /// A flat face of the bag on which features sit, in its pieces' coordinates.
 struct Site {
-    std::string name, label;
-    std::vector<std::string> pieces; ///< keys; several where a seam cuts the face across
-    double x = 0, top = 0;           ///< mm: its middle, and the stitch line of its mouth
-    double width = 0, height = 0;    ///< mm of the plain face
-    std::string phase;               ///< of the construction sequence, for work on the flat piece
+    SiteId name;
+    std::string label;
+    std::vector<PieceId> pieces;  ///< several where a seam cuts the face across
+    double x = 0, top = 0;        ///< mm: its middle, and the stitch line of its mouth
+    double width = 0, height = 0; ///< mm of the plain face
+    std::string phase;            ///< of the construction sequence, for work on the flat piece
     bool lining = false;
     bool folded = false; ///< its piece goes on round the corners of the bag: left and right of @c width, and below @c
                          ///< height, it is bent away
@@ -221,21 +234,24 @@ struct Site {
 
 /// Where a feature lies on a face: what can be taken and moved.
 struct Place {
-    std::string feature, piece; ///< id, and key of the piece of the face
-    Box area;                   ///< on that piece
+    PartId feature;
+    PieceId piece; ///< of the face
+    Box area;      ///< on that piece
 };
 
 /// Where a strap, tab or handle is caught at the mouth.
 struct Anchor {
-    std::string name, piece;
-    Point at;                ///< on the mouth's stitch line
-    double room = 0;         ///< mm between the seams beside it
-    std::string part, phase; ///< the part it is basted to, and when
+    std::string name;
+    PieceId piece;
+    Point at;          ///< on the mouth's stitch line
+    double room = 0;   ///< mm between the seams beside it
+    WorkId part;       ///< what it is basted to
+    std::string phase; ///< and when
 };
 
 /// A piece that lies flat on another one.
 struct Overlay {
-    std::string piece, on;
+    PieceId piece, on;
     Placement placement; ///< coordinates of the piece to those of the one it lies on
 };
 
@@ -264,12 +280,21 @@ struct Pattern {
     std::vector<Space> spaces;
     std::vector<Working> workings;
 
+    /// A dimension of a part: "ring" of "connectors".
+    double of(const PartId& part, const char* dimension) const { return values.at(part.text() + "." + dimension); }
     const Material& material(const std::string& id) const { return library->material(id); }
-    const Piece* piece(const std::string& key) const;
+    const Piece* piece(const PieceId& key) const;
+    const Seam* seam(const SeamId& key) const;
+    const Step* step(const StepId& id) const;
+    const Site* site(const SiteId& name) const;
+    /// By what a file or a hand calls them. Of two owners' that read alike it is the first.
+    const Piece* piece(const std::string& text) const;
+    const Piece* piece(const char* text) const { return piece(std::string(text)); }
+    const Seam* seam(const std::string& text) const;
+    const Seam* seam(const char* text) const { return seam(std::string(text)); }
+    const Step* step(const std::string& text) const;
+    const Step* step(const char* text) const { return step(std::string(text)); }
     const Piece* pieceByCode(const std::string& code) const;
-    const Seam* seam(const std::string& key) const;
-    const Step* step(const std::string& id) const;
-    const Site* site(const std::string& name) const;
     /// The run behind an edge use: an edge's stitch line or a placement line. Empty if there is none.
     Run runOf(const EdgeUse& use) const;
     /// The same without a copy and without regard to the direction; null if there is none.

@@ -2,6 +2,8 @@
 // How a number came about: formula, what was put in, the result, and what kind of knowledge it rests on.
 #pragma once
 
+#include "pattern/ids.hpp"
+
 #include <string>
 #include <vector>
 
@@ -13,8 +15,8 @@ struct Working {
         std::string name;
         double value = 0;
     };
-    std::string subject; ///< piece key, feature id, seam key or "body"
-    std::string key;     ///< stable within the pattern: "gusset.run"
+    SubjectId subject;   ///< a piece, a part, a seam, or "body"
+    WorkingId key;       ///< stable within the pattern: "gusset.run"
     std::string label;   ///< "Gusset run"
     std::string formula; ///< over the inputs' names
     std::vector<Input> inputs;

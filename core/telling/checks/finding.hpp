@@ -26,7 +26,7 @@ struct Finding {
     std::string check; ///< which check: "seam-length"
     std::string size;  ///< size name
     Message subject;   ///< "Seam “Front to gusset”"
-    std::string key;   ///< piece key, dimension, seam key or step id to jump to
+    SubjectId key;     ///< a piece, dimension, seam or step to jump to
     std::string stage; ///< the stage it is mended in: "Draft"
     Message text;      ///< what, by how much, why, what to do
     std::optional<Repair> repair;

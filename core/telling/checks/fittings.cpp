@@ -21,7 +21,7 @@ constexpr double kBeside = 1; // mm between the heads of one part
 /// A fitting where it lies on a wall.
 struct Spot {
     const Fitting* fitting;
-    std::string wall;
+    PieceId wall;
     Point at;
 };
 
@@ -48,12 +48,12 @@ std::vector<Spot> spotsOf(const Pattern& p)
     return out;
 }
 
-std::string nameOfWall(const Pattern& p, const std::string& wall)
+std::string nameOfWall(const Pattern& p, const PieceId& wall)
 {
     for (const auto& piece : p.pieces)
         if (piece.key == wall || piece.whole == wall)
             return piece.code + " " + piece.name;
-    return wall;
+    return wall.text();
 }
 
 /// Several faults of one kind between the same two things are one finding: the worst, and how many.
@@ -106,7 +106,7 @@ void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Wors
             const Fitting &a = *spots[i].fitting, &b = *spots[k].fitting;
             if (spots[i].wall != spots[k].wall || &a == &b)
                 continue;
-            const bool one = a.owner == b.owner && a.kind == b.kind;
+            const bool one = a.owner() == b.owner() && a.kind == b.kind;
             const double apart = distance(spots[i].at, spots[k].at), heads = (a.size + b.size) / 2,
                          needed = heads + (one ? kBeside : kSetter);
             if (apart >= needed - 0.01)
@@ -133,7 +133,7 @@ void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst
             for (const auto& on : wallsOf(p, piece))
                 for (const auto& spot : spots) {
                     const Fitting& f = *spot.fitting;
-                    if (spot.wall != on.wall || (f.owner == line.owner && !f.owner.empty()))
+                    if (spot.wall != on.wall || (f.owner() == line.owner && !line.owner.empty()))
                         continue;
                     Box a;
                     for (const Point q : flattened(line.run, 0.2))
@@ -196,7 +196,8 @@ struct Ranks {
                     seams.try_emplace(s, rank);
         }
     }
-    std::map<std::string, std::size_t> fittings, seams;
+    std::map<FittingId, std::size_t> fittings;
+    std::map<SeamId, std::size_t> seams;
 };
 
 void checkUnderFoot(const CheckInput& in, Worst& worst)
@@ -309,11 +310,11 @@ void checkPastCut(const CheckInput& in, Findings& out)
                 continue;
             std::optional<Repair> repair;
             for (const auto& f : in.pattern.fittings)
-                if (const auto side = in.pattern.values.find(f.owner + ".patch"); f.piece == piece.key
+                if (const auto side = in.pattern.values.find(f.owner().text() + ".patch"); f.piece == piece.key
                     && side != in.pattern.values.end() && !layer.wholePiece && boundsOf(layer.outline).contains(f.at))
                     if (const double to = std::floor(side->second - 2 * over); to >= 25)
                         repair = Repair{
-                            say("Make the patch {}", Len(to)), {fmt::format("{}.patch={}", f.owner, to)}, false};
+                            say("Make the patch {}", Len(to)), {fmt::format("{}.patch={}", f.owner(), to)}, false};
             out.push_back({Severity::Warning, "past-cut", "",
                 say("{} behind {} {}", layer.code, piece.code, piece.name), piece.key, "Build-up",
                 say("it reaches {} past the piece's cut line and would be caught in the seam. Make it smaller, "

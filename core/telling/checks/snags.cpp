@@ -12,7 +12,7 @@ std::vector<Snag> snagsOf(const Findings& findings)
     std::vector<Snag> out;
     for (std::size_t i = 0; i < findings.size(); ++i) {
         const Finding& f = findings[i];
-        const auto [at, fresh] = known.try_emplace({f.check, words(f.subject), f.key, f.about}, out.size());
+        const auto [at, fresh] = known.try_emplace({f.check, words(f.subject), f.key.text(), f.about}, out.size());
         if (fresh)
             out.push_back({i, {}});
         auto& sizes = out[at->second].sizes;

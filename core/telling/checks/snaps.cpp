@@ -55,7 +55,7 @@ void checkSnaps(const CheckInput& in, Findings& out)
         const Piece* piece = in.pattern.piece(f.piece);
         if (!piece)
             continue;
-        const std::string feature = f.key.substr(0, f.key.rfind('.'));
+        const std::string feature = f.owner() ? f.owner().text() : f.key.text().substr(0, f.key.text().rfind('.'));
         const Polyline stitch = flattened(piece->stitch(), 0.05);
         const double away = distanceTo(stitch, f.at);
         const bool inside = insideOutline(stitch, f.at);
@@ -64,7 +64,7 @@ void checkSnaps(const CheckInput& in, Findings& out)
         std::optional<Repair> repair;
         const double lacking = f.clearance - (inside ? away : -away);
         if (it != v.end() && lacking > 0) {
-            const double to = f.key.ends_with("front half")
+            const double to = f.key.name().ends_with("front half")
                 ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking)
                 : it->second - lacking;
             if (to > 0)

@@ -6,10 +6,10 @@
 namespace tectonis {
 namespace {
 
-std::string wallOf(const Piece& piece) { return piece.whole.empty() ? piece.key : piece.whole; }
+PieceId wallOf(const Piece& piece) { return piece.whole.empty() ? piece.key : piece.whole; }
 
 /// The box of a wall, over all pieces it was cut into.
-Box boxOf(const Pattern& p, const std::string& wall)
+Box boxOf(const Pattern& p, const PieceId& wall)
 {
     Box box;
     for (const auto& piece : p.pieces)
@@ -32,9 +32,9 @@ std::vector<OnWall> wallsOf(const Pattern& p, const Piece& piece)
     return out;
 }
 
-std::optional<OnWall> behind(const Pattern& p, const std::string& wall)
+std::optional<OnWall> behind(const Pattern& p, const PieceId& wall)
 {
-    const std::string lining = "lining." + wall;
+    const PieceId lining = lined(wall);
     const Box outside = boxOf(p, wall), inside = boxOf(p, lining);
     if (outside.empty() || inside.empty())
         return std::nullopt;

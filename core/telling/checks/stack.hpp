@@ -9,7 +9,7 @@ namespace tectonis {
 
 /// A piece's place on a wall: coordinates of the piece to those of the wall.
 struct OnWall {
-    std::string wall; ///< key of the whole piece
+    PieceId wall; ///< the whole piece
     Placement to;
 };
 
@@ -18,6 +18,6 @@ std::vector<OnWall> wallsOf(const Pattern& pattern, const Piece& piece);
 
 /// The lining behind a wall that carries parts, with the way from the wall's coordinates to the lining's: seen from
 /// inside, so mirrored, mouths level. Nothing where the wall has no lining of its own.
-std::optional<OnWall> behind(const Pattern& pattern, const std::string& wall);
+std::optional<OnWall> behind(const Pattern& pattern, const PieceId& wall);
 
 } // namespace tectonis

@@ -38,7 +38,7 @@ void checkStraps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
     for (const auto& strap : in.pattern.straps) {
-        checkAgainstRing(in, out, naming(strap.name), strap.piece + ".width", strap.width, strap.ringWidth);
+        checkAgainstRing(in, out, naming(strap.name), strap.piece.text() + ".width", strap.width, strap.ringWidth);
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
@@ -53,10 +53,11 @@ void checkStraps(const CheckInput& in, Findings& out)
                     {}});
         }
         if (strap.longest < 900 - 0.01)
-            out.push_back({Severity::Note, "strap-length", "", naming(strap.name), strap.piece + ".length", "Fittings",
-                say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
-                    Len(1100), Len(1400)),
-                {}});
+            out.push_back(
+                {Severity::Note, "strap-length", "", naming(strap.name), strap.piece.text() + ".length", "Fittings",
+                    say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
+                        Len(1100), Len(1400)),
+                    {}});
     }
     for (const auto& f : in.design.features) {
         if (f.kind != "connectors")

@@ -12,7 +12,7 @@ namespace tectonis {
 void checkWhole(const CheckInput& in, Findings& out)
 {
     const Pattern& p = in.pattern;
-    std::set<std::string> handled;
+    std::set<PieceId> handled;
     for (const auto& step : p.steps)
         handled.insert(step.pieces.begin(), step.pieces.end());
     for (const auto& piece : p.pieces)
@@ -26,7 +26,7 @@ void checkWhole(const CheckInput& in, Findings& out)
                 say("the piece that it sits on is not part of this bag. Give it another place, or take it out."), {}});
     for (const auto& patch : in.design.layers) {
         const bool addressed = std::any_of(p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) {
-            return patch.pieces == piece.key || patch.pieces == piece.whole || patch.pieces == piece.role
+            return piece.key == patch.pieces || piece.whole == patch.pieces || patch.pieces == piece.role
                 || patch.pieces == piece.wholeRole;
         });
         const bool role = std::any_of(patch.pieces.begin(), patch.pieces.end(), [](char c) { return c == '.'; })

@@ -102,7 +102,8 @@ std::vector<CutItem> cutItems(const Pattern& p)
     for (const auto& piece : p.pieces)
         for (const auto& layer : piece.layers)
             out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count,
-                piece.mirrored, piece.grain, true, piece.key + "/" + layer.code.substr(layer.code.rfind('/') + 1)});
+                piece.mirrored, piece.grain, true,
+                OwnName{piece.owner().text(), piece.key.name() + layer.code.substr(layer.code.rfind('/'))}});
     return out;
 }
 

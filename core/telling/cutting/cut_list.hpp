@@ -8,12 +8,13 @@ namespace tectonis {
 
 /// A piece or interlining to cut.
 struct CutItem {
-    std::string pieceKey, code, name, material; ///< material id
-    Run outline;                                ///< cut line in piece coordinates
+    PieceId pieceKey;
+    std::string code, name, material; ///< material id
+    Run outline;                      ///< cut line in piece coordinates
     int count = 1, mirrored = 0;
     double grain = 90; ///< degrees from x
     bool layer = false;
-    std::string id{}; ///< the same in every size: the piece's key; for an interlining also which of the piece's it is
+    SubjectId id{}; ///< the same in every size: the piece's; for an interlining also which of the piece's it is
 };
 
 /// Pieces first, then interlinings, in the pattern's order.

@@ -41,7 +41,7 @@ double workMinutes(Drafter& d, const Step& step)
         if (const Seam* seam = d.pattern.seam(key))
             sewn += step.kind == StepKind::CloseOpening ? seam->open : seam->lengthA;
     const double times = step.kind == StepKind::Interline ? double(step.pieces.size()) : 1;
-    return d.work({step.id, "minutes." + step.id, "Minutes", "times*handling + sewn/1000/speed",
+    return d.work({step.id, WorkingId("minutes." + step.id.text()), "Minutes", "times*handling + sewn/1000/speed",
         {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}},
         0, Working::Kind::Trade, "min",
         "handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log "
@@ -125,8 +125,8 @@ void proposeOrder(Drafter& d)
 std::vector<Link> linksOf(const Pattern& p)
 {
     std::vector<Link> out;
-    std::map<std::string, std::size_t> madeBy;             // part to the step that last yielded it
-    std::map<std::string, std::vector<std::size_t>> lined; // piece to the interlining steps
+    std::map<WorkId, std::size_t> madeBy;             // part to the step that last yielded it
+    std::map<WorkId, std::vector<std::size_t>> lined; // piece to the interlining steps
     for (std::size_t i = 0; i < p.steps.size(); ++i) {
         const Step& s = p.steps[i];
         if (s.kind == StepKind::Interline) {

@@ -16,7 +16,7 @@ void proposeOrder(Drafter& d);
 /// A step that has to come after another because it uses what that one made.
 struct Link {
     std::size_t before = 0, after = 0; ///< indices into Pattern::steps
-    std::string part;
+    WorkId part;
 };
 std::vector<Link> linksOf(const Pattern& pattern);
 

@@ -12,14 +12,14 @@
 namespace tectonis {
 namespace {
 
-bool has(const std::vector<std::string>& list, const std::string& item)
+template <class Item> bool has(const std::vector<Item>& list, const Item& item)
 {
     return std::find(list.begin(), list.end(), item) != list.end();
 }
 
-bool shares(const std::vector<std::string>& a, const std::vector<std::string>& b)
+template <class A, class B> bool shares(const std::vector<A>& a, const std::vector<B>& b)
 {
-    return std::any_of(a.begin(), a.end(), [&](const std::string& x) { return has(b, x); });
+    return std::any_of(a.begin(), a.end(), [&](const A& x) { return has(b, B(x)); });
 }
 
 bool sews(const Step& s)
@@ -78,7 +78,7 @@ const std::vector<Rule>& rules()
         {"board before closing", StepKind::Hardware,
             [](const Pattern& p, const Step& first, const Step& second) -> std::string {
                 const bool board = std::any_of(second.pieces.begin(), second.pieces.end(),
-                    [&](const std::string& k) { return p.piece(k) && p.piece(k)->role == "board"; });
+                    [&](const PieceId& k) { return p.piece(k) && p.piece(k)->role == "board"; });
                 if (board && first.kind == StepKind::CloseOpening)
                     return "the board goes in before the opening is closed.";
                 return "";
@@ -133,7 +133,8 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
 {
     const auto broken = brokenRules(p, order);
     std::vector<DryState> out;
-    std::set<std::string> parts, lined;
+    std::set<WorkId> parts;
+    std::set<PieceId> lined;
     for (const auto& piece : p.pieces)
         parts.insert(piece.key);
     std::string opening, zip;

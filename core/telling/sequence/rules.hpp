@@ -18,10 +18,10 @@ std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<st
 
 /// The table after a step of the dry run.
 struct DryState {
-    std::vector<std::string> parts;  ///< sub-assemblies and raw pieces still to be used
-    std::string opening;             ///< "open", "closed" or "" before it exists
-    std::string zip;                 ///< "in, closed" and so on; "" before it is sewn in
-    std::vector<std::string> layers; ///< pieces whose interlinings are on
+    std::vector<WorkId> parts;   ///< sub-assemblies and raw pieces still to be used
+    std::string opening;         ///< "open", "closed" or "" before it exists
+    std::string zip;             ///< "in, closed" and so on; "" before it is sewn in
+    std::vector<PieceId> layers; ///< pieces whose interlinings are on
     std::vector<std::string> problems;
 };
 std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size_t>& order);

@@ -86,8 +86,8 @@ void addMarks(Piece& onto, const Piece& other, std::vector<SheetMark>& marks)
 
 /// A piece of all sizes as one block to place.
 struct Block {
-    std::string key;
-    std::vector<std::string> also;
+    PieceId key;
+    std::vector<PieceId> also;
     std::vector<std::size_t> patterns;
     std::vector<Piece> templates;
     std::vector<std::vector<SheetMark>> marks;

@@ -15,9 +15,9 @@ struct SheetMark {
 
 /// A piece in its nested sizes at one place of the plan.
 struct SheetSpot {
-    std::string pieceKey;
-    std::vector<std::string> also; ///< further pieces with the very same template: printed once, with all their names
-    Placement placement;           ///< piece coordinates to plan coordinates (mm, x right, y up)
+    PieceId pieceKey;
+    std::vector<PieceId> also; ///< further pieces with the very same template: printed once, with all their names
+    Placement placement;       ///< piece coordinates to plan coordinates (mm, x right, y up)
     std::vector<std::size_t> patterns; ///< which of the given patterns have the piece
     std::vector<Piece> templates;      ///< what is printed of it, for each of these patterns
     std::vector<std::vector<SheetMark>>
