@@ -147,7 +147,8 @@ void materialsSection(Flow& flow, const Edition& edition, Unit unit)
     for (const auto& row : edition.notions())
         flow.row({text(row.any().kind),
                      text(edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); })),
-                     text(edition.bySize<Hardware>(row, [&](const Hardware& h) { return inUnit(h.sizeText, unit); }))},
+                     text(edition.bySize<Hardware>(
+                         row, [&](const Hardware& h) { return words(h.sizeText, unit, readersLanguage()); }))},
             notions);
 }
 
@@ -164,7 +165,9 @@ void cutListSection(Flow& flow, const Edition& edition, Unit unit)
             return text(edition.bySize<CutItem>(row, value));
         };
         flow.row(
-            {each([](const CutItem& i) { return i.code; }), each([](const CutItem& i) { return i.name; }),
+            {each([](const CutItem& i) { return i.code; }),
+                text(edition.words<CutItem>(
+                    row, [](const CutItem& i) { return i.name; }, unit, readersLanguage())),
                 each([&](const CutItem& i) { return edition.material(i.material).name; }), each([](const CutItem& i) {
                     return std::to_string(i.count)
                         + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : "");
@@ -193,24 +196,23 @@ void seamsSection(Flow& flow, const Edition& edition, Unit unit)
         const auto each = [&](const std::function<std::string(const Seam&)>& value) {
             return text(edition.bySize<Seam>(row, value));
         };
-        flow.row({each([](const Seam& s) { return s.name; }),
+        flow.row({text(edition.words<Seam>(
+                      row, [](const Seam& s) { return s.name; }, unit, readersLanguage())),
                      each([&](const Seam& s) { return exactLengthBare(s.lengthA, unit); }),
                      each([&](const Seam& s) { return exactLengthBare(s.lengthB, unit); }), each([&](const Seam& s) {
-                         return std::abs(s.ease) < 0.005
-                             ? std::string("none")
-                             : exactLength(s.ease, unit) + (s.easeNote.empty() ? "" : ", " + s.easeNote);
+                         return std::abs(s.ease) < 0.005 ? std::string("none")
+                                                         : exactLength(s.ease, unit)
+                                 + (s.easeNote.empty() ? "" : ", " + words(s.easeNote, unit, readersLanguage()));
                      })},
             columns);
     }
 }
 
 /// Words of a step in every size that has it.
-std::string wordsOf(const Edition& edition, const AllSizes<Step>& row, std::string Step::*which, Unit unit)
+std::string wordsOf(const Edition& edition, const AllSizes<Step>& row, Message Step::*which, Unit unit)
 {
-    std::vector<std::string> texts;
-    for (const Step* s : row.in)
-        texts.push_back(s ? s->*which : std::string());
-    return edition.words(texts, unit);
+    return edition.words<Step>(
+        row, [&](const Step& s) { return s.*which; }, unit, readersLanguage());
 }
 
 /// Sizes that have a step, where not all have it.
@@ -237,10 +239,10 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
         const Step& s = row.any();
         const Pattern& p = *patterns[std::size_t(std::find(row.in.begin(), row.in.end(), &s) - row.in.begin())];
         const QString title = text(wordsOf(edition, row, &Step::title, unit)) + onlyIn(edition, row),
-                      words = text(wordsOf(edition, row, &Step::text, unit)),
+                      body = text(wordsOf(edition, row, &Step::text, unit)),
                       check = text(wordsOf(edition, row, &Step::check, unit));
         const double figure = 62, wide = flow.width() - figure - 6;
-        double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(words, 3.4, QFont::Normal, wide)
+        double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(body, 3.4, QFont::Normal, wide)
             + 14;
         for (const auto& c : s.cautions)
             h += flow.heightOf(text(c), 3.1, QFont::Normal, wide) + 1.5;
@@ -257,12 +259,12 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
         look.line = 0.3 * kScale;
         drawStepFigure(flow.painter(), flow.area(wide + 6, figure, 38), p, s, look);
         flow.paragraph(QString::number(++number) + ".  " + title, 3.9, QFont::DemiBold, kInk, 0, wide);
-        flow.paragraph(words, 3.4, QFont::Normal, kInk, 0, wide);
+        flow.paragraph(body, 3.4, QFont::Normal, kInk, 0, wide);
         QStringList facts;
         facts << text(edition.bySize<Step>(row, [&](const Step& each) {
             std::string all;
-            for (const auto& fact : factsOf(each, unit))
-                all += (all.empty() ? "" : "; ") + fact;
+            for (const auto& fact : factsOf(each))
+                all += (all.empty() ? "" : "; ") + words(fact, unit, readersLanguage());
             return all;
         })) << text(edition.bySize<Step>(row, [](const Step& each) { return formatNumber(each.minutes, 1) + " min"; }));
         flow.paragraph(facts.join("; "), 3.0, QFont::Normal, kFaint, 0, wide);

@@ -309,8 +309,8 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
     // One entry for a strip in all its sizes.
     std::map<std::string, QStringList> strips;
     for (const auto& strip : plan.toMeasure)
-        strips[strip.code + " " + strip.name] << text(strip.size) + " " + QString::number(strip.count) + " × "
-                + dims({strip.width, strip.length}, plan.unit);
+        strips[strip.code + " " + words(strip.name, plan.unit, readersLanguage())] << text(strip.size) + " "
+                + QString::number(strip.count) + " × " + dims({strip.width, strip.length}, plan.unit);
     for (const auto& [name, sizes2] : strips) {
         ink.write(m, ly, w * 0.42, patterns.size() > 6 ? 2.6 : 3.2,
             "Cut to measure: " + text(name) + ", size " + sizes2.join(",  "));

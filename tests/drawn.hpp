@@ -2,6 +2,8 @@
 // Designs with assignments, their middle size, and the workings they keep.
 #pragma once
 
+#include "english.hpp"
+
 #include "design/spec.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"

@@ -52,8 +52,8 @@ public:
                 continue;
             for (const auto& piece : p.pieces) {
                 if (piece.group == group)
-                    m_cards.push_back({piece.key, piece.code, QString::fromStdString(piece.name), group, piece.cut,
-                        nullptr, piece.count});
+                    m_cards.push_back(
+                        {piece.key, piece.code, text(piece.name), group, piece.cut, nullptr, piece.count});
                 if (group == PieceGroup::Interlining)
                     for (const auto& layer : piece.layers)
                         m_cards.push_back({piece.key, layer.code, QString::fromStdString(layer.material), group,

@@ -77,8 +77,8 @@ protected:
                 ? QString("face, %1 thick")
                       .arg(m_document.len(
                           m_document.pattern().material(m_document.pattern().materials.at(piece->material)).thickness))
-                : text(piece->layers[std::size_t(i) - 1].code + "  " + piece->layers[std::size_t(i) - 1].fixing + ", "
-                        + piece->layers[std::size_t(i) - 1].trim,
+                : text(say("{}  {}, {}", piece->layers[std::size_t(i) - 1].code,
+                           piece->layers[std::size_t(i) - 1].fixing, piece->layers[std::size_t(i) - 1].trim),
                     m_document.unit());
             const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, 54.0);
             p.setPen(QPen(t.muted, 1));
@@ -123,7 +123,7 @@ protected:
         for (const auto& part : bulk.parts)
             for (int i = 0; i < part.times; ++i, ++k) {
                 const double h = part.each * scale;
-                const bool inter = part.label.find('/') != std::string::npos;
+                const bool inter = part.interlining;
                 p.setPen(QPen(t.dark ? QColor(0xB9B1A3) : QColor(0x5A4F43), 1));
                 p.setBrush(inter ? t.interlining : k % 2 ? t.shell.darker(108) : t.shell);
                 p.drawRect(QRectF(left, y - h, w, h));
@@ -235,7 +235,7 @@ public:
     DocketPage docketPage() const override
     {
         const Piece* p = piece();
-        DocketPage out{p ? text(p->code + "  " + p->name) : QString("Nothing in hand"), {},
+        DocketPage out{p ? text(say("{}  {}", p->code, p->name)) : QString("Nothing in hand"), {},
             {.materials = true, .opened = "materials"}};
         if (!p)
             return out;
@@ -298,7 +298,7 @@ private:
         m_scope->clear();
         if (const Piece* p = piece()) {
             m_scope->addItem("every " + text(p->role), text(p->role));
-            m_scope->addItem("only " + text(p->code + " " + p->name), text(p->key));
+            m_scope->addItem("only " + text(say("{} {}", p->code, p->name)), text(p->key));
             m_scope->setCurrentIndex(std::max(0, kept));
         }
         fillWorkshops();

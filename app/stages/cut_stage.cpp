@@ -144,7 +144,7 @@ public:
         for (const auto& item : m.items)
             if (item.pieceKey == m_document.pieceInHand()) {
                 const Box b = boundsOf(item.outline);
-                out.groups.push_back({text(item.code + "  " + item.name),
+                out.groups.push_back({text(say("{}  {}", item.code, item.name)),
                     {{"Cut",
                          item.mirrored ? QString("%1, %2 mirrored").arg(item.count).arg(item.mirrored)
                                        : QString::number(item.count),

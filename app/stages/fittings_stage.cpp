@@ -40,8 +40,9 @@ public:
         for (const auto& place : p.places)
             if (const Piece* on = p.piece(place.piece);
                 on && (place.feature == part || (part.empty() && piece && place.piece == piece->key)))
-                lies.rows.push_back({part.empty() ? text(place.feature) : text(on->code + " " + on->name),
-                    doc().dims({place.area.width(), place.area.height()}), {}});
+                lies.rows.push_back(
+                    {part.empty() ? text(place.feature) : text(tectonis::say("{} {}", on->code, on->name)),
+                        doc().dims({place.area.width(), place.area.height()}), {}});
         if (part.empty())
             lies.title = "Parts on it";
         for (const auto& f : p.fittings) {
@@ -210,8 +211,8 @@ protected:
             look.textSize = 12;
             look.label = false;
             drawPiece(p, v, *f.piece, look);
-            labels.add({text(f.piece->code + "  " + f.piece->name), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}),
-                {0, -1}, 3, 8, false, true, {}});
+            labels.add({text(tectonis::say("{}  {}", f.piece->code, f.piece->name)),
+                base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false, true, {}});
             drawFittings(p, v, *f.piece);
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);

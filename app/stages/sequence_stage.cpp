@@ -296,7 +296,7 @@ public:
         };
         const auto partName = [&](const WorkId& part) {
             const Piece* piece = p.piece(part.as<PieceKind>());
-            return piece ? text(piece->code + "  " + piece->name) : text(part);
+            return piece ? text(say("{}  {}", piece->code, piece->name)) : text(part);
         };
         const int place = placeOf(indexOf(*s));
         DocketPage out{QString("Step %1: %2").arg(place + 1).arg(text(s->title)), {}, {}};
@@ -365,7 +365,8 @@ private:
             item->setText(QString("%1  %2").arg(i + 1).arg(text(s.title)));
             item->setData(Qt::UserRole, text(s.id));
             item->setForeground(states[i].problems.empty() ? theme().ink : theme().error);
-            item->setToolTip(text(states[i].problems.empty() ? s.phase : states[i].problems.front()));
+            item->setToolTip(
+                states[i].problems.empty() ? text(s.phase) : text(states[i].problems.front(), m_document.unit()));
             if (s.id == m_document.stepInHand())
                 current = int(i);
             minutes += s.minutes;
@@ -384,8 +385,8 @@ private:
                            .arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
                                text(s.text, m_document.unit()).toHtmlEscaped());
         QStringList facts;
-        for (const auto& fact : factsOf(s, m_document.unit()))
-            facts << text(fact);
+        for (const auto& fact : factsOf(s))
+            facts << text(fact, m_document.unit());
         facts << QString("%1 min of %2 min in all").arg(s.minutes, 0, 'f', 1).arg(minutes, 0, 'f', 0);
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
                     .arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
@@ -404,7 +405,7 @@ private:
                         .arg(t.warning.name(), text(c).toHtmlEscaped());
         for (const auto& problem : state.problems)
             html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Forbidden order:</b> %2</p>")
-                        .arg(t.error.name(), text(problem).toHtmlEscaped());
+                        .arg(t.error.name(), text(problem, m_document.unit()).toHtmlEscaped());
         m_card->setHtml(html);
         QStringList parts;
         for (const auto& part : state.parts) {

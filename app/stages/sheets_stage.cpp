@@ -183,10 +183,10 @@ public:
                 const Piece& piece = spot.templates.front();
                 const bool whole = spot.box.x0 >= page.area.x0 - 0.01 && spot.box.x1 <= page.area.x1 + 0.01
                     && spot.box.y0 >= page.area.y0 - 0.01 && spot.box.y1 <= page.area.y1 + 0.01;
-                QString names = text(piece.code + "  " + piece.name);
+                QString names = text(say("{}  {}", piece.code, piece.name));
                 for (const auto& key : spot.also)
                     if (const Piece* other = m_choice.patterns[spot.patterns.front()]->piece(key))
-                        names += ", " + text(other->code + "  " + other->name);
+                        names += ", " + text(say("{}  {}", other->code, other->name));
                 here.rows.push_back({names, whole ? "whole" : "a part of it", {QString("cut %1").arg(piece.count)}});
             }
             out.groups.push_back(here);

@@ -52,15 +52,16 @@ std::string walkReport(const std::vector<Pattern>& patterns, const std::string& 
         for (const auto& seam : p.seams) {
             if (!only.empty() && seam.key != only)
                 continue;
-            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size, seam.name,
-                seam.key, codes(p, seam.a), exactLength(seam.lengthA, unit), codes(p, seam.b),
-                exactLength(seam.lengthB, unit), exactLength(seam.ease, unit), exactLength(seam.difference(), unit));
+            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size,
+                words(seam.name, unit, readersLanguage()), seam.key, codes(p, seam.a), exactLength(seam.lengthA, unit),
+                codes(p, seam.b), exactLength(seam.lengthB, unit), exactLength(seam.ease, unit),
+                exactLength(seam.difference(), unit));
             if (seam.openStart + seam.openEnd > 0)
                 out += fmt::format("  open at its start {}, at its end {}\n", exactLength(seam.openStart, unit),
                     exactLength(seam.openEnd, unit));
             for (const auto& stop : walked(p, seam))
                 out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : exactLength(stop.onA, unit),
-                    stop.onB < 0 ? "–" : exactLength(stop.onB, unit), stop.what,
+                    stop.onB < 0 ? "–" : exactLength(stop.onB, unit), words(stop.what, unit, readersLanguage()),
                     std::abs(stop.apart) > 0.005 ? ", " + exactLength(stop.apart, unit) + " apart" : "");
         }
     if (out.empty())

@@ -2,6 +2,8 @@
 // order, trial: the order of work, and what a sewn trial measured.
 #include "verbs.hpp"
 
+#include "languages.hpp"
+
 #include "design/limits.hpp"
 #include "editing/edits.hpp"
 #include "sequence/order.hpp"
@@ -45,10 +47,11 @@ std::string orderText(const Design& design)
     const auto order = orderOf(design, p);
     std::string out;
     for (std::size_t i = 0; i < order.size(); ++i)
-        out += fmt::format("{}\t{}\t{}\n", i + 1, p.steps[order[i]].id, inUnit(p.steps[order[i]].title, Unit::Mm));
+        out += fmt::format(
+            "{}\t{}\t{}\n", i + 1, p.steps[order[i]].id, words(p.steps[order[i]].title, Unit::Mm, readersLanguage()));
     for (const auto& broken : brokenRules(p, order))
         out += fmt::format("! {} comes before {}, but {}\n", p.steps[broken.early].id, p.steps[broken.late].id,
-            inUnit(broken.reason, Unit::Mm));
+            words(broken.reason, Unit::Mm, readersLanguage()));
     return out;
 }
 

@@ -2,6 +2,7 @@
 // The real window with the demo open, and hands to drive it.
 #pragma once
 
+#include "english.hpp"
 #include "formats/design_file.hpp"
 #include "main_window.hpp"
 #include "mockup_view.hpp"

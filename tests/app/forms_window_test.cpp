@@ -121,7 +121,7 @@ TEST_CASE("The seam ledger lists every seam with both runs; picking one says bot
     for (int r = 0; r < ledger->rowCount(); ++r) {
         const Pattern& size = sizes[std::size_t(r) % sizes.size()];
         const Seam& seam = size.seams[std::size_t(r) / sizes.size()];
-        CHECK(ledger->item(r, 0)->text() == QString::fromStdString(size.size + "  " + seam.name));
+        CHECK(ledger->item(r, 0)->text() == QString::fromStdString(size.size + "  " + words(seam.name)));
         CHECK(ledger->item(r, 4)->text() == s.window.document().len(seam.lengthB));
     }
     ledger->setCurrentCell(3 * row + 2, 9);

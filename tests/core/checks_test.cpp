@@ -191,7 +191,7 @@ TEST_CASE("Bulk: a machine that takes just what lies under the foot is enough")
         CHECK(bulk.underFoot == Approx(sum));
         CHECK(bulk.atCrossing >= bulk.underFoot);
         if (bulk.atCrossing > most)
-            most = bulk.atCrossing, where = seam.name;
+            most = bulk.atCrossing, where = words(seam.name);
     }
     CHECK(most > 1);
     d.workshop.machineLimit = most + 0.001;

@@ -149,7 +149,7 @@ TEST_CASE("What is wider than the face where it is cut is refused with the width
 {
     Design satchel = newDesign("gusseted-satchel");
     Drafter draft(satchel, evaluate(satchel, specOf(satchel), 1), 1);
-    Piece& piece = draft.add({.key = "p", .code = "P", .name = "Panel"});
+    Piece& piece = draft.add({.key = "p", .code = "P", .name = say("Panel")});
     drawUPanel(piece, {.width = 200, .height = 100, .radius = 20, .taper = 40});
     AcrossCut cut = acrossAt(piece, 90, 10);
     cut.stops = {-70, 70}, cut.edgeNames = {"l", "m", "r"};

@@ -96,7 +96,7 @@ TEST_CASE("Sequence rules hold for every form: a lining sewn before its pocket, 
         const auto broken = brokenRules(p, order);
         REQUIRE(!broken.empty());
         CHECK(std::any_of(broken.begin(), broken.end(),
-            [](const BrokenRule& b) { return std::string(b.reason).find("closed last") != std::string::npos; }));
+            [](const BrokenRule& b) { return words(b.reason).find("closed last") != std::string::npos; }));
     }
     // A case is turned through its zip: opened too late, the dry run says so.
     Design d = newDesign("zip-around");

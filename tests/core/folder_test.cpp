@@ -20,7 +20,7 @@ namespace {
 
 Piece rectangle(const std::string& key, double w, double h)
 {
-    Piece p{.key = key, .code = key, .name = key, .material = "shell"};
+    Piece p{.key = key, .code = key, .name = naming(key), .material = "shell"};
     p.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), 0, {}}, {"right", lineRun({{w, 0}, {w, h}}), 0, {}},
         {"top", lineRun({{w, h}, {0, h}}), 0, {}}, {"left", lineRun({{0, h}, {0, 0}}), 0, {}}};
     return p;
@@ -66,7 +66,7 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
     p.pieces.push_back(rectangle("wall", 400, 60));
     p.pieces.push_back(rectangle("floor", 100, 100));
     p.seams.push_back(
-        {.key = "close", .name = "Wall to itself", .a = {{"wall", "right"}}, .b = {{"wall", "left", 0, true}}});
+        {.key = "close", .name = say("Wall to itself"), .a = {{"wall", "right"}}, .b = {{"wall", "left", 0, true}}});
     const Guide guide(reversed(roundedPlan(100, 100, 0)));
     const Fold round = [guide](Point q) {
         const Point at = guide.at(q.x);
@@ -84,7 +84,7 @@ TEST_CASE("A strip bent round a square stands as a box: area is kept, volume is 
     CHECK(areaOfFacets(ofKind(box, "cloth")) == Approx(400 * 60 + 100 * 100).epsilon(1e-6));
     // A seam whose runs do not meet is told with its name and distance.
     p.seams.push_back({.key = "base",
-        .name = "Wall to floor",
+        .name = say("Wall to floor"),
         .a = {{"wall", "bottom"}},
         .b = {{"floor", "bottom"}, {"floor", "right"}, {"floor", "top"}, {"floor", "left"}}});
     const Mockup twisted = fold(7);
@@ -129,7 +129,7 @@ TEST_CASE("Free edges show their thickness, sewn ones do not; an overlay shows i
     p.pieces.push_back(rectangle("front", 100, 80));
     p.pieces.push_back(rectangle("side", 80, 80));
     p.seams.push_back(
-        {.key = "s", .name = "Front to side", .a = {{"front", "right"}}, .b = {{"side", "left", 0, true}}});
+        {.key = "s", .name = say("Front to side"), .a = {{"front", "right"}}, .b = {{"side", "left", 0, true}}});
     Folder folder(p);
     folder.lay("front", [](Point q) { return Vec3{q.x, q.y, 0}; });
     folder.lay("side", [](Point q) { return Vec3{100, q.y, -q.x}; });

@@ -292,7 +292,7 @@ TEST_CASE("What a form adds to the words of a seam stands in its step, in both c
     const Pattern p = medium(newDesign("flat-pouch"));
     int said = 0;
     for (const auto& step : p.steps)
-        said += step.text.find("Notch out the allowance at the round corners") != std::string::npos;
+        said += words(step.text).find("Notch out the allowance at the round corners") != std::string::npos;
     CHECK(said == 2);
 }
 
@@ -375,7 +375,8 @@ TEST_CASE("Every layer is put on in one step, that of its fixing; every piece of
                 std::vector<std::string> in;
                 for (const auto& step : p.steps)
                     if (step.kind == StepKind::Interline
-                        && (", " + step.text.substr(0, step.text.find(':')) + ",").find(", " + layer.code + ",")
+                        && (", " + words(step.text).substr(0, words(step.text).find(':')) + ",")
+                                .find(", " + layer.code + ",")
                             != std::string::npos)
                         in.push_back(step.id.text());
                 if (in == std::vector<std::string>{"interline." + layer.fixing})
@@ -443,8 +444,9 @@ TEST_CASE(
             double at = 0;
             for (std::size_t i = 0; i < seam.b.size(); ++i) {
                 const EdgeUse &here = seam.b[i], &before = seam.b[(i + seam.b.size() - 1) % seam.b.size()];
-                const std::string name = p.piece(before.piece)->code + " " + p.piece(before.piece)->name + " and "
-                    + p.piece(here.piece)->code + " " + p.piece(here.piece)->name + ", seam “" + seam.name;
+                const std::string name = p.piece(before.piece)->code + " " + words(p.piece(before.piece)->name)
+                    + " and " + p.piece(here.piece)->code + " " + words(p.piece(here.piece)->name) + ", seam “"
+                    + words(seam.name);
                 const bool found = std::any_of(names.begin(), names.end(),
                     [&](const std::string& n) { return n.find(name) != std::string::npos; });
                 const bool expected = bent(at);

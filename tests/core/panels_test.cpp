@@ -13,7 +13,7 @@ namespace {
 
 Piece panel(const UPanel& shape)
 {
-    Piece p{.key = "p", .code = "P", .name = "Panel"};
+    Piece p{.key = "p", .code = "P", .name = say("Panel")};
     drawUPanel(p, shape);
     return p;
 }
@@ -133,8 +133,8 @@ TEST_CASE("Cut across: halves are closed, keep the whole's area, carry the new e
             .y = 190,
             .stops = {-60, 60},
             .edgeNames = {"l", "m", "r"},
-            .upper = {.key = "up", .code = "P1", .name = "Upper"},
-            .lower = {.key = "low", .code = "P2", .name = "Lower"},
+            .upper = {.key = "up", .code = "P1", .name = say("Upper")},
+            .lower = {.key = "low", .code = "P2", .name = say("Lower")},
             .allowance = 7});
     const Piece &up = d.piece("up"), &low = d.piece("low");
     checkClosed(up);
@@ -176,7 +176,8 @@ TEST_CASE("Cut across for a zip: the seams along the sides run on over the gap, 
     Piece& back = d.add(panel({.width = 300, .height = 240, .radius = 45, .taper = 8, .allowance = 10}));
     const double area = areaOf(back.stitch());
     back.lines.push_back({"low", FaceLine::Kind::Placement, rectangleRun(-20, 40, 20, 60)});
-    back.notches = {{"left side", 20, "a", true}, {"left side", back.edge("left side")->length() - 20, "b", true}};
+    back.notches = {
+        {"left side", 20, say("a"), true}, {"left side", back.edge("left side")->length() - 20, say("b"), true}};
     Piece& strip = d.add(Piece{.key = "strip"});
     drawStripAlong(strip, d.piece("p"), {.depth = 80});
     d.add(Seam{.key = "s", .a = d.runWithout("p", "top"), .b = {{"strip", "front"}}});
@@ -202,9 +203,9 @@ TEST_CASE("A working computes by the formula it shows; one that lacks an input i
 {
     const Design design = newDesign("gusseted-satchel");
     Drafter d = drafter(design);
-    CHECK(d.work({"x", "x.k", "K", "a*b + 1", {{"a", 3}, {"b", 4}}}) == 13);
+    CHECK(d.work({"x", "x.k", say("K"), "a*b + 1", {{"a", 3}, {"b", 4}}}) == 13);
     CHECK(d.pattern.workings.back().result == 13);
-    CHECK_THROWS_AS(d.work({"x", "x.l", "L", "a*c", {{"a", 3}}}), std::logic_error);
+    CHECK_THROWS_AS(d.work({"x", "x.l", say("L"), "a*c", {{"a", 3}}}), std::logic_error);
     CHECK_THROWS_AS(d("no.such"), InputError);
     CHECK_THROWS_AS(d.choice("no.such"), InputError);
 }

@@ -196,7 +196,8 @@ TEST_CASE("Overlays and corner patches cover the same area as GEOS's intersectio
     CHECK(sold >= worked(p, "corner.post"));
     CHECK(sold - worked(p, "corner.post") <= 2);
     CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) {
-        return h.kind == "Rivet" && h.sizeText.find(lengthToken(sold) + " post") != std::string::npos;
+        return h.kind == "Rivet"
+            && exactly(h.sizeText).find("{" + formatNumber(sold, 3) + "} post") != std::string::npos;
     }));
 }
 
@@ -222,7 +223,7 @@ TEST_CASE("A corner cut aslant is an isosceles triangle where the face is square
     square.edges = {{"bottom", lineRun({{-100, 0}, {100, 0}}), 0, {}},
         {"right", lineRun({{100, 0}, {100, 150}}), 0, {}}, {"top", lineRun({{100, 150}, {-100, 150}}), 0, {}},
         {"left", lineRun({{-100, 150}, {-100, 0}}), 0, {}}};
-    const Site site{"front", "Front", {"front"}, 0, 150, 200, 150, "", false};
+    const Site site{"front", say("Front"), {"front"}, 0, 150, 200, 150, "", false};
     Piece corner;
     corner.edges = cornerOf(square, site, true, 60, true);
     REQUIRE(corner.edges.size() == 3);

@@ -6,7 +6,10 @@
 #include "process.hpp"
 #include "random_design.hpp"
 
+#include "buildup/layers.hpp"
 #include "checks/finding.hpp"
+#include "pattern/walk.hpp"
+#include "sequence/order.hpp"
 #include "units/error.hpp"
 #include "words/language.hpp"
 
@@ -37,7 +40,7 @@ Language compiled(const std::string& po)
 void sourcesOf(const Message& m, std::set<std::string>& out)
 {
     if (m.source() != "{}" && m.source() != "{} {}" && !m.empty())
-        out.insert(m.source());
+        out.emplace(m.source());
     for (const auto& a : m.arguments())
         if (const auto* inner = std::get_if<std::vector<Message>>(&a))
             for (const auto& each : *inner)
@@ -149,4 +152,95 @@ TEST_CASE("Whatever the checks say of any design is in the catalogue, and in the
         INFO(source);
         CHECK(testLanguage().of(source).starts_with("⟦"));
     }
+}
+
+namespace {
+
+/// Everything that a pattern says.
+template <class Visit> void forEachMessage(const Pattern& p, const Visit& visit)
+{
+    for (const auto& piece : p.pieces) {
+        visit(piece.name), visit(piece.note);
+        for (const auto& n : piece.notches)
+            visit(n.label);
+        for (const auto& m : piece.drills)
+            visit(m.label);
+        for (const auto& layer : piece.layers)
+            visit(layer.trim);
+    }
+    for (const auto& seam : p.seams) {
+        visit(seam.name), visit(seam.easeNote);
+        for (const auto& stop : walked(p, seam))
+            visit(stop.what);
+        const Bulk bulk = bulkAt(p, seam);
+        visit(bulk.crossing);
+        for (const auto& part : bulk.parts)
+            visit(part.label);
+    }
+    for (const auto& f : p.fittings)
+        visit(f.name), visit(f.through);
+    for (const auto& z : p.zips)
+        visit(z.name), visit(labelled(z.kind)), visit(labelled(z.opens));
+    for (const auto& h : p.hardware)
+        visit(labelled(h.kind)), visit(h.sizeText), visit(h.finish);
+    for (const auto& s : p.straps)
+        visit(s.name);
+    for (const auto& s : p.spaces)
+        visit(s.name);
+    for (const auto& s : p.sites)
+        visit(s.label);
+    for (const auto& s : p.steps) {
+        visit(s.title), visit(s.text), visit(s.check);
+        for (const auto& c : s.cautions)
+            visit(c);
+        for (const auto& fact : factsOf(s))
+            visit(fact);
+    }
+    for (const auto& w : p.workings)
+        visit(w.label), visit(w.source);
+}
+
+/// The names in a message, which are nobody's to translate.
+void namesIn(const Message& m, std::set<std::string>& out)
+{
+    for (const auto& a : m.arguments())
+        if (const auto* name = std::get_if<std::string>(&a))
+            out.insert(*name);
+        else if (const auto* inner = std::get_if<std::vector<Message>>(&a))
+            for (const auto& each : *inner)
+                namesIn(each, out);
+}
+
+} // namespace
+
+TEST_CASE("What pieces, seams, fittings, steps and workings of every design say can be put into another language")
+{
+    std::set<std::string> sources, names;
+    long said = 0;
+    forEveryDesign([&](const std::string&, const Design& d) {
+        const Pattern p = medium(d);
+        std::set<std::string> own; // names of this design's things
+        forEachMessage(p, [&](const Message& m) {
+            ++said;
+            sourcesOf(m, sources);
+            namesIn(m, own);
+        });
+        for (const auto& piece : p.pieces) {
+            own.erase(piece.code);
+            for (const auto& layer : piece.layers)
+                own.erase(layer.code), own.erase(p.material(layer.material).name);
+        }
+        for (const auto& f : d.features)
+            own.erase(f.id);
+        names.merge(own);
+    });
+    CHECK(said > 100000);
+    CHECK(sources.size() > 500);
+    for (const auto& source : sources) {
+        INFO(source);
+        CHECK(testLanguage().of(source).starts_with("⟦"));
+    }
+    // Nothing of the program's own words goes by as a name.
+    for (const auto& name : names)
+        FAIL_CHECK("a name: " << name);
 }

@@ -248,10 +248,11 @@ TEST_CASE("Merged lists keep the order, and what later sizes add stands after wh
     const Edition e(d, {&all[0], &all[1], &all[2]});
     CHECK(e.bySize(std::vector<std::string>{"1", "1", "1"}) == "1");
     CHECK(e.bySize(std::vector<std::string>{"1", "2", ""}) == "S 1 · M 2 · L –");
-    CHECK(e.words({"sew at {10} now", "sew at {9.5} now", "sew at {10} now"}, Unit::Mm)
+    CHECK(e.words(
+              {say("sew at {} now", Len(10)), say("sew at {} now", Len(9.5)), say("sew at {} now", Len(10))}, Unit::Mm)
         == "sew at S 10 mm · M 9.5 mm · L 10 mm now");
-    CHECK(e.words({"sew at {10}", "sew at {10}", ""}, Unit::Cm) == "sew at 1 cm");
-    CHECK(e.words({"with a board", "without", "without"}, Unit::Mm) == "S: with a board M, L: without");
+    CHECK(e.words({say("sew at {}", Len(10)), say("sew at {}", Len(10)), Message()}, Unit::Cm) == "sew at 1 cm");
+    CHECK(e.words({say("with a board"), say("without"), say("without")}, Unit::Mm) == "S: with a board M, L: without");
 }
 
 TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are alike are printed once with all their "

@@ -52,24 +52,24 @@ public:
         const Piece face = d.pieceAt(site, y);
         AcrossCut cut = acrossAt(face, y, s);
         cut.edgeNames = {"below " + f.id.text()};
-        cut.upper.name = (site.lining ? "Facing, " : "Top band, ") + lowered(face.name);
+        cut.upper.name = say("{}{}", (site.lining ? say("Facing, ") : say("Top band, ")), within(face.name));
         cutAcross(d, cut);
         Piece& band = d.piece(cut.upper.key);
         band.material = f.choice("cloth"), band.role = site.lining ? "facing" : "band";
         if (site.lining)
             band.wholeRole.clear(); // a facing is no lining: it takes no interlining of the lining's
-        const std::string title = site.lining ? "facing" : "top band";
+        const Message title = site.lining ? say("facing") : say("top band");
         d.add(Seam{.key = f.key("seam"),
-            .name = band.name + ", to the part below",
+            .name = say("{}, to the part below", band.name),
             .a = {{cut.upper.key, "below " + f.id.text()}},
             .b = {{cut.lower.key, "below " + f.id.text(), 0, true}},
             .allowance = s});
         d.pattern.handles.push_back(
             {f.dimension("height"), cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
         d.addBeforeUse(Step{.id = f.key("seam"),
-                           .title = "Sew the " + title + " to the " + lowered(face.name),
-                           .text = "Right sides together, sew at " + lengthToken(s)
-                               + "; press down, topstitch {3.2} below the seam.",
+                           .title = say("Sew the {} to the {}", title, within(face.name)),
+                           .text = say("Right sides together, sew at {}; press down, topstitch {} below the seam.",
+                               Len(s), Len(3.2)),
                            .kind = StepKind::Flat,
                            .phase = site.phase,
                            .consumes = {cut.upper.key, cut.lower.key},
@@ -77,9 +77,9 @@ public:
                            .pieces = {cut.upper.key, cut.lower.key},
                            .seams = {f.key("seam")},
                            .allowance = s,
-                           .stitch = "2.5–3 mm, lockstitch 301",
-                           .tool = "sewing machine, iron",
-                           .check = "Laid flat, it is as tall as it was drafted."},
+                           .stitch = say("2.5–3 mm, lockstitch 301"),
+                           .tool = say("sewing machine, iron"),
+                           .check = say("Laid flat, it is as tall as it was drafted.")},
             face.key);
     }
 };

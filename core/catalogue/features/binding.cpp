@@ -69,17 +69,17 @@ public:
             run += covers == "mouth" ? d.pattern.lengthOfSide(seam.a) : rawEdgeLength(d.pattern, onA ? seam.a : seam.b);
             bias |= curves(d.pattern, onA ? seam.a : seam.b);
         }
-        const double cut = d.work({f.id, f.key("cut"), "Binding cut width", "4*width", {{"width", f("width")}}, 0,
-            Kind::Trade, "mm", "both edges to the middle and folded again"});
-        const double length = d.work({f.id, f.key("length"), "Binding, whole length", "run + overlap",
+        const double cut = d.work({f.id, f.key("cut"), say("Binding cut width"), "4*width", {{"width", f("width")}}, 0,
+            Kind::Trade, "mm", say("both edges to the middle and folded again")});
+        const double length = d.work({f.id, f.key("length"), say("Binding, whole length"), "run + overlap",
             {{"run", run}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
-            "run: once along the raw edges, which are longer than the stitch line round convex corners and reach to "
-            "the cut line at their ends"});
-        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each binding strip", length, cut, bias,
-            d.pattern.material(d.pattern.materials.at("lining")));
+            say("run: once along the raw edges, which are longer than the stitch line round convex corners and reach "
+                "to the cut line at their ends")});
+        const JoinedStrips joined = workStrips(d, f.id, f.id, say("Cut length of each binding strip"), length, cut,
+            bias, d.pattern.material(d.pattern.materials.at("lining")));
         drawRectangle(d.add({.key = f.id,
                           .code = d.freeCode("G"),
-                          .name = f.named("Binding strip"),
+                          .name = f.named(say("Binding strip")),
                           .group = PieceGroup::Strip,
                           .role = "binding",
                           .material = "lining",
@@ -98,19 +98,20 @@ public:
             throw InputError(f.id.text(), "no step sews the seams that are to be bound");
         const WorkId part = last->yields;
         Step bind{.id = f.key("on"),
-            .title = covers == "mouth" ? "Bind the mouth" : "Bind the raw edges round the " + covers,
-            .text = joinWords(joined, bias)
-                + "Trim the allowances level. Open the binding, sew it on along its first fold, fold it over the edge "
-                  "and stitch the other side through all layers. Fold the end in over the beginning.",
+            .title = covers == "mouth" ? say("Bind the mouth")
+                                       : say("Bind the raw edges round the {}", sideLabel(covers)),
+            .text = say("{}Trim the allowances level. Open the binding, sew it on along its first fold, fold it over "
+                        "the edge and stitch the other side through all layers. Fold the end in over the beginning.",
+                joinWords(joined, bias)),
             .kind = StepKind::Topstitch,
             .phase = last->phase,
             .consumes = {part, f.id},
             .yields = part,
             .pieces = {f.id},
             .seams = {seams.front()},
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The row catches the binding on both sides."};
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The row catches the binding on both sides.")};
         d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
     }
 
@@ -144,10 +145,12 @@ public:
                 d.piece(use.piece).edge(use.edge)->allowance = 0;
         for (auto& step : d.steps)
             if (step.id == "mouth") {
-                step.title = "Drop the lining in and baste the mouth";
-                step.text = "Put the lining, wrong side out, into the shell, raw edges level; match seams and centres; "
-                            "baste {4} from the edge all round.";
-                step.stitch = "4–5 mm, basting", step.allowance = 4, step.check = "No pleats in either layer.";
+                step.title = say("Drop the lining in and baste the mouth");
+                step.text = say("Put the lining, wrong side out, into the shell, raw edges level; match seams and "
+                                "centres; baste {} from the edge all round.",
+                    Len(4));
+                step.stitch = say("4–5 mm, basting"), step.allowance = 4,
+                step.check = say("No pleats in either layer.");
             }
         return {"mouth"};
     }

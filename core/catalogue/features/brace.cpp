@@ -49,12 +49,12 @@ public:
         const Piece& face = d.pieceAt(site, site.folded ? site.top - site.height + f("side") / 3 : low + f("side") / 3);
         auto edges = cornerOf(face, site, true, f("side"), true);
         if (edges.empty())
-            throw InputError(
-                f.dimension("side"), "the " + lowered(face.name) + " leaves no corner for a triangle of that size");
+            throw InputError(f.dimension("side"),
+                "the " + lowered(words(face.name)) + " leaves no corner for a triangle of that size");
         const double s = d("allowance.body");
         Piece& tri = d.add({.key = f.id,
             .code = d.freeCode("V"),
-            .name = f.named("Anchor triangle"),
+            .name = f.named(say("Anchor triangle")),
             .group = PieceGroup::Shell,
             .role = "brace",
             .material = face.material,
@@ -67,23 +67,24 @@ public:
         tri.edges = edges;
         for (int pair = 0; pair < 2; ++pair)
             d.add(Seam{.key = f.key(pair ? "slant left" : "slant right"),
-                .name = tri.name + (pair ? ", left" : ", right"),
+                .name = pair ? say("{}, left", tri.name) : say("{}, right", tri.name),
                 .a = {{f.id, "slant", pair}},
                 .b = {{f.id, "slant", pair + 2}},
                 .allowance = s});
         drawRectangle(d.add({.key = f.key("webbing"),
                           .code = d.freeCode("W"),
-                          .name = f.named("Anchor webbing"),
+                          .name = f.named(say("Anchor webbing")),
                           .group = PieceGroup::Strip,
                           .role = "webbing",
                           .material = "strap",
                           .count = 2}),
             f("webbing"), f("tail"), 0);
-        d.pattern.hardware.push_back({"Webbing slider", 2, f("webbing"), lengthToken(f("webbing")) + " inside width",
-            "one finish for all metal"});
-        d.work({f.id, f.key("slant.length"), "Slanting side", "side*sqrt(2)", {{"side", f("side")}}, 0, Kind::Geometry,
-            "mm",
-            "between square legs of equal length; round corners leave it as it is, slanting sides change it a little"});
+        d.pattern.hardware.push_back({label("Webbing slider"), 2, f("webbing"),
+            say("{} inside width", Len(f("webbing"))), say("one finish for all metal")});
+        d.work({f.id, f.key("slant.length"), say("Slanting side"), "side*sqrt(2)", {{"side", f("side")}}, 0,
+            Kind::Geometry, "mm",
+            say("between square legs of equal length; round corners leave it as it is, slanting sides change it a "
+                "little")});
         // Seams that hold the triangle: those that use an edge which it shares.
         for (auto& seam : d.pattern.seams)
             for (const auto* run : {&seam.a, &seam.b})
@@ -96,10 +97,10 @@ public:
         d.pattern.overlays.push_back({f.id, face.key, {2 * site.x, 0, 0, true}});
         d.addBeforeUse(
             Step{.id = f.key("make"),
-                .title = "Make the anchor triangles",
-                .text = "Right sides together in pairs, the webbing between and square to the slanting side, sew that "
-                        "side at "
-                    + lengthToken(s) + "; turn, topstitch twice over the webbing.",
+                .title = say("Make the anchor triangles"),
+                .text = say("Right sides together in pairs, the webbing between and square to the slanting side, sew "
+                            "that side at {}; turn, topstitch twice over the webbing.",
+                    Len(s)),
                 .kind = StepKind::Flat,
                 .phase = "Small parts",
                 .consumes = {f.id, f.key("webbing")},
@@ -107,27 +108,28 @@ public:
                 .pieces = {f.id, f.key("webbing")},
                 .seams = {f.key("slant right"), f.key("slant left")},
                 .allowance = s,
-                .stitch = "3 mm, lockstitch 301",
-                .tool = "sewing machine",
-                .check = "The webbing leaves the triangle at its middle.",
-                .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}},
+                .stitch = say("3 mm, lockstitch 301"),
+                .tool = say("sewing machine"),
+                .check = say("The webbing leaves the triangle at its middle."),
+                .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
             face.key);
         d.addBeforeUse(
             Step{.id = f.key("on"),
-                .title = "Baste the triangles to the " + lowered(face.name),
-                .text = std::string("Corners into the lower corners of the face, ")
-                    + (site.folded ? "legs level with its lines; edge-stitch the legs that no seam will catch, "
-                                   : "legs level with its edges, ")
-                    + "the webbing pointing in and up; baste {4} from the edge.",
+                .title = say("Baste the triangles to the {}", within(face.name)),
+                .text = say("Corners into the lower corners of the face, {}the webbing pointing in and up; baste {} "
+                            "from the edge.",
+                    (site.folded ? say("legs level with its lines; edge-stitch the legs that no seam will catch, ")
+                                 : say("legs level with its edges, ")),
+                    Len(4)),
                 .kind = StepKind::Baste,
                 .phase = site.phase,
                 .consumes = {face.key, f.key("ready")},
                 .yields = face.key,
                 .pieces = {f.id, face.key},
                 .allowance = 4,
-                .stitch = "4–5 mm, basting",
-                .tool = "sewing machine",
-                .check = "Both triangles mirror each other."},
+                .stitch = say("4–5 mm, basting"),
+                .tool = say("sewing machine"),
+                .check = say("Both triangles mirror each other.")},
             face.key);
     }
 };

@@ -54,64 +54,65 @@ public:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double tall = d.work({f.id, f.key("height"), "Channel between its stitchings", "thing + thick + play",
-            {{"thing", f("thing")}, {"thick", f("thick")}, {"play", f("play")}}, 0, Kind::Trade, "mm",
-            "width and thickness of what it holds, and play to slide it in"});
+        const double tall = d.work({f.id, f.key("height"), say("Channel between its stitchings"),
+            "thing + thick + play", {{"thing", f("thing")}, {"thick", f("thick")}, {"play", f("play")}}, 0, Kind::Trade,
+            "mm", say("width and thickness of what it holds, and play to slide it in")});
         const double half = f("length") / 2, top = site.top - f("drop"), low = top - tall, x = site.x + f("across"),
                      w = f("length");
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const std::string holds = f.choice("holds"), role = site.lining ? "lining" : "shell";
         Piece& strip = d.add({.key = f.id,
             .code = d.freeCode("J"),
-            .name = f.named("Channel"),
+            .name = f.named(say("Channel")),
             .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
             .role = "channel strip",
             .material = role,
             .grain = 0});
         drawRectangle(strip, w, tall, f("allowance"));
         strip.edge("left")->allowance = strip.edge("right")->allowance = f("hem");
-        const std::string mark = f.named("channel");
+        const EdgeId mark = f.line("channel");
         f.placeOn(face, mark, rectangleRun(x - half, low, x + half, top));
         for (const auto& [edge, y] : {std::pair{"top", top}, {"bottom", low}}) {
             face.lines.push_back(
-                {mark + " " + edge, FaceLine::Kind::Topstitch, lineRun({{x - half, y}, {x + half, y}})});
+                {EdgeId(mark.text() + " " + edge), FaceLine::Kind::Topstitch, lineRun({{x - half, y}, {x + half, y}})});
             d.add(Seam{.key = f.key(edge),
-                .name = f.named("Channel") + " on its face, " + edge,
-                .a = {{face.key, mark + " " + edge}},
+                .name = say("{} on its face, {}", f.named(say("Channel")), sideLabel(edge)),
+                .a = {{face.key, EdgeId(mark.text() + " " + edge)}},
                 .b = {{f.id, edge, 0, std::string(edge) == "top"}},
                 .stitch = "topstitch"});
         }
         d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
-        const double cut = holds == "stay" ? d.work({f.id, f.key("stay"), "Stay", "length - 2*clear",
-                               {{"length", w}, {"clear", f("clear")}}, 0, Kind::Geometry, "mm", "clear of both ends"})
+        const double cut = holds == "stay"
+            ? d.work({f.id, f.key("stay"), say("Stay"), "length - 2*clear", {{"length", w}, {"clear", f("clear")}}, 0,
+                Kind::Geometry, "mm", say("clear of both ends")})
             : holds == "cord"
-            ? d.work({f.id, f.key("cord"), "Cord", "length + 2*tail", {{"length", w}, {"tail", 200}}, 0, Kind::Trade,
-                "mm", "with a tail of {200} at both ends"})
-            : d.work({f.id, f.key("elastic"), "Elastic", "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0,
-                Kind::Trade, "mm", "four fifths of the channel at rest, {15} to sew at both ends"});
+            ? d.work({f.id, f.key("cord"), say("Cord"), "length + 2*tail", {{"length", w}, {"tail", 200}}, 0,
+                Kind::Trade, "mm", say("with a tail of {} at both ends", Len(200))})
+            : d.work({f.id, f.key("elastic"), say("Elastic"), "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0,
+                Kind::Trade, "mm", say("four fifths of the channel at rest, {} to sew at both ends", Len(15))});
         d.pattern.hardware.push_back({holds == "stay" ? "Metal stay"
                 : holds == "cord"                     ? "Cord"
                                                       : "Elastic",
-            1, cut, lengthToken(cut) + ", " + lengthToken(f("thing")) + " wide", "in a channel"});
+            1, cut, say("{}, {} wide", Len(cut), Len(f("thing"))), say("in a channel")});
         d.pattern.handles.push_back({f.dimension("length"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.dimension("drop"), face.key, {x, top}, {0, -1}, 1});
         d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = "Stitch the channel onto the " + lowered(face.name),
-                           .text = "Fold in both ends by " + lengthToken(f("hem"))
-                               + " and stitch; fold in the long edges by " + lengthToken(f("allowance"))
-                               + ". Lay it on its line, edge-stitch both long edges; leave the ends open"
-                               + (holds == "elastic"     ? ", and the elastic drawn in and sewn over at both ends."
-                                       : holds == "stay" ? ", slide the stay in and bar-tack both ends."
-                                                         : "."),
+                           .title = say("Stitch the channel onto the {}", within(face.name)),
+                           .text = say("Fold in both ends by {} and stitch; fold in the long edges by {}. Lay it on "
+                                       "its line, edge-stitch both long edges; leave the ends open{}",
+                               Len(f("hem")), Len(f("allowance")),
+                               (holds == "elastic"       ? say(", and the elastic drawn in and sewn over at both ends.")
+                                       : holds == "stay" ? say(", slide the stay in and bar-tack both ends.")
+                                                         : say("."))),
                            .kind = StepKind::Flat,
                            .phase = site.phase,
                            .consumes = {face.key, f.id},
                            .yields = face.key,
                            .pieces = {f.id, face.key},
                            .seams = {f.key("top"), f.key("bottom")},
-                           .stitch = "2.5–3 mm, lockstitch 301",
-                           .tool = "iron, sewing machine",
-                           .check = "What it holds slides through before the ends are closed."},
+                           .stitch = say("2.5–3 mm, lockstitch 301"),
+                           .tool = say("iron, sewing machine"),
+                           .check = say("What it holds slides through before the ends are closed.")},
             face.key);
     }
 };

@@ -51,13 +51,14 @@ public:
     {
         Drafter& d = f.d;
         const Material& cloth = d.pattern.material(d.pattern.materials.at("shell"));
-        const double length = d.work({f.id, f.key("length"), "Connector cut length", "2*(loop + allowance + overlap)",
-            {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
-            "looped: both ends lie in the seam"});
-        const double cut = workCutWidth(d, f.id, f.key("cut"), "Connector cut width", f("width"), cloth);
+        const double length = d.work(
+            {f.id, f.key("length"), say("Connector cut length"), "2*(loop + allowance + overlap)",
+                {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade,
+                "mm", say("looped: both ends lie in the seam")});
+        const double cut = workCutWidth(d, f.id, f.key("cut"), say("Connector cut width"), f("width"), cloth);
         Piece& tab = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E",
-            .name = "Connector",
+            .name = say("Connector"),
             .group = PieceGroup::Strip,
             .role = "connector",
             .material = "shell",
@@ -65,7 +66,7 @@ public:
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
         tab.plies *= 2; // looped: both ends lie in the seam
-        tab.note = "Ends are trimmed level with the mouth after basting.";
+        tab.note = say("Ends are trimmed level with the mouth after basting.");
 
         std::vector<const Anchor*> anchors;
         for (const auto& anchor : d.pattern.anchors)
@@ -74,36 +75,37 @@ public:
                     && anchors.front()->at == anchor.at; // on two copies of one piece
                 anchors.push_back(&anchor);
                 if (!same)
-                    d.pattern.fittings.push_back({f.key(anchor.name), "Ring, " + anchor.name, anchor.piece,
-                        Fitting::Kind::Ring, anchor.at, f("ring"), 0, "trapped in the mouth seam"});
+                    d.pattern.fittings.push_back({f.key(anchor.name), say("Ring, {}", sideLabel(anchor.name)),
+                        anchor.piece, Fitting::Kind::Ring, anchor.at, f("ring"), 0, say("trapped in the mouth seam")});
             }
         if (anchors.size() != 2)
             throw InputError(f.id.text(), "this form has no two places at its mouth for connectors");
         const Anchor& first = *anchors.front();
         d.pattern.hardware.push_back(
-            {"Ring", 2, f("ring"), lengthToken(f("ring")) + " inside width", "one finish for all metal"});
+            {label("Ring"), 2, f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});
         for (auto& seam : d.pattern.seams)
             if (seam.key == "mouth")
                 seam.trapped.push_back(f.id);
 
         d.addFlatWork({.id = f.key("make"),
-            .title = "Make the connectors",
-            .text = "Fold " + foldWords(cut, f("width"))
-                + ", press, edge-stitch both long edges. Thread each through a ring and fold in half.",
+            .title = say("Make the connectors"),
+            .text = say("Fold {}, press, edge-stitch both long edges. Thread each through a ring and fold in half.",
+                foldWords(cut, f("width"))),
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
             .yields = f.id,
             .pieces = {f.id},
             .fittings = {f.key("left")},
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "iron, sewing machine",
-            .check = "The ring turns freely: the tab is " + lengthToken(f("width")) + " wide in a ring of "
-                + lengthToken(f("ring")) + "."});
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("iron, sewing machine"),
+            .check = say(
+                "The ring turns freely: the tab is {} wide in a ring of {}.", Len(f("width")), Len(f("ring")))});
         Step baste{.id = f.key("baste"),
-            .title = "Baste the connectors to the mouth",
-            .text = "Centre each connector on its side of the mouth, ring inwards, raw ends "
-                + lengthToken(f("overlap")) + " past the edge; baste {5} from the edge, trim level.",
+            .title = say("Baste the connectors to the mouth"),
+            .text = say("Centre each connector on its side of the mouth, ring inwards, raw ends {} past the edge; "
+                        "baste {} from the edge, trim level.",
+                Len(f("overlap")), Len(5)),
             .kind = StepKind::Baste,
             .phase = first.phase,
             .consumes = {first.part, f.id},
@@ -111,9 +113,9 @@ public:
             .pieces = {first.piece, f.id},
             .fittings = {f.key("left")},
             .allowance = 5,
-            .stitch = "4–5 mm, basting",
-            .tool = "sewing machine",
-            .check = "The ring points down, into the bag side of the piece."};
+            .stitch = say("4–5 mm, basting"),
+            .tool = say("sewing machine"),
+            .check = say("The ring points down, into the bag side of the piece.")};
         d.addBeforeJoining(std::move(baste));
     }
 };

@@ -62,10 +62,10 @@ public:
         };
         if (!has("across") || !has("up"))
             throw InputError(
-                f.dimension("side"), "the " + lowered(face.name) + " leaves no corner for a patch of that size");
+                f.dimension("side"), "the " + lowered(words(face.name)) + " leaves no corner for a patch of that size");
         Piece& patch = d.add({.key = f.id,
             .code = d.freeCode("Q"),
-            .name = f.named("Corner patch"),
+            .name = f.named(say("Corner patch")),
             .group = PieceGroup::Shell,
             .role = "patch",
             .material = "overlay",
@@ -74,9 +74,9 @@ public:
         patch.edges = edges;
         const PieceId faceKey = face.key;
         const double n = std::round(f("rivets"));
-        const double count = d.work({f.id, f.key("count"), "Rivets", "(2*row - shared)*patches",
+        const double count = d.work({f.id, f.key("count"), say("Rivets"), "(2*row - shared)*patches",
             {{"row", n}, {"shared", n > 1 ? 1.0 : 0.0}, {"patches", 2}}, 0, Kind::Trade, "",
-            "two rows to a patch, which share the rivet in the corner"});
+            say("two rows to a patch, which share the rivet in the corner")});
         std::vector<Pierced> through{{face.role, face.key, face.material}, {"patch", f.id, "overlay"}};
         for (const auto& o : d.pattern.overlays)
             if (const Piece& on = d.piece(o.piece);
@@ -101,10 +101,10 @@ public:
             const std::string side = right ? "right" : "left";
             for (const char* edge : {"across", "up"}) {
                 const Run run = patch.edge(edge)->stitch;
-                const std::string line = f.named("corner patch") + ", " + side + " " + edge;
+                const EdgeId line(f.line("corner patch").text() + ", " + side + " " + edge);
                 face.lines.push_back({line, FaceLine::Kind::Topstitch, right ? run : reversed(placed(run, mirror))});
                 d.add(Seam{.key = f.key(side + " " + edge),
-                    .name = patch.name + ", " + side + ", " + edge,
+                    .name = say("{}, {}, {}", patch.name, sideLabel(side), sideLabel(edge)),
                     .a = {{faceKey, line, 0, !right}},
                     .b = {{f.id, edge, right ? 0 : 1}},
                     .stitch = "topstitch"});
@@ -122,29 +122,31 @@ public:
                         break;
                     const Point at = there(n == 1 ? pointAlong(run, length / 2) + in : lerp(shared, last, i / (n - 1)));
                     const FittingId key = f.key(side + "." + edge + std::to_string(i + 1));
-                    d.pattern.fittings.push_back({key, "Rivet", faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0,
-                        "patch and face, not the lining"});
-                    face.drills.push_back({at, "rivet"});
+                    d.pattern.fittings.push_back({key, say("Rivet"), faceKey, Fitting::Kind::Rivet, at, f("rivet"), 0,
+                        say("patch and face, not the lining")});
+                    face.drills.push_back({at, say("rivet")});
                     set.push_back(key);
                 }
             }
             d.pattern.overlays.push_back({f.id, faceKey, right ? Placement{} : mirror});
         }
-        d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = "Rivet the corner patches to the " + lowered(face.name),
-                           .text = "Lay the patches on their lines; punch at the drill marks, set the rivets through "
-                                   "patch and face; edge-stitch the free sides, baste the others {4} from the edge.",
-                           .kind = StepKind::Hardware,
-                           .phase = site.phase,
-                           .consumes = {faceKey, f.id},
-                           .yields = faceKey,
-                           .pieces = {f.id, faceKey},
-                           .seams = {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")},
-                           .fittings = set,
-                           .stitch = "3 mm, lockstitch 301",
-                           .tool = "punch, rivet setter, hammer",
-                           .check = "No rivet turns.",
-                           .cautions = {"Punch and hammer: wear eye protection."}},
+        d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = say("Rivet the corner patches to the {}", within(face.name)),
+                .text = say("Lay the patches on their lines; punch at the drill marks, set the rivets through patch "
+                            "and face; edge-stitch the free sides, baste the others {} from the edge.",
+                    Len(4)),
+                .kind = StepKind::Hardware,
+                .phase = site.phase,
+                .consumes = {faceKey, f.id},
+                .yields = faceKey,
+                .pieces = {f.id, faceKey},
+                .seams = {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")},
+                .fittings = set,
+                .stitch = say("3 mm, lockstitch 301"),
+                .tool = say("punch, rivet setter, hammer"),
+                .check = say("No rivet turns."),
+                .cautions = {say("Punch and hammer: wear eye protection.")}},
             faceKey);
     }
 };

@@ -62,9 +62,10 @@ public:
         for (const auto& use : rim)
             girth += lengthOf(d.pattern.runOf(use));
         const std::string& through = f.choice("through");
-        const double cord = d.work({f.id, f.key("cord"), "Cord", "mouth + 2*tail",
-            {{"mouth", girth}, {"tail", f("tail")}}, 0, Kind::Geometry, "mm", "once round the mouth and two tails"});
-        d.pattern.hardware.push_back({"Cord", 1, cord, lengthToken(cord), "as you like"});
+        const double cord = d.work(
+            {f.id, f.key("cord"), say("Cord"), "mouth + 2*tail", {{"mouth", girth}, {"tail", f("tail")}}, 0,
+                Kind::Geometry, "mm", say("once round the mouth and two tails")});
+        d.pattern.hardware.push_back({label("Cord"), 1, cord, say("{}", Len(cord)), say("as you like")});
         const int n = 2 * int(std::lround(f("count") / 2));
         std::vector<FittingId> set;
         PieceId first = rim.front().piece;
@@ -80,39 +81,39 @@ public:
                 set.push_back(mark(f, mouthLine.at(along), ++number, slits));
             if (!slits)
                 d.pattern.hardware.push_back(
-                    {"Eyelet", n, f("size"), lengthToken(f("size")) + " inside", "one finish for all metal"});
+                    {label("Eyelet"), n, f("size"), say("{} inside", Len(f("size"))), say("one finish for all metal")});
         }
         const bool hardware = through == "eyelets";
         d.add(Step{.id = f.key("set"),
-            .title = hardware ? "Set the eyelets"
-                : slits       ? "Work the slits"
-                              : "Sew the channel",
-            .text = hardware ? "Punch at the drill marks through shell and lining, set the eyelets over a washer."
+            .title = hardware ? say("Set the eyelets")
+                : slits       ? say("Work the slits")
+                              : say("Sew the channel"),
+            .text = hardware ? say("Punch at the drill marks through shell and lining, set the eyelets over a washer.")
                 : slits
-                ? "Work a buttonhole of " + lengthToken(f("size")) + " at each mark through all layers and cut it open."
-                : "Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the "
-                  "middle of the front for the cord.",
+                ? say("Work a buttonhole of {} at each mark through all layers and cut it open.", Len(f("size")))
+                : say("Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the "
+                      "middle of the front for the cord."),
             .kind = hardware ? StepKind::Hardware : StepKind::Topstitch,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {first},
             .fittings = set,
-            .tool = hardware ? "punch, eyelet setter, hammer" : "sewing machine",
-            .check = "They are at their marks and equally far from the mouth.",
-            .cautions = hardware ? std::vector<std::string>{"Punch and hammer: wear eye protection."}
-                                 : std::vector<std::string>{}});
+            .tool = hardware ? say("punch, eyelet setter, hammer") : say("sewing machine"),
+            .check = say("They are at their marks and equally far from the mouth."),
+            .cautions = hardware ? std::vector<Message>{say("Punch and hammer: wear eye protection.")}
+                                 : std::vector<Message>{}});
         d.add(Step{.id = f.key("thread"),
-            .title = "Thread the drawstring",
-            .text = "Thread " + lengthToken(cord) + " of cord once round; knot or stop both ends.",
+            .title = say("Thread the drawstring"),
+            .text = say("Thread {} of cord once round; knot or stop both ends.", Len(cord)),
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {first},
-            .tool = "bodkin",
-            .check = "Pulled, the mouth closes evenly.",
-            .cautions = {"Long cords: a strangulation hazard for small children."}});
+            .tool = say("bodkin"),
+            .check = say("Pulled, the mouth closes evenly."),
+            .cautions = {say("Long cords: a strangulation hazard for small children.")}});
     }
 
 private:
@@ -248,9 +249,10 @@ private:
         const double astride = f("astride");
         const auto straps = astride > 0 ? anchorsAlong(d, mouth.rim()) : std::vector<double>{};
         if (straps.size() != 2 || n < 6) {
-            const double spacing = d.work({f.id, f.key("spacing"), "Spacing", "mouth/count",
+            const double spacing = d.work({f.id, f.key("spacing"), say("Spacing"), "mouth/count",
                 {{"mouth", girth}, {"count", double(n)}}, 0, Kind::Geometry, "mm",
-                "evenly divided round the mouth's stitch line, clear of seams, straps and parts where that can be"});
+                say("evenly divided round the mouth's stitch line, clear of seams, straps and parts where that can "
+                    "be")});
             double best = -1e9, phase = 0.5;
             for (int i = 0; i < 60 && best < 0; ++i) {
                 const double tried = 0.5 + (i % 2 ? 1 : -1) * ((i + 1) / 2) / 60.0; // from half a spacing outwards
@@ -275,9 +277,10 @@ private:
                                 "together or take fewer",
                         span, between));
             const double spacing = d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"),
-                side == 0 ? "Spacing on one side" : "Spacing on the other side", "(span - astride)/(between + 1)",
+                side == 0 ? say("Spacing on one side") : say("Spacing on the other side"),
+                "(span - astride)/(between + 1)",
                 {{"span", span + astride}, {"astride", astride}, {"between", double(between)}}, 0, Kind::Geometry, "mm",
-                "between the pairs astride the straps, evenly divided"});
+                say("between the pairs astride the straps, evenly divided")});
             for (int i = 0; i <= between + 1; ++i) {
                 const double at = std::fmod(from + span * i / (between + 1) + girth, girth);
                 const bool ofPair = i == 0 || i == between + 1; // these stay astride their strap
@@ -339,7 +342,7 @@ private:
         if (!piece)
             throw InputError(f.dimension("drop"),
                 fmt::format(
-                    "no cloth of the {} lies {:.1f} mm below its mouth", lowered(d.piece(use.piece).name), row));
+                    "no cloth of the {} lies {:.1f} mm below its mouth", lowered(words(d.piece(use.piece).name)), row));
         // Out to the nearest side in both directions.
         const Polyline outline = flattened(piece->stitch(), 0.01);
         double back = 1e9, on = 1e9;
@@ -352,7 +355,7 @@ private:
             (along > 0 ? on : back) = std::min(along > 0 ? on : back, std::abs(along));
         }
         piece->lines.push_back(
-            {f.named("channel"), FaceLine::Kind::Topstitch, lineRun({middle - way * back, middle + way * on}), true});
+            {f.line("channel"), FaceLine::Kind::Topstitch, lineRun({middle - way * back, middle + way * on}), true});
     }
 
     /// One eyelet or slit.
@@ -362,13 +365,13 @@ private:
         if (!spot.piece)
             throw InputError(f.dimension("drop"),
                 fmt::format("no cloth lies {:.1f} mm below the mouth where a hole would be", f("drop")));
-        spot.piece->drills.push_back({spot.at, slit ? "slit" : "eyelet"});
+        spot.piece->drills.push_back({spot.at, slit ? say("slit") : say("eyelet")});
         if (slit)
-            spot.piece->lines.push_back({f.named("slit"), FaceLine::Kind::Slash,
+            spot.piece->lines.push_back({f.line("slit"), FaceLine::Kind::Slash,
                 lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
         const FittingId key = f.key("eyelet" + std::to_string(number));
-        d.pattern.fittings.push_back({key, f.named(slit ? "Slit" : "Eyelet") + " " + std::to_string(number),
-            spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, "shell and lining", true});
+        d.pattern.fittings.push_back({key, say("{} {}", f.named(slit ? say("Slit") : say("Eyelet")), number),
+            spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, say("shell and lining"), true});
         return key;
     }
 

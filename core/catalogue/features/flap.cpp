@@ -75,20 +75,20 @@ public:
             .top = "hinge"};
         Piece& outer = d.add({.key = f.key("outer"),
             .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D",
-            .name = "Flap",
+            .name = say("Flap"),
             .group = PieceGroup::Shell,
             .role = "flap",
             .material = "shell"});
         drawUPanel(outer, shape);
         Piece& under = d.add({.key = f.key("lining"),
             .code = "L" + outer.code,
-            .name = "Flap lining",
+            .name = say("Flap lining"),
             .group = PieceGroup::Lining,
             .role = "flap lining",
             .material = "lining"});
         drawUPanel(under, shape);
         d.add(Seam{.key = f.key("turned"),
-            .name = "Flap to its lining",
+            .name = say("Flap to its lining"),
             .a = d.runWithout(f.key("outer"), "hinge"),
             .b = d.runWithout(f.key("lining"), "hinge"),
             .allowance = raw ? 0 : f("allowance"),
@@ -116,13 +116,13 @@ public:
         const std::vector<EdgeUse> below{
             {lower, "left of hinge", 0, true}, {lower, "hinge", 0, true}, {lower, "right of hinge", 0, true}};
         d.add(Seam{.key = f.key("hinge"),
-            .name = face.name + " seam with the flap",
+            .name = say("{} seam with the flap", face.name),
             .a = above,
             .b = below,
             .allowance = s,
             .trapped = {f.key("outer"), f.key("lining")}});
         d.add(Seam{.key = f.key("caught"),
-            .name = "Flap in the " + lowered(face.name) + " seam",
+            .name = say("Flap in the {} seam", within(face.name)),
             .a = {{upper, "hinge"}},
             .b = {{f.key("outer"), "hinge", 0, true}},
             .allowance = s,
@@ -130,15 +130,16 @@ public:
         for (const auto& half2 : {upper, lower}) {
             auto& notches = d.piece(half2).notches;
             const Edge& e = *d.piece(half2).edge("hinge");
-            notches.push_back({"hinge", 0, "flap ends", true});
-            notches.push_back({"hinge", e.length(), "flap ends", true});
+            notches.push_back({"hinge", 0, say("flap ends"), true});
+            notches.push_back({"hinge", e.length(), say("flap ends"), true});
         }
         const PieceId outer = f.key("outer");
-        const std::string what = lowered(face.name);
+        const Message what = within(face.name);
         d.addBeforeUse(Step{.id = f.key("baste"),
-                           .title = "Baste the flap to the lower " + what,
-                           .text = "Flap lining against the right side of the lower " + what
-                               + "'s top edge, ends on the stop squares; baste {4} from the edge.",
+                           .title = say("Baste the flap to the lower {}", what),
+                           .text = say("Flap lining against the right side of the lower {}'s top edge, ends on the "
+                                       "stop squares; baste {} from the edge.",
+                               what, Len(4)),
                            .kind = StepKind::Baste,
                            .phase = site.phase,
                            .consumes = {f.id, lower},
@@ -146,14 +147,15 @@ public:
                            .pieces = {outer, lower},
                            .seams = {f.key("caught")},
                            .allowance = 4,
-                           .stitch = "4–5 mm, basting",
-                           .tool = "sewing machine",
-                           .check = "The flap is centred: both ends on their marks."},
+                           .stitch = say("4–5 mm, basting"),
+                           .tool = say("sewing machine"),
+                           .check = say("The flap is centred: both ends on their marks.")},
             face.key);
         d.addBeforeUse(Step{.id = f.key("join"),
-                           .title = "Join the upper and the lower " + what + " over the flap",
-                           .text = "Right sides together with the flap between, sew at " + lengthToken(s)
-                               + ". Press the allowances up and topstitch {3.2} above the seam.",
+                           .title = say("Join the upper and the lower {} over the flap", what),
+                           .text = say("Right sides together with the flap between, sew at {}. Press the allowances up "
+                                       "and topstitch {} above the seam.",
+                               Len(s), Len(3.2)),
                            .kind = StepKind::Seam,
                            .phase = site.phase,
                            .consumes = {upper, lower},
@@ -161,9 +163,9 @@ public:
                            .pieces = {upper, lower, outer},
                            .seams = {f.key("hinge")},
                            .allowance = s,
-                           .stitch = "2.5–3 mm, lockstitch 301",
-                           .tool = "sewing machine",
-                           .check = "Laid flat, the " + what + " is as tall as it was drafted."},
+                           .stitch = say("2.5–3 mm, lockstitch 301"),
+                           .tool = say("sewing machine"),
+                           .check = say("Laid flat, the {} is as tall as it was drafted.", what)},
             face.key);
     }
 
@@ -176,26 +178,27 @@ public:
         Piece& face = d.pieceAt(site, y);
         const EdgeId line = f.line("flap hinge");
         const PieceId outer = f.key("outer");
-        const std::string what = lowered(face.name);
+        const Message what = within(face.name);
         face.lines.push_back({line, FaceLine::Kind::Placement, lineRun({{site.x - half, y}, {site.x + half, y}})});
         d.add(Seam{.key = f.key("on"),
-            .name = "Flap on the " + what,
+            .name = say("Flap on the {}", what),
             .a = {{face.key, line}},
             .b = {{outer, "hinge", 0, true}},
             .stitch = "topstitch"});
         Step on{.id = f.key("on"),
-            .title = "Stitch the flap onto the " + what,
-            .text = "Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over the "
-                    "mouth; stitch {3.2} and {9.5} from the edge, bar tacks at both ends.",
+            .title = say("Stitch the flap onto the {}", what),
+            .text = say("Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over the "
+                        "mouth; stitch {} and {} from the edge, bar tacks at both ends.",
+                Len(3.2), Len(9.5)),
             .kind = StepKind::Flat,
             .phase = site.phase,
             .consumes = {face.key, f.id},
             .yields = face.key,
             .pieces = {outer, face.key},
             .seams = {f.key("on")},
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The flap is centred and level with the mouth."};
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The flap is centred and level with the mouth.")};
         d.addBeforeUse(on, face.key);
     }
 
@@ -204,34 +207,36 @@ public:
     {
         Drafter& d = f.d;
         const PieceId outer = f.key("outer"), lining = f.key("lining");
-        d.addBeforeUse(Step{.id = f.key("sew"),
-                           .title = "Lay the flap's layers together and stitch",
-                           .text = "Wrong sides together, glue lightly within {6} of the edges; stitch {3.2} from the "
-                                   "free edges. Trim both layers level with a sharp knife.",
-                           .kind = StepKind::Seam,
-                           .phase = f.site().phase,
-                           .consumes = {outer, lining},
-                           .yields = f.id,
-                           .pieces = {outer, lining},
-                           .seams = {f.key("turned")},
-                           .allowance = 3.2,
-                           .stitch = "3–3.5 mm, lockstitch 301",
-                           .tool = "contact adhesive, sewing machine, knife",
-                           .check = "The snap half on the lining is set; the edge is one clean line.",
-                           .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}},
+        d.addBeforeUse(
+            Step{.id = f.key("sew"),
+                .title = say("Lay the flap's layers together and stitch"),
+                .text = say("Wrong sides together, glue lightly within {} of the edges; stitch {} from the free edges. "
+                            "Trim both layers level with a sharp knife.",
+                    Len(6), Len(3.2)),
+                .kind = StepKind::Seam,
+                .phase = f.site().phase,
+                .consumes = {outer, lining},
+                .yields = f.id,
+                .pieces = {outer, lining},
+                .seams = {f.key("turned")},
+                .allowance = 3.2,
+                .stitch = say("3–3.5 mm, lockstitch 301"),
+                .tool = say("contact adhesive, sewing machine, knife"),
+                .check = say("The snap half on the lining is set; the edge is one clean line."),
+                .cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")}},
             face);
         d.addBeforeUse(Step{.id = f.key("turn"),
-                           .title = "Paint the flap's edges",
-                           .text = "Sand the edge, paint it, let it dry; sand and paint once more. Let it dry fully "
-                                   "before the flap is sewn on.",
+                           .title = say("Paint the flap's edges"),
+                           .text = say("Sand the edge, paint it, let it dry; sand and paint once more. Let it dry "
+                                       "fully before the flap is sewn on."),
                            .kind = StepKind::Press,
                            .phase = f.site().phase,
                            .consumes = {f.id},
                            .yields = f.id,
                            .pieces = {outer, lining},
-                           .tool = "sandpaper, edge paint",
-                           .check = "Dry to the touch: it does not mark a white cloth.",
-                           .cautions = {"Edge paint: air the room, no flame."}},
+                           .tool = say("sandpaper, edge paint"),
+                           .check = say("Dry to the touch: it does not mark a white cloth."),
+                           .cautions = {say("Edge paint: air the room, no flame.")}},
             face);
     }
 
@@ -239,39 +244,41 @@ public:
     {
         Drafter& d = f.d;
         const double s = f("allowance");
-        d.work({f.key("outer"), f.key("clip"), "Clip spacing at the flap's corners", "opening*radius/allowance",
+        d.work({f.key("outer"), f.key("clip"), say("Clip spacing at the flap's corners"), "opening*radius/allowance",
             {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm",
-            "notch out wedges on the convex corner; {3} is common practice"});
+            say("notch out wedges on the convex corner; {} is common practice", Len(3))});
         const PieceId outer = f.key("outer"), lining = f.key("lining");
-        d.addBeforeUse(Step{.id = f.key("sew"),
-                           .title = "Sew the flap to its lining",
-                           .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s)
-                               + "; leave the hinge edge open.",
-                           .kind = StepKind::Seam,
-                           .phase = f.site().phase,
-                           .consumes = {outer, lining},
-                           .yields = f.id,
-                           .pieces = {outer, lining},
-                           .seams = {f.key("turned")},
-                           .allowance = s,
-                           .stitch = "2.5–3 mm, lockstitch 301",
-                           .tool = "sewing machine",
-                           .check = "The snap half on the lining is set."},
+        d.addBeforeUse(
+            Step{.id = f.key("sew"),
+                .title = say("Sew the flap to its lining"),
+                .text = say(
+                    "Right sides together, sew the sides and the lower edge at {}; leave the hinge edge open.", Len(s)),
+                .kind = StepKind::Seam,
+                .phase = f.site().phase,
+                .consumes = {outer, lining},
+                .yields = f.id,
+                .pieces = {outer, lining},
+                .seams = {f.key("turned")},
+                .allowance = s,
+                .stitch = say("2.5–3 mm, lockstitch 301"),
+                .tool = say("sewing machine"),
+                .check = say("The snap half on the lining is set.")},
             face);
         d.addBeforeUse(Step{.id = f.key("turn"),
-                           .title = "Turn and topstitch the flap",
-                           .text = "Grade the allowances, notch the corners, turn through the hinge edge, roll the "
-                                   "seam to the edge, press. Topstitch {3.2} from the edge.",
+                           .title = say("Turn and topstitch the flap"),
+                           .text = say("Grade the allowances, notch the corners, turn through the hinge edge, roll the "
+                                       "seam to the edge, press. Topstitch {} from the edge.",
+                               Len(3.2)),
                            .kind = StepKind::Topstitch,
                            .phase = f.site().phase,
                            .consumes = {f.id},
                            .yields = f.id,
                            .pieces = {outer, lining},
                            .seams = {f.key("turned")},
-                           .stitch = "3.5–4 mm, lockstitch 301",
-                           .tool = "iron, sewing machine",
-                           .check = "Both corners mirror each other.",
-                           .cautions = {"Iron and steam: mind your hands; test the heat on an offcut."}},
+                           .stitch = say("3.5–4 mm, lockstitch 301"),
+                           .tool = say("iron, sewing machine"),
+                           .check = say("Both corners mirror each other."),
+                           .cautions = {say("Iron and steam: mind your hands; test the heat on an offcut.")}},
             face);
     }
 };

@@ -65,25 +65,25 @@ public:
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         // The free part is half an ellipse over the spread; each end goes down the face.
         const double bow = d.work(
-            {f.id, f.key("bow"), "Length of the free part", "pi/2*(a + b)*(1 + 3*h/(10 + sqrt(4 - 3*h)))",
+            {f.id, f.key("bow"), say("Length of the free part"), "pi/2*(a + b)*(1 + 3*h/(10 + sqrt(4 - 3*h)))",
                 {{"a", f("spread") / 2}, {"b", f("drop")},
                     {"h", std::pow((f("spread") / 2 - f("drop")) / (f("spread") / 2 + f("drop")), 2)}},
                 0, Kind::Geometry, "mm",
-                "half an ellipse over the spread, as high as the drop (Ramanujan's second formula)"});
-        const double length = d.work({f.id, f.key("length"), "Handle cut length", "bow + 2*(end + fold)",
+                say("half an ellipse over the spread, as high as the drop (Ramanujan's second formula)")});
+        const double length = d.work({f.id, f.key("length"), say("Handle cut length"), "bow + 2*(end + fold)",
             {{"bow", bow}, {"end", f("end")}, {"fold", f("fold")}}, 0, Kind::Geometry, "mm",
-            "both ends lie on the face, their raw edges folded under"});
-        double cut = workCutWidth(d, f.id, f.key("cut"), "Handle cut width", f("width"), cloth);
+            say("both ends lie on the face, their raw edges folded under")});
+        double cut = workCutWidth(d, f.id, f.key("cut"), say("Handle cut width"), f("width"), cloth);
         if (make == "rolled") {
-            cut = d.work({f.id, f.key("roll"), "Rolled handle cut width", "pi*cord + 2*allowance",
+            cut = d.work({f.id, f.key("roll"), say("Rolled handle cut width"), "pi*cord + 2*allowance",
                 {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
-                "once round the cord and two allowances"});
+                say("once round the cord and two allowances")});
             d.pattern.hardware.push_back(
-                {"Cord", 2, bow, lengthToken(bow) + ", " + lengthToken(f("cord")) + " thick", ""});
+                {label("Cord"), 2, bow, say("{}, {} thick", Len(bow), Len(f("cord"))), Message()});
         }
         Piece& piece = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H",
-            .name = f.named("Handle"),
+            .name = f.named(say("Handle")),
             .group = PieceGroup::Strip,
             .role = "handle",
             .material = role,
@@ -92,19 +92,19 @@ public:
         if (make == "flat")
             addStripFolds(piece, f("width"), cut, length);
         d.add(Step{.id = f.key("make"),
-            .title = "Make the handles",
-            .text = make == "webbing" ? "Cut two lengths; seal the ends."
-                : make == "rolled"
-                ? "Sew the long edges round the cord, right side out, between the ends; flatten and fold in both ends."
-                : "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges.",
+            .title = say("Make the handles"),
+            .text = make == "webbing" ? say("Cut two lengths; seal the ends.")
+                : make == "rolled" ? say("Sew the long edges round the cord, right side out, between the ends; flatten "
+                                         "and fold in both ends.")
+                                   : say("Fold {}, press, edge-stitch both long edges.", foldWords(cut, f("width"))),
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
             .yields = f.key("ready"),
             .pieces = {f.id},
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "iron, sewing machine",
-            .check = "Both handles are equally long."});
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("iron, sewing machine"),
+            .check = say("Both handles are equally long.")});
         for (const char* name : {"front", "back"})
             place(f, d.site(name));
     }
@@ -116,25 +116,26 @@ public:
         Piece& face = d.pieceAt(site, (top + low) / 2);
         for (const double side : {-1.0, 1.0}) {
             const double x = site.x + side * f("spread") / 2;
-            face.lines.push_back({f.named("handle") + (side < 0 ? ", left" : ", right"), FaceLine::Kind::Placement,
-                lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
+            face.lines.push_back(
+                {EdgeId(f.line("handle").text() + (side < 0 ? ", left" : ", right")), FaceLine::Kind::Placement,
+                    lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
         }
         const bool back = site.name == "back";
         d.addBeforeUse(
             Step{.id = f.key(back ? "on back" : "on front"),
-                .title = "Stitch a handle onto the " + lowered(face.name),
-                .text = "Ends on their placement lines, "
-                    + (f("fold") > 0 ? "folded under by " + lengthToken(f("fold")) : std::string("raw ends sealed"))
-                    + "; box-X stitch from the lower edge up to {12} below the mouth's stitch line.",
+                .title = say("Stitch a handle onto the {}", within(face.name)),
+                .text = say("Ends on their placement lines, {}; box-X stitch from the lower edge up to {} below the "
+                            "mouth's stitch line.",
+                    (f("fold") > 0 ? say("folded under by {}", Len(f("fold"))) : say("raw ends sealed")), Len(12)),
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},
                 .yields = face.key,
                 .pieces = {f.id, face.key},
-                .stitch = "3 mm, lockstitch 301, box-X",
-                .tool = "sewing machine",
-                .check = "The handle is not twisted.",
-                .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}},
+                .stitch = say("3 mm, lockstitch 301, box-X"),
+                .tool = say("sewing machine"),
+                .check = say("The handle is not twisted."),
+                .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
             face.key);
     }
 };

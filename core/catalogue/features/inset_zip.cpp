@@ -64,12 +64,12 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn",
-            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
+        const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*sewn",
+            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", say("g = T − 2·s_z")});
         const Site& site = f.site();
-        d.work({f.id, f.key("kept"), "Face, stitch to stitch, without what the zips show", "height - count*gap",
+        d.work({f.id, f.key("kept"), say("Face, stitch to stitch, without what the zips show"), "height - count*gap",
             {{"height", site.height}, {"count", f("count")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
-            "upper and lower parts together: H − g for each zip, so that the finished face is not taller"});
+            say("upper and lower parts together: H − g for each zip, so that the finished face is not taller")});
         for (int i = 0; i < int(std::lround(f("count"))); ++i)
             addZip(f, i, site.top - f("drop") - i * f("spacing"), gap);
     }
@@ -93,18 +93,18 @@ public:
 
         // The bag's front hangs from the lower tape, its back from the upper one: it is taller by the gap.
         const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
-        const std::string title = f.named("Inset zip") + tag;
+        const Message one = f.named(say("Inset zip")), title = number == 0 ? one : say("{} {}", one, number + 1);
         const double w = f("width"), h = f("depth");
         drawRectangle(d.add({.key = front,
                           .code = d.freeCode("P"),
-                          .name = title + ", bag front",
+                          .name = say("{}, bag front", title),
                           .group = PieceGroup::Lining,
                           .role = "pocket",
                           .material = "lining"}),
             w, h, s);
         Piece& behind = d.add({.key = back,
             .code = d.freeCode("P"),
-            .name = title + ", bag back",
+            .name = say("{}, bag back", title),
             .group = PieceGroup::Lining,
             .role = "pocket",
             .material = "lining"});
@@ -114,58 +114,60 @@ public:
             {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
         const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
         d.add(Seam{.key = lowSeam,
-            .name = title + ", lower edge",
+            .name = say("{}, lower edge", title),
             .a = {{lower, bagEdge}},
             .b = {{front, "top"}},
             .allowance = s});
         d.add(Seam{.key = upSeam,
-            .name = title + ", upper edge",
+            .name = say("{}, upper edge", title),
             .a = {{upper, bagEdge}},
             .b = {{back, "top", 0, true}},
             .allowance = s});
         d.add(Seam{.key = bagSeam,
-            .name = title + ", sides of the bag",
+            .name = say("{}, sides of the bag", title),
             .a = {{front, "left"}, {front, "bottom"}, {front, "right"}},
             .b = {{back, "left"}, {back, "bottom"}, {back, "right"}},
             .allowance = s});
 
         const double length = w;
-        const double tape = d.work({f.id, f.key("tape cut" + tag), "Tape cut from continuous zip", "opening + 2*lap",
-            {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
-            "the opening is as long as the bag is wide, so that nothing gapes into the lining; {12} at both ends lie "
-            "in the tabs"});
-        const double tab = d.work(
-            {f.id, f.key("tab" + tag), "Tab at each end of the zip, cut length", "(face - opening)/2 + lap + allowance",
-                {{"face", opening.width()}, {"opening", length}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0,
-                Kind::Geometry, "mm",
-                "from the zip's end to the side of the face, over the tape's end and into the side seam"});
+        const double tape = d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"),
+            "opening + 2*lap", {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
+            say("the opening is as long as the bag is wide, so that nothing gapes into the lining; {} at both ends lie "
+                "in the tabs",
+                Len(12))});
+        const double tab = d.work({f.id, f.key("tab" + tag), say("Tab at each end of the zip, cut length"),
+            "(face - opening)/2 + lap + allowance",
+            {{"face", opening.width()}, {"opening", length}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0,
+            Kind::Geometry, "mm",
+            say("from the zip's end to the side of the face, over the tape's end and into the side seam")});
         Piece& cover = d.add({.key = f.key("tab" + tag),
             .code = d.freeCode("X"),
-            .name = title + ", end tab",
+            .name = say("{}, end tab", title),
             .group = PieceGroup::Shell,
             .role = "tab",
             .material = face.material,
             .count = 4});
         drawRectangle(cover, tab, f("tape"), 0);
-        cover.note = "Two to each end, right sides together over the tape, turned outwards.";
+        cover.note = say("Two to each end, right sides together over the tape, turned outwards.");
         d.pattern.zips.push_back({f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length,
-            tape, f("tape"), gap, "coil", "to the right", 1, true});
+            tape, f("tape"), gap, label("coil"), label("to the right"), 1, true});
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
-            "between the halves of the face"});
-        d.pattern.hardware.push_back({"Continuous zip", 1, tape,
-            "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
+            say("between the halves of the face")});
+        d.pattern.hardware.push_back({label("Continuous zip"), 1, tape,
+            say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal")});
         d.pattern.spaces.push_back({f.id.text() + tag, title, w, h, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
             {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
 
-        const std::string what = lowered(face.name), stitch = "3 mm, lockstitch 301";
+        const Message what = within(face.name), stitch = say("3 mm, lockstitch 301");
         d.addBeforeUse(
             Step{.id = lowSeam.as<StepKindOf>(),
-                .title = "Sew the zip to the lower " + what,
-                .text = "Slider on. Lay a tab on each side of either tape end, right sides together, {12} over it, sew "
-                        "across beside the chain, turn both outwards. Zip face down on the right side of the lower "
-                        "edge, the bag's front on top; sew {"
-                    + formatNumber(f("sewn"), 3) + "} from the tape's edge. Turn down, topstitch {3.2} from the fold.",
+                .title = say("Sew the zip to the lower {}", what),
+                .text = say(
+                    "Slider on. Lay a tab on each side of either tape end, right sides together, {} over it, sew "
+                    "across beside the chain, turn both outwards. Zip face down on the right side of the lower edge, "
+                    "the bag's front on top; sew {} from the tape's edge. Turn down, topstitch {} from the fold.",
+                    Len(12), Len(f("sewn")), Len(3.2)),
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = {lower, front, cover.key},
@@ -175,17 +177,17 @@ public:
                 .fittings = {f.key("zip" + tag)},
                 .allowance = s,
                 .stitch = stitch,
-                .tool = "sewing machine, zip foot",
-                .check = "The slider runs freely.",
-                .cautions = {"Needle strike: turn the handwheel by hand over the coil."}},
+                .tool = say("sewing machine, zip foot"),
+                .check = say("The slider runs freely."),
+                .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}},
             face.key);
         d.addBeforeUse(
             Step{.id = upSeam.as<StepKindOf>(),
-                .title = "Sew the zip to the upper " + what,
-                .text = "The other tape to the upper edge, the bag's back on top, right sides together; sew {"
-                    + formatNumber(f("sewn"), 3)
-                    + "} from the tape's edge. Turn up, topstitch {3.2} from the fold. Baste the tabs' ends {4} from "
-                      "the sides.",
+                .title = say("Sew the zip to the upper {}", what),
+                .text = say(
+                    "The other tape to the upper edge, the bag's back on top, right sides together; sew {} from the "
+                    "tape's edge. Turn up, topstitch {} from the fold. Baste the tabs' ends {} from the sides.",
+                    Len(f("sewn")), Len(3.2), Len(4)),
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = {upper, lower, back},
@@ -194,23 +196,22 @@ public:
                 .seams = {upSeam},
                 .allowance = s,
                 .stitch = stitch,
-                .tool = "sewing machine, zip foot",
-                .check = "Laid flat, the face is as tall as its lining: " + lengthToken(gap) + " of zip show."},
+                .tool = say("sewing machine, zip foot"),
+                .check = say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(gap))},
             face.key);
-        d.addBeforeUse(
-            Step{.id = bagSeam.as<StepKindOf>(),
-                .title = "Close the pocket bag",
-                .text = "Fold the face out of the way; sew sides and bottom of the bag at " + lengthToken(s) + ".",
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {face.key},
-                .yields = face.key,
-                .pieces = {front, back},
-                .seams = {bagSeam},
-                .allowance = s,
-                .stitch = "2.5–3 mm, lockstitch 301",
-                .tool = "sewing machine",
-                .check = "The slider is in the middle, so that the ends can be sewn over."},
+        d.addBeforeUse(Step{.id = bagSeam.as<StepKindOf>(),
+                           .title = say("Close the pocket bag"),
+                           .text = say("Fold the face out of the way; sew sides and bottom of the bag at {}.", Len(s)),
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face.key},
+                           .yields = face.key,
+                           .pieces = {front, back},
+                           .seams = {bagSeam},
+                           .allowance = s,
+                           .stitch = say("2.5–3 mm, lockstitch 301"),
+                           .tool = say("sewing machine"),
+                           .check = say("The slider is in the middle, so that the ends can be sewn over.")},
             face.key);
     }
 };

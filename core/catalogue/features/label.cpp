@@ -7,7 +7,7 @@
 namespace tectonis {
 namespace {
 
-class Label : public FeatureKind {
+class SewnLabel : public FeatureKind {
 public:
     std::string kind() const override { return "label"; }
     std::string name() const override { return "Label"; }
@@ -44,32 +44,32 @@ public:
         const double w = f("width"), h = f("height"), top = site.top - f("drop"), half = w / 2,
                      x = site.x + f("across");
         Piece& face = d.pieceAt(site, top - h / 2);
-        f.placeOn(face, f.named("label"), rectangleRun(x - half, top - h, x + half, top));
-        Piece& label = d.add({.key = f.id,
+        f.placeOn(face, f.line("label"), rectangleRun(x - half, top - h, x + half, top));
+        Piece& piece = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T",
-            .name = f.named("Label"),
+            .name = f.named(say("Label")),
             .group = PieceGroup::Strip,
             .role = "label",
             .material = "strap"});
-        drawRectangle(label, w, h, 0);
+        drawRectangle(piece, w, h, 0);
         d.pattern.overlays.push_back({f.id, face.key, {x - half, top - h}});
         d.add(Seam{.key = f.key("on"),
-            .name = f.named("Label") + " on its face",
+            .name = say("{} on its face", f.named(say("Label"))),
             .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}},
-            .b = {{face.key, f.named("label")}},
+            .b = {{face.key, f.line("label")}},
             .stitch = "topstitch"});
         d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = "Sew the label onto the " + lowered(face.name),
-                           .text = "Lay it on its line, edge-stitch all round.",
+                           .title = say("Sew the label onto the {}", within(face.name)),
+                           .text = say("Lay it on its line, edge-stitch all round."),
                            .kind = StepKind::Flat,
                            .phase = site.phase,
                            .consumes = {face.key, f.id},
                            .yields = face.key,
                            .pieces = {f.id, face.key},
                            .seams = {f.key("on")},
-                           .stitch = "2.5 mm, lockstitch 301",
-                           .tool = "sewing machine",
-                           .check = "It reads upright when the bag stands."},
+                           .stitch = say("2.5 mm, lockstitch 301"),
+                           .tool = say("sewing machine"),
+                           .check = say("It reads upright when the bag stands.")},
             face.key);
     }
 };
@@ -78,7 +78,7 @@ public:
 
 const FeatureKind& labelKind()
 {
-    static const Label kind;
+    static const SewnLabel kind;
     return kind;
 }
 

@@ -40,10 +40,10 @@ public:
         const bool low = f.choice("from") == "base";
         const double y = low ? site.top - site.height + f("height") : site.top - f("height"), s = d("allowance.body");
         Piece& face = d.pieceAt(site, y);
-        const std::string line = f.named("overlay");
+        const EdgeId line = f.line("overlay");
         Piece& piece = d.add({.key = f.id,
             .code = d.freeCode("O"),
-            .name = f.named("Overlay"),
+            .name = f.named(say("Overlay")),
             .group = PieceGroup::Shell,
             .role = "overlay",
             .material = "overlay"});
@@ -56,31 +56,31 @@ public:
                 .hem = true});
         if (piece.edges.empty())
             throw InputError(f.dimension("height"),
-                "the overlay's free edge does not fall between two sides of the " + lowered(face.name));
+                "the overlay's free edge does not fall between two sides of the " + lowered(words(face.name)));
         const Run free = piece.edge("free")->stitch;
         face.lines.push_back({line, FaceLine::Kind::Topstitch, reversed(free)});
         d.pattern.overlays.push_back({f.id, face.key, {}});
         d.add(Seam{.key = f.key("free"),
-            .name = f.named("Overlay") + ", free edge",
+            .name = say("{}, free edge", f.named(say("Overlay"))),
             .a = {{face.key, line}},
             .b = {{f.id, "free", 0, true}},
             .stitch = "topstitch"});
         const Point middle = pointAlong(free, lengthOf(free) / 2);
         d.pattern.handles.push_back({f.dimension("height"), face.key, middle, {0, low ? 1.0 : -1.0}, 1});
-        d.addBeforeUse(
-            Step{.id = f.key("on"),
-                .title = "Lay the " + lowered(piece.name) + " on the " + lowered(face.name),
-                .text = "Fold the free edge in by " + lengthToken(s)
-                    + ", lay it on its line, topstitch {3.2} from the fold; baste the other edges {4} from the edge.",
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {face.key, f.id},
-                .yields = face.key,
-                .pieces = {f.id, face.key},
-                .seams = {f.key("free")},
-                .stitch = "3.5 mm, lockstitch 301",
-                .tool = "sewing machine",
-                .check = "The overlay lies flat; nap up."},
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = say("Lay the {} on the {}", within(piece.name), within(face.name)),
+                           .text = say("Fold the free edge in by {}, lay it on its line, topstitch {} from the fold; "
+                                       "baste the other edges {} from the edge.",
+                               Len(s), Len(3.2), Len(4)),
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face.key, f.id},
+                           .yields = face.key,
+                           .pieces = {f.id, face.key},
+                           .seams = {f.key("free")},
+                           .stitch = say("3.5 mm, lockstitch 301"),
+                           .tool = say("sewing machine"),
+                           .check = say("The overlay lies flat; nap up.")},
             face.key);
     }
 };

@@ -69,21 +69,22 @@ public:
         const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x + f("across"),
                      top = site.top - f("drop"), low = top - h, half = w / 2;
         const double extra = body == "pleated"
-            ? d.work({f.id, f.key("pleats"), "Width taken by the pleats", "2*2*depth", {{"depth", t}}, 0,
-                Kind::Geometry, "mm", "each of two pleats of visible depth p takes 2p"})
-            : body == "full" ? d.work(
-                  {f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry,
-                      "mm", "front = back + 2t for a boxed shape; the height takes one thickness for the bottom"})
-            : body == "elastic" ? d.work(
-                  {f.id, f.key("full"), "Fullness of the pocket", "2*thickness", {{"thickness", t}}, 0, Kind::Geometry,
-                      "mm", "front = back + 2t: gathered by the elastic above, pleated into the corners below"})
+            ? d.work({f.id, f.key("pleats"), say("Width taken by the pleats"), "2*2*depth", {{"depth", t}}, 0,
+                Kind::Geometry, "mm", say("each of two pleats of visible depth p takes 2p")})
+            : body == "full"    ? d.work({f.id, f.key("full"), say("Fullness of the pocket"), "2*thickness",
+                     {{"thickness", t}}, 0, Kind::Geometry, "mm",
+                     say("front = back + 2t for a boxed shape; the height takes one thickness for the bottom")})
+            : body == "elastic" ? d.work({f.id, f.key("full"), say("Fullness of the pocket"), "2*thickness",
+                  {{"thickness", t}}, 0, Kind::Geometry, "mm",
+                  say("front = back + 2t: gathered by the elastic above, pleated into the corners below")})
                                 : 0;
         Piece& face = d.pieceAt(site, (top + low) / 2);
-        const std::string mark = f.named("patch pocket"), role = site.lining ? "lining" : "shell";
+        const EdgeId mark = f.line("patch pocket");
+        const std::string role = site.lining ? "lining" : "shell";
         f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
         Piece& pocket = d.add({.key = f.id,
             .code = d.freeCode("P"),
-            .name = f.named("Patch pocket"),
+            .name = f.named(say("Patch pocket")),
             .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
             .role = "pocket",
             .material = role});
@@ -108,7 +109,7 @@ public:
                 {"left wall", lineRun({{box, box}, {box, 0}}), s, {}}};
             for (const char* side : {"right", "left"})
                 d.add(Seam{.key = f.key(std::string("box ") + side),
-                    .name = pocket.name + ", boxed corner, " + side,
+                    .name = say("{}, boxed corner, {}", pocket.name, sideLabel(side)),
                     .a = {{f.id, std::string(side) + " wall", 0, std::string(side) == "right"}},
                     .b = {{f.id, std::string(side) + " ledge", 0, std::string(side) == "left"}},
                     .allowance = s});
@@ -125,8 +126,8 @@ public:
                 {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
                 pocket.lines.push_back({"pleat", FaceLine::Kind::Pleat, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
         d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
-        d.pattern.spaces.push_back({f.id.text(), f.named("Patch pocket"), w + (body == "bellows" ? 2 * t : extra), h,
-            body == "flat" ? 8 : t, 0, true});
+        d.pattern.spaces.push_back({f.id.text(), f.named(say("Patch pocket")), w + (body == "bellows" ? 2 * t : extra),
+            h, body == "flat" ? 8 : t, 0, true});
         d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
         const std::vector<EdgeUse> sides{{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}};
@@ -134,62 +135,63 @@ public:
             addBellows(f, sides, face.key, mark, role);
         else
             d.add(Seam{.key = f.key("on"),
-                .name = f.named("Patch pocket") + " on its face",
+                .name = say("{} on its face", f.named(say("Patch pocket"))),
                 .a = sides,
                 .b = {{face.key, mark}},
                 .ease = box > 0 ? 0 : -extra,
                 .easeNote = extra > 0 && box == 0
-                    ? (body == "pleated" ? "folded into the pleats" : "pleated into the lower corners")
-                    : "",
+                    ? (body == "pleated" ? say("folded into the pleats") : say("pleated into the lower corners"))
+                    : Message(),
                 .stitch = "topstitch"});
         const double elastic = body != "elastic"
             ? 0
-            : d.work({f.id, f.key("elastic"), "Elastic, cut", "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0,
-                Kind::Trade, "mm", "nine tenths of the place, {12} caught at both ends"});
+            : d.work({f.id, f.key("elastic"), say("Elastic, cut"), "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0,
+                Kind::Trade, "mm", say("nine tenths of the place, {} caught at both ends", Len(12))});
         if (elastic > 0)
-            d.pattern.hardware.push_back({"Elastic", 1, elastic,
-                lengthToken(elastic) + ", under " + lengthToken(f("hem")) + " wide", "in the pocket's hem"});
-        const std::string make = body == "elastic" ? "Lay a pleat into both lower corners and baste them; draw "
-                + lengthToken(elastic) + " of elastic into the hem and sew it over at both ends. "
-            : body == "pleated" ? "Lay both pleats along their folds and baste them. "
+            d.pattern.hardware.push_back({label("Elastic"), 1, elastic,
+                say("{}, under {} wide", Len(elastic), Len(f("hem"))), say("in the pocket's hem")});
+        const Message make = body == "elastic" ? say("Lay a pleat into both lower corners and baste them; draw {} of "
+                                                     "elastic into the hem and sew it over at both ends.",
+                                 Len(elastic))
+            : body == "pleated"                ? say("Lay both pleats along their folds and baste them.")
             : body == "full"
-            ? "Pull each lower corner's square together, right sides together, and sew it at " + lengthToken(s) + ". "
-            : "";
+            ? say("Pull each lower corner's square together, right sides together, and sew it at {}.", Len(s))
+            : Message();
         const std::vector<SeamId> boxes = box > 0 ? std::vector<SeamId>{f.key("box right"), f.key("box left")}
                                                   : std::vector<SeamId>{};
-        d.addBeforeUse(
-            Step{.id = f.key("make"),
-                .title = "Hem the " + lowered(pocket.name),
-                .text = make + "Fold the top edge " + lengthToken(hem - f("hem")) + " to the inside, then the hem of "
-                    + lengthToken(f("hem")) + ", topstitch; press the allowances of " + lengthToken(s) + " under.",
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {f.id},
-                .yields = f.id,
-                .pieces = {f.id},
-                .seams = boxes,
-                .stitch = "3 mm, lockstitch 301",
-                .tool = "iron, sewing machine",
-                .check = "Finished " + lengthToken(w) + " × " + lengthToken(h) + " on its face."},
+        d.addBeforeUse(Step{.id = f.key("make"),
+                           .title = say("Hem the {}", within(pocket.name)),
+                           .text = together(make,
+                               say("Fold the top edge {} to the inside, then the hem of {}, topstitch; press the "
+                                   "allowances of {} under.",
+                                   Len(hem - f("hem")), Len(f("hem")), Len(s))),
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {f.id},
+                           .yields = f.id,
+                           .pieces = {f.id},
+                           .seams = boxes,
+                           .stitch = say("3 mm, lockstitch 301"),
+                           .tool = say("iron, sewing machine"),
+                           .check = say("Finished {} × {} on its face.", Len(w), Len(h))},
             face.key);
         if (body == "bellows")
             bellowsStep(f, face.key);
         d.addBeforeUse(
             Step{.id = f.key("on"),
-                .title = "Stitch the " + lowered(pocket.name) + " onto the " + lowered(face.name),
-                .text =
-                    std::string(
-                        "Lay it on its placement line; edge-stitch sides and bottom, bar tacks at both upper corners.")
-                    + (f("parts") > 1 && body == "flat" ? " Sew the dividers from the bottom up." : ""),
+                .title = say("Stitch the {} onto the {}", within(pocket.name), within(face.name)),
+                .text = together(
+                    say("Lay it on its placement line; edge-stitch sides and bottom, bar tacks at both upper corners."),
+                    f("parts") > 1 && body == "flat" ? say("Sew the dividers from the bottom up.") : Message()),
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = {face.key, f.id},
                 .yields = face.key,
                 .pieces = {f.id, face.key},
                 .seams = {f.key("on")},
-                .stitch = "3 mm, lockstitch 301",
-                .tool = "sewing machine",
-                .check = "The pocket's top edge is level with the mouth."},
+                .stitch = say("3 mm, lockstitch 301"),
+                .tool = say("sewing machine"),
+                .check = say("The pocket's top edge is level with the mouth.")},
             face.key);
         if (f.choice("lid") == "yes")
             addLid(f, face.key, role);
@@ -199,21 +201,21 @@ public:
     /// hem's own depth (common practice, no source).
     static double hemCloth(FeatureScope& f)
     {
-        return f.d.work({f.id, f.key("hem.cloth"), "Cloth for the hem", "hem + min(8, hem)", {{"hem", f("hem")}}, 0,
-            Kind::Trade, "mm", "folded twice: the raw edge is turned in, then the hem"});
+        return f.d.work({f.id, f.key("hem.cloth"), say("Cloth for the hem"), "hem + min(8, hem)", {{"hem", f("hem")}},
+            0, Kind::Trade, "mm", say("folded twice: the raw edge is turned in, then the hem")});
     }
 
     /// A strip round three sides: one long edge to the pocket, the other onto the face.
-    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const PieceId& face, const std::string& mark,
+    void addBellows(FeatureScope& f, const std::vector<EdgeUse>& sides, const PieceId& face, const EdgeId& mark,
         const std::string& role) const
     {
         Drafter& d = f.d;
-        const double run = d.work({f.id, f.key("strip"), "Bellows strip, stitch length", "2*height + width",
+        const double run = d.work({f.id, f.key("strip"), say("Bellows strip, stitch length"), "2*height + width",
             {{"height", f("height")}, {"width", f("width")}}, 0, Kind::Geometry, "mm",
-            "once round the pocket's three sewn sides"});
+            say("once round the pocket's three sewn sides")});
         Piece& strip = d.add({.key = f.key("bellows"),
             .code = d.freeCode("P"),
-            .name = f.named("Bellows strip"),
+            .name = f.named(say("Bellows strip")),
             .group = role == "lining" ? PieceGroup::Lining : PieceGroup::Shell,
             .role = "pocket",
             .material = role,
@@ -222,12 +224,12 @@ public:
         strip.lines.push_back(
             {"bellows fold", FaceLine::Kind::Fold, lineRun({{0, f("depth") / 2}, {run, f("depth") / 2}})});
         d.add(Seam{.key = f.key("bellows"),
-            .name = f.named("Patch pocket") + " to its bellows",
+            .name = say("{} to its bellows", f.named(say("Patch pocket"))),
             .a = sides,
             .b = {{strip.key, "bottom"}},
             .allowance = f("allowance")});
         d.add(Seam{.key = f.key("on"),
-            .name = f.named("Bellows") + " on the face",
+            .name = say("{} on the face", f.named(say("Bellows"))),
             .a = {{strip.key, "top", 0, true}},
             .b = {{face, mark}},
             .stitch = "topstitch"});
@@ -236,10 +238,10 @@ public:
     void bellowsStep(FeatureScope& f, const PieceId& face) const
     {
         f.d.addBeforeUse(Step{.id = f.key("bellows"),
-                             .title = "Sew the bellows strip to the pocket",
-                             .text = "Right sides together, sew round three sides at " + lengthToken(f("allowance"))
-                                 + "; at the corners clip the strip at its stop squares and turn. Press the strip's "
-                                   "other edge under.",
+                             .title = say("Sew the bellows strip to the pocket"),
+                             .text = say("Right sides together, sew round three sides at {}; at the corners clip the "
+                                         "strip at its stop squares and turn. Press the strip's other edge under.",
+                                 Len(f("allowance"))),
                              .kind = StepKind::Flat,
                              .phase = f.site().phase,
                              .consumes = {f.id, f.key("bellows")},
@@ -247,9 +249,9 @@ public:
                              .pieces = {f.id, f.key("bellows")},
                              .seams = {f.key("bellows")},
                              .allowance = f("allowance"),
-                             .stitch = "2.5–3 mm, lockstitch 301",
-                             .tool = "sewing machine, scissors",
-                             .check = "The strip's ends are level with the hem."},
+                             .stitch = say("2.5–3 mm, lockstitch 301"),
+                             .tool = say("sewing machine, scissors"),
+                             .check = say("The strip's ends are level with the hem.")},
             face);
     }
 
@@ -262,7 +264,7 @@ public:
         for (const bool under : {false, true}) {
             Piece& lid = d.add({.key = f.key(under ? "lid.under" : "lid"),
                 .code = d.freeCode("P"),
-                .name = f.named(under ? "Pocket flap lining" : "Pocket flap"),
+                .name = f.named(under ? say("Pocket flap lining") : say("Pocket flap")),
                 .group = under || role == "lining" ? PieceGroup::Lining : PieceGroup::Shell,
                 .role = "pocket",
                 .material = under ? "lining" : role});
@@ -270,32 +272,33 @@ public:
                 {.width = w, .height = f("flap"), .radius = radius, .allowance = s, .topAllowance = s, .top = "hinge"});
         }
         d.add(Seam{.key = f.key("lid"),
-            .name = f.named("Pocket flap") + " to its lining",
+            .name = say("{} to its lining", f.named(say("Pocket flap"))),
             .a = d.runWithout(f.key("lid"), "hinge"),
             .b = d.runWithout(f.key("lid.under"), "hinge"),
             .allowance = s});
         d.piece(face).lines.push_back(
-            {f.named("pocket flap"), FaceLine::Kind::Placement, lineRun({{x - w / 2, y}, {x + w / 2, y}})});
+            {f.line("pocket flap"), FaceLine::Kind::Placement, lineRun({{x - w / 2, y}, {x + w / 2, y}})});
         d.add(Seam{.key = f.key("lid.on"),
-            .name = f.named("Pocket flap") + " on its face",
-            .a = {{face, f.named("pocket flap")}},
+            .name = say("{} on its face", f.named(say("Pocket flap"))),
+            .a = {{face, f.line("pocket flap")}},
             .b = {{f.key("lid"), "hinge", 0, true}},
             .stitch = "topstitch"});
-        d.addBeforeUse(Step{.id = f.key("lid"),
-                           .title = "Make the pocket's flap and stitch it on",
-                           .text = "Right sides together, sew the sides and the lower edge at " + lengthToken(s)
-                               + "; notch the corners, turn, press, topstitch. Lay the hinge on its line, sew, fold "
-                                 "down and sew again {6.4} below.",
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face, f.key("lid"), f.key("lid.under")},
-                           .yields = face,
-                           .pieces = {f.key("lid"), f.key("lid.under"), face},
-                           .seams = {f.key("lid"), f.key("lid.on")},
-                           .allowance = s,
-                           .stitch = "2.5–3 mm, lockstitch 301",
-                           .tool = "sewing machine, iron",
-                           .check = "The flap covers the pocket's mouth on both sides."},
+        d.addBeforeUse(
+            Step{.id = f.key("lid"),
+                .title = say("Make the pocket's flap and stitch it on"),
+                .text = say("Right sides together, sew the sides and the lower edge at {}; notch the corners, turn, "
+                            "press, topstitch. Lay the hinge on its line, sew, fold down and sew again {} below.",
+                    Len(s), Len(6.4)),
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {face, f.key("lid"), f.key("lid.under")},
+                .yields = face,
+                .pieces = {f.key("lid"), f.key("lid.under"), face},
+                .seams = {f.key("lid"), f.key("lid.on")},
+                .allowance = s,
+                .stitch = say("2.5–3 mm, lockstitch 301"),
+                .tool = say("sewing machine, iron"),
+                .check = say("The flap covers the pocket's mouth on both sides.")},
             face);
     }
 };

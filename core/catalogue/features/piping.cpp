@@ -57,18 +57,18 @@ public:
         if (run.empty())
             throw InputError(f.id.text(), "the face has no seam that piping could be caught in");
         const double s = d("allowance.body"), length = d.pattern.lengthOfSide(run);
-        const double wide = d.work({f.id, f.key("cut"), "Piping strip cut width", "pi*cord + 2*allowance",
+        const double wide = d.work({f.id, f.key("cut"), say("Piping strip cut width"), "pi*cord + 2*allowance",
             {{"cord", f("cord")}, {"allowance", s}}, 0, Kind::Geometry, "mm",
-            "once round the cord and two allowances"});
-        const double whole = d.work({f.id, f.key("length"), "Piping strip, whole length", "run + 2*overlap",
+            say("once round the cord and two allowances")});
+        const double whole = d.work({f.id, f.key("length"), say("Piping strip, whole length"), "run + 2*overlap",
             {{"run", length}, {"overlap", f("overlap")}}, 0, Kind::Trade, "mm",
-            "the seams' stitch length and both ends"});
-        const JoinedStrips joined = workStrips(d, f.id, f.id, "Cut length of each piping strip", whole, wide, true,
+            say("the seams' stitch length and both ends")});
+        const JoinedStrips joined = workStrips(d, f.id, f.id, say("Cut length of each piping strip"), whole, wide, true,
             d.pattern.material(d.pattern.materials.at("shell")));
         const int strips = joined.count;
         Piece& strip = d.add({.key = f.id,
             .code = d.freeCode("Y"),
-            .name = f.named("Piping strip"),
+            .name = f.named(say("Piping strip")),
             .group = PieceGroup::Strip,
             .role = "piping",
             .material = "shell",
@@ -82,41 +82,43 @@ public:
         for (int i = 0; i < strips; ++i)
             piping.push_back({f.id, "bottom", i});
         d.add(Seam{.key = f.key("in"),
-            .name = strip.name + " round the " + lowered(site.label),
+            .name = say("{} round the {}", strip.name, within(site.label)),
             .a = run,
             .b = piping,
             .allowance = s,
             .stitch = "baste"});
         d.pattern.hardware.push_back(
-            {"Piping cord", 1, whole, lengthToken(whole) + ", " + lengthToken(f("cord")) + " thick", ""});
+            {label("Piping cord"), 1, whole, say("{}, {} thick", Len(whole), Len(f("cord"))), Message()});
         d.addBeforeUse(
             Step{.id = f.key("make"),
-                .title = "Make the piping",
-                .text = joinWords(joined, true)
-                    + "Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.",
+                .title = say("Make the piping"),
+                .text = say(
+                    "{}Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.",
+                    joinWords(joined, true)),
                 .kind = StepKind::Flat,
                 .phase = "Small parts",
                 .consumes = {f.id},
                 .yields = f.id,
                 .pieces = {f.id},
-                .stitch = "3 mm, lockstitch 301",
-                .tool = "sewing machine, zip foot",
-                .check = "The allowance is " + lengthToken(s) + " all along."},
+                .stitch = say("3 mm, lockstitch 301"),
+                .tool = say("sewing machine, zip foot"),
+                .check = say("The allowance is {} all along.", Len(s))},
             mainKey);
-        d.addBeforeUse(Step{.id = f.key("in"),
-                           .title = "Baste the piping round the " + lowered(site.label),
-                           .text = "Raw edges level; clip the piping's allowance at the curves and corners; baste "
-                                   "beside the cord. Pull the cord's ends back by the allowance of crossing seams.",
-                           .kind = StepKind::Baste,
-                           .phase = site.phase,
-                           .consumes = {mainKey, f.id},
-                           .yields = mainKey,
-                           .pieces = withFace(site, f.id),
-                           .seams = {f.key("in")},
-                           .allowance = s,
-                           .stitch = "4–5 mm, basting",
-                           .tool = "sewing machine, zip foot",
-                           .check = "The cord lies just outside the stitch line."},
+        d.addBeforeUse(
+            Step{.id = f.key("in"),
+                .title = say("Baste the piping round the {}", within(site.label)),
+                .text = say("Raw edges level; clip the piping's allowance at the curves and corners; baste beside the "
+                            "cord. Pull the cord's ends back by the allowance of crossing seams."),
+                .kind = StepKind::Baste,
+                .phase = site.phase,
+                .consumes = {mainKey, f.id},
+                .yields = mainKey,
+                .pieces = withFace(site, f.id),
+                .seams = {f.key("in")},
+                .allowance = s,
+                .stitch = say("4–5 mm, basting"),
+                .tool = say("sewing machine, zip foot"),
+                .check = say("The cord lies just outside the stitch line.")},
             mainKey);
     }
 

@@ -50,7 +50,7 @@ public:
         const Site& site = f.site();
         Piece& pocket = d.add({.key = f.id,
             .code = d.freeCode("P"),
-            .name = f.named("Slip pocket"),
+            .name = f.named(say("Slip pocket")),
             .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
             .role = "pocket",
             .material = site.lining ? "lining" : "shell"});
@@ -65,21 +65,21 @@ public:
         pocket.areas["face"] = rectangleRun(0, 0, w, h);
         const double top = site.top - f("drop"), low = top - h, half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, (top + low) / 2);
-        const std::string mark = f.named("slip pocket");
+        const EdgeId mark = f.line("slip pocket");
         f.placeOn(face, mark, lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}}));
         d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
         d.add(Seam{.key = f.key("bag"),
-            .name = "Slip pocket to itself",
+            .name = say("Slip pocket to itself"),
             .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
             .b = {{f.id, "left inside", 0, true}, {f.id, "bottom inside", 0, true}, {f.id, "right inside", 0, true}},
             .allowance = s,
             .open = turningGap(w)});
         d.add(Seam{.key = f.key("on"),
-            .name = "Slip pocket on the lining",
+            .name = say("Slip pocket on the lining"),
             .a = {{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}},
             .b = {{face.key, mark}},
             .stitch = "topstitch"});
-        d.pattern.spaces.push_back({f.id.text(), f.named("Slip pocket"), w, h, d.pattern.depth / 3, 0, true});
+        d.pattern.spaces.push_back({f.id.text(), f.named(say("Slip pocket")), w, h, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
         steps(f, face);
@@ -88,12 +88,12 @@ public:
     void steps(FeatureScope& f, const Piece& face) const
     {
         Drafter& d = f.d;
-        const std::string s = lengthToken(f("allowance"));
+        const Len s(f("allowance"));
         Step make{.id = f.key("make"),
-            .title = "Make the slip pocket",
-            .text = "Fold in half, right sides together; sew sides and bottom at " + s + ", leave "
-                + lengthToken(turningGap(f("width")))
-                + " open; clip the corners, turn, press. Topstitch the fold {6.4} from the edge.",
+            .title = say("Make the slip pocket"),
+            .text = say("Fold in half, right sides together; sew sides and bottom at {}, leave {} open; clip the "
+                        "corners, turn, press. Topstitch the fold {} from the edge.",
+                s, Len(turningGap(f("width"))), Len(6.4)),
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
@@ -101,22 +101,22 @@ public:
             .pieces = {f.id},
             .seams = {f.key("bag")},
             .allowance = f("allowance"),
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine, iron",
-            .check = "Finished " + lengthToken(f("width")) + " × " + lengthToken(f("height")) + "."};
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine, iron"),
+            .check = say("Finished {} × {}.", Len(f("width")), Len(f("height")))};
         Step on{.id = f.key("on"),
-            .title = "Stitch the slip pocket onto the " + lowered(face.name),
-            .text = "Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth "
-                    "corners. The opening is closed by this row.",
+            .title = say("Stitch the slip pocket onto the {}", within(face.name)),
+            .text = say("Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth "
+                        "corners. The opening is closed by this row."),
             .kind = StepKind::Flat,
             .phase = f.site().phase,
             .consumes = {face.key, f.id},
             .yields = face.key,
             .pieces = {f.id, face.key},
             .seams = {f.key("on")},
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The pocket's top edge is level with the mouth."};
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The pocket's top edge is level with the mouth.")};
         d.addBeforeUse(make, face.key);
         d.addBeforeUse(on, face.key);
     }

@@ -53,24 +53,25 @@ public:
             + d.stack("lining " + (face.wholeRole.empty() ? face.role : face.wholeRole), behind, "lining");
         const double flap = d.stack("flap", {flapId, "outer"}, "shell")
             + d.stack("flap lining", {flapId, "lining"}, "lining");
-        const double stack = d.work({f.id, f.key("stack"), "Thickness the flap goes round", "wall + flap",
+        const double stack = d.work({f.id, f.key("stack"), say("Thickness the flap goes round"), "wall + flap",
             {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
-            "half the wall at back and front, and the flap's own turn over both edges, as one thickness each"});
-        const double reach = d.work({f.id, f.key("reach"), "Flap half: from the hinge seam along the flap",
+            say("half the wall at back and front, and the flap's own turn over both edges, as one thickness each")});
+        const double reach = d.work({f.id, f.key("reach"), say("Flap half: from the hinge seam along the flap"),
             "hinge + depth + stack + drop + slack",
             {{"hinge", flapsOwn("hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")},
                 {"slack", f("slack")}},
-            0, Kind::Geometry, "mm", "up the back, across the mouth, round the thickness, down the front"});
+            0, Kind::Geometry, "mm", say("up the back, across the mouth, round the thickness, down the front")});
         const double radius = f("diameter") / 2;
         const double clear = d.work(
-            {f.id, f.key("clearance"), "Least distance from any stitch line", "radius + allowance + foot",
+            {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
                 {{"radius", radius}, {"allowance", flapsOwn("allowance")}, {"foot", d.design.workshop.footWidth}}, 0,
-                Kind::Trade, "mm", "so that the presser foot passes (common practice)"});
+                Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
         const double fromEdge = flapsOwn("length") - reach;
         // Seen from its lining the flap is the other way round.
         place(f, face.key, {site.x + f("across"), y}, clear, "front half");
         place(f, {flapId, "lining"}, {-f("across"), fromEdge}, clear, "flap half");
-        d.pattern.hardware.push_back({"Magnetic snap", 1, f("diameter"), lengthToken(f("diameter")), "as all metal"});
+        d.pattern.hardware.push_back(
+            {label("Magnetic snap"), 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
         d.pattern.handles.push_back({f.dimension("drop"), face.key, {site.x + f("across"), y}, {0, -1}, 1});
         step(f, face.key, site.phase, "front half", "front of the bag");
         step(f, {flapId, "lining"}, d.site(d.choice(flapId.text() + ".site")).phase, "flap half", "flap lining");
@@ -117,33 +118,34 @@ public:
     void place(FeatureScope& f, const PieceId& piece, Point at, double clear, const std::string& half) const
     {
         Drafter& d = f.d;
-        d.pattern.fittings.push_back({f.key(half), f.named("Snap") + ", " + half, piece, Fitting::Kind::Snap, at,
-            f("diameter"), clear, "one layer and its patch"});
-        d.piece(piece).drills.push_back({at, "snap"});
+        d.pattern.fittings.push_back({f.key(half), say("{}, {}", f.named(say("Snap")), sideLabel(half)), piece,
+            Fitting::Kind::Snap, at, f("diameter"), clear, say("one layer and its patch")});
+        d.piece(piece).drills.push_back({at, say("snap")});
         const double h = f("patch") / 2;
-        const std::string area = f.named("patch for the snap"); // each snap's own
+        const Message what = f.named(say("patch for the snap"));
+        const std::string area = words(what); // each snap's own
         d.piece(piece).areas[area] = rectangleRun(at.x - h, at.y - h, at.x + h, at.y + h);
-        d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = area}});
+        d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = area}, what});
     }
 
     void step(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half,
         const std::string& where) const
     {
         Step s{.id = f.key(half == "front half" ? "front" : "flap"),
-            .title = "Set the snap's " + half,
-            .text = "Mark the drill mark on the " + where
-                + ", slit for the prongs, push them through the layer and its patch, put the washer on, bend the "
-                  "prongs, cover them.",
+            .title = say("Set the snap's {}", sideLabel(half)),
+            .text = say("Mark the drill mark on the {}, slit for the prongs, push them through the layer and its "
+                        "patch, put the washer on, bend the prongs, cover them.",
+                sideLabel(where)),
             .kind = StepKind::Hardware,
             .phase = phase,
             .consumes = {piece},
             .yields = piece,
             .pieces = {piece},
             .fittings = {f.key(half)},
-            .tool = "awl, pliers",
-            .check = "The half sits on its mark within {1}.",
-            .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children.",
-                "Awl and prongs: wear eye protection."}};
+            .tool = say("awl, pliers"),
+            .check = say("The half sits on its mark within {}.", Len(1)),
+            .cautions = {say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."),
+                say("Awl and prongs: wear eye protection.")}};
         f.d.addBeforeUse(std::move(s), piece);
     }
 };

@@ -54,17 +54,17 @@ public:
         const std::string role = webbing ? "strap" : "shell";
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         const double width = f("width"), length = f("length");
-        const double cut = workCutWidth(d, f.id, f.key("cut"), "Strap cut width", width, cloth);
+        const double cut = workCutWidth(d, f.id, f.key("cut"), say("Strap cut width"), width, cloth);
         const double loops = 2 * d(d.firstOf("connectors") + ".loop");
         const std::vector<Working::Input> given{
             {"length", length}, {"fold", f("fold")}, {"slider", f("slider")}, {"loops", loops}};
-        const double longest = d.work({f.id, f.key("longest"), "Strap, longest", "length - 2*fold - slider + loops",
-            given, 0, Kind::Geometry, "mm",
-            "mouth to mouth with the slider against its ring: cut length less both folds and the slider that lies "
-            "double, plus both connectors"});
-        const double shortest = d.work({f.id, f.key("shortest"), "Strap, shortest",
+        const double longest = d.work({f.id, f.key("longest"), say("Strap, longest"),
+            "length - 2*fold - slider + loops", given, 0, Kind::Geometry, "mm",
+            say("mouth to mouth with the slider against its ring: cut length less both folds and the slider that lies "
+                "double, plus both connectors")});
+        const double shortest = d.work({f.id, f.key("shortest"), say("Strap, shortest"),
             "(length - 2*fold + slider)/2 + loops", given, 0, Kind::Geometry, "mm",
-            "mouth to mouth with the slider against the far ring: the strap lies double over its whole way"});
+            say("mouth to mouth with the slider against the far ring: the strap lies double over its whole way")});
         int strips = 1;
         if (!webbing) {
             const double usable = cloth.width - 20;
@@ -72,17 +72,17 @@ public:
             while (strips * usable < length + 2 * (strips - 1) * f("allowance"))
                 ++strips;
         }
-        const double stripLength = d.work({f.id, f.key("strip"), "Cut length of each strip",
+        const double stripLength = d.work({f.id, f.key("strip"), say("Cut length of each strip"),
             "(length + 2*joins*allowance)/strips",
             {{"length", length}, {"joins", strips - 1.0}, {"allowance", f("allowance")}, {"strips", double(strips)}}, 0,
-            Kind::Geometry, "mm", "every join costs two allowances; strips are no longer than the cloth is wide"});
+            Kind::Geometry, "mm", say("every join costs two allowances; strips are no longer than the cloth is wide")});
         draftStrip(f, role, cut, stripLength, strips);
-        d.pattern.straps.push_back({"Shoulder strap", f.id, width, cut, length, longest, shortest, f("fold"), strips,
-            d(d.firstOf("connectors") + ".ring")});
-        d.pattern.hardware.push_back({"Slider", 1, d(d.firstOf("connectors") + ".ring"),
-            lengthToken(d(d.firstOf("connectors") + ".ring")) + " inside width", "one finish for all metal"});
-        d.pattern.fittings.push_back({f.key("slider"), "Slider", f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
-            d(d.firstOf("connectors") + ".ring"), 0, "strap"});
+        d.pattern.straps.push_back({say("Shoulder strap"), f.id, width, cut, length, longest, shortest, f("fold"),
+            strips, d(d.firstOf("connectors") + ".ring")});
+        d.pattern.hardware.push_back({label("Slider"), 1, d(d.firstOf("connectors") + ".ring"),
+            say("{} inside width", Len(d(d.firstOf("connectors") + ".ring"))), say("one finish for all metal")});
+        d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
+            d(d.firstOf("connectors") + ".ring"), 0, say("strap")});
         steps(f, cut, strips, webbing);
     }
 
@@ -92,7 +92,7 @@ public:
         const double s = strips > 1 ? f("allowance") : 0;
         Piece& strap = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
-            .name = strips > 1 ? "Strap strip" : "Strap",
+            .name = strips > 1 ? say("Strap strip") : say("Strap"),
             .group = PieceGroup::Strip,
             .role = "strap",
             .material = role,
@@ -106,7 +106,7 @@ public:
         addStripFolds(strap, f("width"), cut, length - 2 * s);
         for (int i = 1; i < strips; ++i)
             d.add(Seam{.key = f.key("join" + std::to_string(i)),
-                .name = "Strap join " + std::to_string(i),
+                .name = say("Strap join {}", i),
                 .a = {{f.id, "top", i - 1}},
                 .b = {{f.id, "bottom", i, true}},
                 .allowance = s});
@@ -120,10 +120,10 @@ public:
             for (int i = 1; i < strips; ++i)
                 joins.push_back(f.key("join" + std::to_string(i)));
             d.add(Step{.id = f.key("make"),
-                .title = "Make the strap",
-                .text = std::string(
-                            strips > 1 ? "Join the strips at " + lengthToken(f("allowance")) + ", press open. " : "")
-                    + "Fold " + foldWords(cut, f("width")) + ", press, edge-stitch both long edges.",
+                .title = say("Make the strap"),
+                .text = together(
+                    strips > 1 ? say("Join the strips at {}, press open.", Len(f("allowance"))) : Message(),
+                    say("Fold {}, press, edge-stitch both long edges.", foldWords(cut, f("width")))),
                 .kind = strips > 1 ? StepKind::Seam : StepKind::Flat,
                 .phase = "Strap",
                 .consumes = {f.id},
@@ -131,27 +131,27 @@ public:
                 .pieces = {f.id},
                 .seams = joins,
                 .allowance = strips > 1 ? f("allowance") : 0,
-                .stitch = "3 mm, lockstitch 301",
-                .tool = "iron, sewing machine",
-                .check = "Finished " + lengthToken(f("width")) + " wide from end to end."});
+                .stitch = say("3 mm, lockstitch 301"),
+                .tool = say("iron, sewing machine"),
+                .check = say("Finished {} wide from end to end.", Len(f("width")))});
         }
         d.add(Step{.id = f.key("attach"),
-            .title = "Thread and attach the strap",
-            .text = "Fold one end round the slider's bar, " + lengthToken(f("fold")) + " in all with the last "
-                + lengthToken(std::min(10.0, f("fold") / 3))
-                + " turned under, and sew it down with a box-X stitch. Pass the other end through one ring, back "
-                  "through the slider, and sew it to the other ring alike.",
+            .title = say("Thread and attach the strap"),
+            .text = say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it down "
+                        "with a box-X stitch. Pass the other end through one ring, back through the slider, and sew it "
+                        "to the other ring alike.",
+                Len(f("fold")), Len(std::min(10.0, f("fold") / 3))),
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag", f.id},
             .yields = "bag",
             .pieces = {f.id},
             .fittings = {f.key("slider")},
-            .stitch = "3 mm, lockstitch 301, box-X",
-            .tool = "sewing machine",
-            .check = "The slider runs over the whole way; the strap is not twisted.",
-            .cautions = {"Long straps: a strangulation hazard for small children.",
-                "Load ratings need testing by someone qualified; local safety rules go first."}});
+            .stitch = say("3 mm, lockstitch 301, box-X"),
+            .tool = say("sewing machine"),
+            .check = say("The slider runs over the whole way; the strap is not twisted."),
+            .cautions = {say("Long straps: a strangulation hazard for small children."),
+                say("Load ratings need testing by someone qualified; local safety rules go first.")}});
     }
 };
 

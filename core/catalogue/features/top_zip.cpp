@@ -76,18 +76,18 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*sewn",
-            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", "g = T − 2·s_z"});
-        const double opening = d.work({f.id, f.key("opening"), "Zip between its ends", "face - 2*end",
+        const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*sewn",
+            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", say("g = T − 2·s_z")});
+        const double opening = d.work({f.id, f.key("opening"), say("Zip between its ends"), "face - 2*end",
             {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm",
-            "it ends short of the side seams; tabs make up the rest"});
+            say("it ends short of the side seams; tabs make up the rest")});
         const bool recessed = f.choice("held") == "bands", longTail = f("past") > 0;
         const PieceId held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
         const Point at = recessed ? Point{opening / 2, 0} : Point{d.site("front").x, d.site("front").top};
         // Codes go by the order of adding, so the tab stands before the bands.
         d.add({.key = f.key("tab"),
             .code = d.freeCode("X"),
-            .name = f.named("Zip tab"),
+            .name = f.named(say("Zip tab")),
             .group = PieceGroup::Shell,
             .role = "tab",
             .material = "shell",
@@ -95,24 +95,25 @@ public:
         if (longTail && !recessed)
             addTailTab(f);
         const double fromSeam = recessed ? onBands(f, gap, opening) : atMouth(f, gap, opening);
-        const double tail = d.work({f.id, f.key("tail"), "Tail past the zip's end", "(past > 0 ? from_seam + past : 0)",
-            {{"from_seam", fromSeam}, {"past", f("past")}}, 0, Kind::Trade, "mm",
-            "on to the side seam and past it; none where the zip ends inside the mouth"});
-        const double tape = d.work({f.id, f.key("tape cut"), "Tape cut", "opening + tail",
-            {{"opening", opening}, {"tail", tail}}, 0, Kind::Trade, "mm", "the tail lets the mouth open fully"});
+        const double tail = d.work({f.id, f.key("tail"), say("Tail past the zip's end"),
+            "(past > 0 ? from_seam + past : 0)", {{"from_seam", fromSeam}, {"past", f("past")}}, 0, Kind::Trade, "mm",
+            say("on to the side seam and past it; none where the zip ends inside the mouth")});
+        const double tape = d.work({f.id, f.key("tape cut"), say("Tape cut"), "opening + tail",
+            {{"opening", opening}, {"tail", tail}}, 0, Kind::Trade, "mm", say("the tail lets the mouth open fully")});
         const double reach = recessed ? 0 : std::max(0.0, fromSeam);
-        const double length = d.work({f.id, f.key("tab.length"), "Tab, unfolded", "2*(reach + lap)",
+        const double length = d.work({f.id, f.key("tab.length"), say("Tab, unfolded"), "2*(reach + lap)",
             {{"reach", reach}, {"lap", kTabLap}}, 0, Kind::Trade, "mm",
-            recessed ? "folded over the tape's end"
-                     : "folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the mouth"});
+            recessed
+                ? say("folded over the tape's end")
+                : say("folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the mouth")});
         Piece& tab = d.piece(f.key("tab"));
         drawRectangle(tab, f("tape"), length, f("allowance"));
-        tab.note = recessed ? "Folded over the tape's end and stitched."
-                            : "Folded over the tape's end and stitched; its raw end lies in the side seam.";
-        d.pattern.zips.push_back({f.key("zip"), "Zip at the mouth", held, at, int(f("gauge")), opening, tape, f("tape"),
-            gap, "coil", "to the right", 1, true});
-        d.pattern.hardware.push_back({"Continuous zip", 1, tape,
-            "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(tape) + ", one slider", "pull as all metal"});
+        tab.note = recessed ? say("Folded over the tape's end and stitched.")
+                            : say("Folded over the tape's end and stitched; its raw end lies in the side seam.");
+        d.pattern.zips.push_back({f.key("zip"), say("Zip at the mouth"), held, at, int(f("gauge")), opening, tape,
+            f("tape"), gap, label("coil"), label("to the right"), 1, true});
+        d.pattern.hardware.push_back({label("Continuous zip"), 1, tape,
+            say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal")});
     }
 
     /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
@@ -120,12 +121,12 @@ public:
     {
         Piece& tab = f.d.add({.key = f.key("tab.tail"),
             .code = f.d.freeCode("X"),
-            .name = f.named("Zip tail tab"),
+            .name = f.named(say("Zip tail tab")),
             .group = PieceGroup::Shell,
             .role = "tab",
             .material = "shell"});
         drawRectangle(tab, f("tape"), 2 * kTabLap, f("allowance"));
-        tab.note = "Folded over the tail's end and stitched.";
+        tab.note = say("Folded over the tail's end and stitched.");
     }
 
     /// @returns how far the zip ends from the side seam, mm.
@@ -133,9 +134,9 @@ public:
     {
         Drafter& d = f.d;
         const double s = f("allowance"), hinge = d("allowance.lining");
-        const double wide = d.work({f.id, f.key("band.width"), "Finished width of each band", "(depth - gap)/2",
+        const double wide = d.work({f.id, f.key("band.width"), say("Finished width of each band"), "(depth - gap)/2",
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
-            "both bands and the gap make the mouth's depth"});
+            say("both bands and the gap make the mouth's depth")});
         if (wide < 8)
             throw InputError(f.id.text(),
                 "the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than 8 "
@@ -143,7 +144,7 @@ public:
         for (const bool under : {false, true}) {
             Piece& band = d.add({.key = f.key(under ? "band.under" : "band"),
                 .code = d.freeCode("X"),
-                .name = f.named(under ? "Zip band lining" : "Zip band"),
+                .name = f.named(under ? say("Zip band lining") : say("Zip band")),
                 .group = under ? PieceGroup::Lining : PieceGroup::Shell,
                 .role = "zip band",
                 .material = under ? "lining" : "shell",
@@ -160,8 +161,8 @@ public:
             for (const char* edge : {"left", "zip", "right"}) {
                 const SeamId key = f.key(std::string(edge) + (copy ? " back" : " front"));
                 d.add(Seam{.key = key,
-                    .name = std::string("Zip band, ") + (copy ? "back, " : "front, ")
-                        + (std::string(edge) == "zip" ? "along the zip" : std::string(edge) + " end"),
+                    .name = say("Zip band, {}{}", (copy ? say("back, ") : say("front, ")),
+                        (std::string(edge) == "zip" ? say("along the zip") : say("{} end", sideLabel(edge)))),
                     .a = {{band, edge, copy}},
                     .b = {{under, edge, copy}},
                     .allowance = s});
@@ -186,15 +187,15 @@ public:
             }
             for (const auto& piece : {cut.upper.key, cut.lower.key})
                 for (const double at : {0.0, opening})
-                    d.piece(piece).notches.push_back({f.id, at, "band ends", true});
+                    d.piece(piece).notches.push_back({f.id, at, say("band ends"), true});
             cuts.push_back(std::move(cut));
         }
         // What stands in the bag must pass below the bands when the zip is closed.
         for (auto& space : d.pattern.spaces)
             if (space.place == "main")
-                space.height = d.work({"body", "inside.below", "Inside height below the zip bands", "height - drop",
-                    {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm",
-                    "the zip closes over what is carried"});
+                space.height = d.work({"body", "inside.below", say("Inside height below the zip bands"),
+                    "height - drop", {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm",
+                    say("the zip closes over what is carried")});
         makeBands(f, faces.front().key, seams);
         for (const std::size_t i : {0u, 1u})
             basteBand(f, faces[i], cuts[i], faces.front().key, i);
@@ -206,9 +207,9 @@ public:
 
     static double endFromSeam(FeatureScope& f, double panel, double opening)
     {
-        return f.d.work({f.id, f.key("from seam"), "Zip's end from the side seam", "(panel - opening)/2",
+        return f.d.work({f.id, f.key("from seam"), say("Zip's end from the side seam"), "(panel - opening)/2",
             {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm",
-            "where a wall goes round the bag's corner, the seam lies that much further than the face's side"});
+            say("where a wall goes round the bag's corner, the seam lies that much further than the face's side")});
     }
 
     /// The length of a piece's mouth: its straight edges at the height of @p top. A curved mouth has none; then the
@@ -229,7 +230,7 @@ public:
         const SeamId key = f.key("caught" + sideOf(i));
         const PieceId band = f.key("band");
         f.d.add(Seam{.key = key,
-            .name = "Zip band in the " + lowered(face.name) + " seam",
+            .name = say("Zip band in the {} seam", within(face.name)),
             .a = {{cut.upper.key, f.id}},
             .b = {{band, "hinge", int(i), true}},
             .allowance = cut.allowance,
@@ -238,9 +239,10 @@ public:
         if (i == 0)
             parts.insert(parts.begin(), f.key("zipped"));
         f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)),
-                             .title = "Baste a zip band to the lower " + lowered(face.name),
-                             .text = "Band against the right side of the lower part's top edge, between its marks, the "
-                                     "zip towards the bag's middle; baste {4} from the edge.",
+                             .title = say("Baste a zip band to the lower {}", within(face.name)),
+                             .text = say("Band against the right side of the lower part's top edge, between its marks, "
+                                         "the zip towards the bag's middle; baste {} from the edge.",
+                                 Len(4)),
                              .kind = StepKind::Baste,
                              .phase = "Lining",
                              .consumes = parts,
@@ -248,9 +250,9 @@ public:
                              .pieces = {band, cut.lower.key},
                              .seams = {key},
                              .allowance = 4,
-                             .stitch = "4–5 mm, basting",
-                             .tool = "sewing machine",
-                             .check = "Both ends are on their marks."},
+                             .stitch = say("4–5 mm, basting"),
+                             .tool = say("sewing machine"),
+                             .check = say("Both ends are on their marks.")},
             before);
     }
 
@@ -262,49 +264,52 @@ public:
         for (const auto& e : cut.edgeNames)
             above.push_back({cut.upper.key, e}), below.push_back({cut.lower.key, e, 0, true});
         f.d.add(Seam{.key = key,
-            .name = face.name + " seam with the zip band",
+            .name = say("{} seam with the zip band", face.name),
             .a = above,
             .b = below,
             .allowance = cut.allowance,
             .trapped = {band, under}});
-        f.d.addBeforeUse(Step{.id = key.as<StepKindOf>(),
-                             .title = "Join the " + lowered(face.name) + " over the zip band",
-                             .text = "Right sides together with the band between, sew at " + lengthToken(cut.allowance)
-                                 + ". Press up, topstitch {3.2} above the seam.",
-                             .kind = StepKind::Seam,
-                             .phase = "Lining",
-                             .consumes = {cut.upper.key, cut.lower.key},
-                             .yields = face.key,
-                             .pieces = {cut.upper.key, cut.lower.key, band},
-                             .seams = {key},
-                             .allowance = cut.allowance,
-                             .stitch = "2.5–3 mm, lockstitch 301",
-                             .tool = "sewing machine",
-                             .check = "It is as tall as the lining was drafted."},
+        f.d.addBeforeUse(
+            Step{.id = key.as<StepKindOf>(),
+                .title = say("Join the {} over the zip band", within(face.name)),
+                .text = say(
+                    "Right sides together with the band between, sew at {}. Press up, topstitch {} above the seam.",
+                    Len(cut.allowance), Len(3.2)),
+                .kind = StepKind::Seam,
+                .phase = "Lining",
+                .consumes = {cut.upper.key, cut.lower.key},
+                .yields = face.key,
+                .pieces = {cut.upper.key, cut.lower.key, band},
+                .seams = {key},
+                .allowance = cut.allowance,
+                .stitch = say("2.5–3 mm, lockstitch 301"),
+                .tool = say("sewing machine"),
+                .check = say("It is as tall as the lining was drafted.")},
             face.key);
     }
 
     void makeBands(FeatureScope& f, const PieceId& face, const std::vector<SeamId>& seams) const
     {
-        const std::string sewn = lengthToken(f("sewn"));
-        f.d.addBeforeUse(Step{.id = f.key("make"),
-                             .title = "Make the zip bands",
-                             .text = "Fold a tab over the tape's ends and stitch; slider on. Lay band and band lining "
-                                     "right sides together with the tape between, sew "
-                                 + sewn + " from the tape's edge, then both ends at " + lengthToken(f("allowance"))
-                                 + "; turn, topstitch {3.2} along the zip. The same on the other tape.",
-                             .kind = StepKind::Flat,
-                             .phase = "Lining",
-                             .consumes = {f.key("band"), f.key("band.under"), f.key("tab")},
-                             .yields = f.key("zipped"),
-                             .pieces = {f.key("band"), f.key("band.under"), f.key("tab")},
-                             .seams = seams,
-                             .allowance = f("allowance"),
-                             .stitch = "2.5–3 mm, lockstitch 301",
-                             .tool = "sewing machine, zip foot",
-                             .check = "The hinge edges lie level when the zip is closed.",
-                             .cautions = {"Needle strike: turn the handwheel by hand over the coil."},
-                             .closesZips = {f.key("zip")}},
+        const Len sewn(f("sewn"));
+        f.d.addBeforeUse(
+            Step{.id = f.key("make"),
+                .title = say("Make the zip bands"),
+                .text = say("Fold a tab over the tape's ends and stitch; slider on. Lay band and band lining right "
+                            "sides together with the tape between, sew {} from the tape's edge, then both ends at {}; "
+                            "turn, topstitch {} along the zip. The same on the other tape.",
+                    sewn, Len(f("allowance")), Len(3.2)),
+                .kind = StepKind::Flat,
+                .phase = "Lining",
+                .consumes = {f.key("band"), f.key("band.under"), f.key("tab")},
+                .yields = f.key("zipped"),
+                .pieces = {f.key("band"), f.key("band.under"), f.key("tab")},
+                .seams = seams,
+                .allowance = f("allowance"),
+                .stitch = say("2.5–3 mm, lockstitch 301"),
+                .tool = say("sewing machine, zip foot"),
+                .check = say("The hinge edges lie level when the zip is closed."),
+                .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")},
+                .closesZips = {f.key("zip")}},
             face);
     }
 
@@ -317,33 +322,33 @@ public:
         Piece& face = d.pieceAt(front, front.top);
         const PieceId key = face.key;
         const double fromSeam = endFromSeam(f, mouthOf(face, front.top, d("face.width")), opening);
-        d.pattern.fittings.push_back({f.key("zip"), "Zip at the mouth", key, Fitting::Kind::Zip,
-            {front.x, front.top - gap / 2}, opening, 0, "between shell and lining"});
-        d.work({f.id, f.key("pull"), "Depth that the zip draws in at the mouth", "depth - gap",
+        d.pattern.fittings.push_back({f.key("zip"), say("Zip at the mouth"), key, Fitting::Kind::Zip,
+            {front.x, front.top - gap / 2}, opening, 0, say("between shell and lining")});
+        d.work({f.id, f.key("pull"), say("Depth that the zip draws in at the mouth"), "depth - gap",
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
-            "nothing where the depth at the mouth is the visible gap"});
+            say("nothing where the depth at the mouth is the visible gap")});
         std::vector<PieceId> tabs{f.key("tab")};
         if (f("past") > 0)
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
-                           .title = "Cover the zip's ends",
-                           .text = "Slider on. Fold a tab over each end of the tape and stitch it across; its raw end "
-                                   "reaches past the side seam's line.",
+                           .title = say("Cover the zip's ends"),
+                           .text = say("Slider on. Fold a tab over each end of the tape and stitch it across; its raw "
+                                       "end reaches past the side seam's line."),
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
                            .consumes = {tabs.begin(), tabs.end()},
                            .yields = f.key("tab"),
                            .pieces = tabs,
-                           .stitch = "2.5–3 mm, lockstitch 301",
-                           .tool = "sewing machine, zip foot",
-                           .check = "No stitch lies over the chain where the slider runs.",
+                           .stitch = say("2.5–3 mm, lockstitch 301"),
+                           .tool = say("sewing machine, zip foot"),
+                           .check = say("No stitch lies over the chain where the slider runs."),
                            .closesZips = {f.key("zip")}},
             "shell");
         d.addBeforeJoining(Step{.id = f.key("on"),
-            .title = "Baste the zip to the mouth",
-            .text = "Zip face down on the right side of front and back, " + lengthToken(fromSeam)
-                + " from the side seams, the mouth's stitch line " + lengthToken(f("sewn"))
-                + " from the tape's edge; baste. Then open it.",
+            .title = say("Baste the zip to the mouth"),
+            .text = say("Zip face down on the right side of front and back, {} from the side seams, the mouth's stitch "
+                        "line {} from the tape's edge; baste. Then open it.",
+                Len(fromSeam), Len(f("sewn"))),
             .kind = StepKind::Baste,
             .phase = "Shell assembly",
             .consumes = {"shell", f.key("tab")},
@@ -351,9 +356,9 @@ public:
             .pieces = {key},
             .fittings = {f.key("zip")},
             .allowance = d("allowance.mouth"),
-            .stitch = "4–5 mm, basting",
-            .tool = "sewing machine, zip foot",
-            .check = "Closed, the sides meet level.",
+            .stitch = say("4–5 mm, basting"),
+            .tool = say("sewing machine, zip foot"),
+            .check = say("Closed, the sides meet level."),
             .opensZips = {f.key("zip")}});
         return fromSeam;
     }
@@ -361,15 +366,15 @@ public:
     void openBeforeTurning(FeatureScope& f) const
     {
         f.d.addBeforeJoining(Step{.id = f.key("open"),
-            .title = "Open the zip",
-            .text = "Open the zip at the mouth before the bag is turned and pressed.",
+            .title = say("Open the zip"),
+            .text = say("Open the zip at the mouth before the bag is turned and pressed."),
             .kind = StepKind::Press,
             .phase = "Lining",
             .consumes = {"lining"},
             .yields = "lining",
             .pieces = {f.key("band")},
-            .tool = "hands",
-            .check = "The slider is at the tail.",
+            .tool = say("hands"),
+            .check = say("The slider is at the tail."),
             .opensZips = {f.key("zip")}});
     }
 };

@@ -56,7 +56,7 @@ public:
         const Site& site = f.site();
         const double y1 = site.top - f("drop"), y0 = y1 - box, half = zip / 2, x = site.x + f("across");
         Piece& panel = d.pieceAt(site, (y0 + y1) / 2);
-        f.placeOn(panel, f.named("zip window"), rectangleRun(x - half, y0, x + half, y1));
+        f.placeOn(panel, f.line("zip window"), rectangleRun(x - half, y0, x + half, y1));
         const double cut = std::min(6.4, zip / 4), ym = (y0 + y1) / 2;
         panel.lines.push_back(
             {"zip slash", FaceLine::Kind::Slash, lineRun({{x - half + cut, ym}, {x + half - cut, ym}})});
@@ -68,22 +68,22 @@ public:
         }
         drawBag(f, panel.key);
 
-        const double tape = d.work(
-            {f.id, f.key("tape"), "Tape cut from continuous zip", "nominal + 2*25.4", {{"nominal", zip}}, 0,
-                Kind::Trade, "mm", "a finished zip has tape beyond each stop: {50.8} in all, common practice"});
-        const double gap = d.work({f.id, f.key("gap"), "Visible zip gap", "tape - 2*((tape - window)/2)",
+        const double tape = d.work({f.id, f.key("tape"), say("Tape cut from continuous zip"), "nominal + 2*25.4",
+            {{"nominal", zip}}, 0, Kind::Trade, "mm",
+            say("a finished zip has tape beyond each stop: {} in all, common practice", Len(50.8))});
+        const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*((tape - window)/2)",
             {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
-            "g = T − 2·s_z; the tape is sewn where the window's edges lie"});
-        d.work({f.id, f.key("lap"), "Tape behind each window edge", "(tape - window)/2",
-            {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm", "what there is to stitch through"});
+            say("g = T − 2·s_z; the tape is sewn where the window's edges lie")});
+        d.work({f.id, f.key("lap"), say("Tape behind each window edge"), "(tape - window)/2",
+            {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm", say("what there is to stitch through")});
         d.pattern.zips.push_back(
-            {f.key("zip"), "Pocket zip", panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap});
-        d.pattern.fittings.push_back(
-            {f.key("zip"), "Pocket zip", panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0, "one layer, in a window"});
+            {f.key("zip"), say("Pocket zip"), panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap});
+        d.pattern.fittings.push_back({f.key("zip"), say("Pocket zip"), panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0,
+            say("one layer, in a window")});
         d.pattern.hardware.push_back(
-            {"Zip", 1, zip, "gauge " + formatNumber(f("gauge")) + " coil, " + lengthToken(zip), "pull as all metal"});
+            {label("Zip"), 1, zip, say("gauge {} coil, {}", Num(f("gauge")), Len(zip)), say("pull as all metal")});
         d.pattern.spaces.push_back(
-            {f.id.text(), f.named("Zip pocket"), zip, depth - box, d.pattern.depth / 3, 0, true});
+            {f.id.text(), f.named(say("Zip pocket")), zip, depth - box, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.dimension("drop"), panel.key, {x + half, y1}, {0, -1}, 1});
         steps(f, panel);
     }
@@ -93,14 +93,14 @@ public:
     void drawBag(FeatureScope& f, const PieceId& panel) const
     {
         Drafter& d = f.d;
-        const double w = d.work({f.key("bag"), f.key("bag.width"), "Pocket bag width", "zip + 2*margin",
+        const double w = d.work({f.key("bag"), f.key("bag.width"), say("Pocket bag width"), "zip + 2*margin",
             {{"zip", f("length")}, {"margin", f("margin")}}, 0, Kind::Trade, "mm",
-            "seam to seam; past the window at both ends"});
+            say("seam to seam; past the window at both ends")});
         const double s = f("allowance"), rise = 15, back = f("depth") + rise;
         // Both halves run from the fold at the bottom to the top edges, 15 mm above the window.
         Piece& bag = d.add({.key = f.key("bag"),
             .code = d.freeCode("P"),
-            .name = f.named("Zip pocket bag"),
+            .name = f.named(say("Zip pocket bag")),
             .group = PieceGroup::Lining,
             .role = "pocket",
             .material = "lining"});
@@ -115,11 +115,11 @@ public:
         bag.lines.push_back(
             {"zip window", FaceLine::Kind::Placement, rectangleRun(w / 2 - half, rise, w / 2 + half, rise + box)});
         d.add(Seam{.key = f.key("window"),
-            .name = f.named("Window") + ", bag to face",
-            .a = {{panel, f.named("zip window")}},
+            .name = say("{}, bag to face", f.named(say("Window"))),
+            .a = {{panel, f.line("zip window")}},
             .b = {{f.key("bag"), "zip window"}}});
         d.add(Seam{.key = f.key("sides"),
-            .name = "Zip pocket bag, sides and top",
+            .name = say("Zip pocket bag, sides and top"),
             .a = {{f.key("bag"), "right front", 0, true}, {f.key("bag"), "top front", 0, true},
                 {f.key("bag"), "left front", 0, true}},
             .b = {{f.key("bag"), "right back"}, {f.key("bag"), "top back"}, {f.key("bag"), "left back"}},
@@ -131,36 +131,39 @@ public:
         Drafter& d = f.d;
         const PieceId bag = f.key("bag");
         Step window{.id = f.key("window"),
-            .title = "Open the window in the " + lowered(panel.name),
-            .text = "Bag on the face, right sides together, windows matched; sew round the box; slash along the "
-                    "middle, Y-cuts into the corners from {6.4} inside the ends. Push the bag through, press.",
+            .title = say("Open the window in the {}", within(panel.name)),
+            .text = say("Bag on the face, right sides together, windows matched; sew round the box; slash along the "
+                        "middle, Y-cuts into the corners from {} inside the ends. Push the bag through, press.",
+                Len(6.4)),
             .kind = StepKind::Flat,
             .phase = f.site().phase,
             .consumes = {panel.key, bag},
             .yields = panel.key,
             .pieces = {panel.key, bag},
             .seams = {f.key("window")},
-            .stitch = "2 mm round the box, lockstitch 301",
-            .tool = "sewing machine, scissors, iron",
-            .check = "The window lies flat; its corners are square."};
+            .stitch = say("2 mm round the box, lockstitch 301"),
+            .tool = say("sewing machine, scissors, iron"),
+            .check = say("The window lies flat; its corners are square.")};
         Step zip{.id = f.key("zip"),
-            .title = "Sew the zip behind the window",
-            .text = "Centre the zip in the window, slider closed at the left; edge-stitch all round {2} from the fold; "
-                    "bar tacks at both ends.",
+            .title = say("Sew the zip behind the window"),
+            .text = say("Centre the zip in the window, slider closed at the left; edge-stitch all round {} from the "
+                        "fold; bar tacks at both ends.",
+                Len(2)),
             .kind = StepKind::Hardware,
             .phase = f.site().phase,
             .consumes = {panel.key},
             .yields = panel.key,
             .pieces = {panel.key},
             .fittings = {f.key("zip")},
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine, zip foot",
-            .check = "The slider runs from end to end.",
-            .cautions = {"Needle strike: turn the handwheel by hand over the coil."}};
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine, zip foot"),
+            .check = say("The slider runs from end to end."),
+            .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}};
         Step close{.id = f.key("bag"),
-            .title = "Close the zip pocket bag",
-            .text = "Fold the bag up behind the zip, tops level; sew sides and top at " + lengthToken(f("allowance"))
-                + ", the face held out of the way.",
+            .title = say("Close the zip pocket bag"),
+            .text = say(
+                "Fold the bag up behind the zip, tops level; sew sides and top at {}, the face held out of the way.",
+                Len(f("allowance"))),
             .kind = StepKind::Flat,
             .phase = f.site().phase,
             .consumes = {panel.key},
@@ -168,9 +171,9 @@ public:
             .pieces = {bag},
             .seams = {f.key("sides")},
             .allowance = f("allowance"),
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The face is not caught."};
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The face is not caught.")};
         for (Step* step : {&close, &zip, &window})
             d.addBeforeUse(std::move(*step), panel.key);
     }

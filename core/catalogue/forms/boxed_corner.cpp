@@ -100,25 +100,27 @@ public:
         const double s = d("allowance.body"), depth = d("depth");
         const std::string& school = d.choice("boxing");
         if (school == "pre-cut")
-            d.work({"front", "box.square", "Square cut out of each raw corner", "depth/2", {{"depth", depth}}, 0,
-                Kind::Geometry, "mm", "c from the raw edges, all allowances alike: finished depth = 2c"});
+            d.work({"front", "box.square", say("Square cut out of each raw corner"), "depth/2", {{"depth", depth}}, 0,
+                Kind::Geometry, "mm", say("c from the raw edges, all allowances alike: finished depth = 2c")});
         else if (school == "from-seams")
-            d.work({"front", "box.square", "Square cut away, measured from the sewn seams", "depth/2 - allowance",
+            d.work({"front", "box.square", say("Square cut away, measured from the sewn seams"), "depth/2 - allowance",
                 {{"depth", depth}, {"allowance", s}}, 0, Kind::Geometry, "mm",
-                "q from the seams, sewn at s: finished depth = 2(q + s)"});
+                say("q from the seams, sewn at s: finished depth = 2(q + s)")});
         else
-            d.work({"front", "box.across", "Stitched across, from where the seams cross", "depth/2", {{"depth", depth}},
-                0, Kind::Geometry, "mm", "a from the crossing: finished depth = 2a; trim the tip"});
+            d.work({"front", "box.across", say("Stitched across, from where the seams cross"), "depth/2",
+                {{"depth", depth}}, 0, Kind::Geometry, "mm",
+                say("a from the crossing: finished depth = 2a; trim the tip")});
         if (pleatHalf(d.pattern.values) > 0)
-            d.work({"front", "box.pleats", "Width taken by the pleats", "count*2*depth",
+            d.work({"front", "box.pleats", say("Width taken by the pleats"), "count*2*depth",
                 {{"count", d("pleats")}, {"depth", d("pleat")}}, 0, Kind::Geometry, "mm",
-                "a pleat of visible depth p takes 2p of width"});
-        d.work({"front", "box.rawWidth", "Cut width of a panel at the base", "width + depth + pleats + 2*allowance",
+                say("a pleat of visible depth p takes 2p of width")});
+        d.work({"front", "box.rawWidth", say("Cut width of a panel at the base"),
+            "width + depth + pleats + 2*allowance",
             {{"width", d("width")}, {"pleats", 2 * pleatHalf(d.pattern.values)}, {"depth", depth}, {"allowance", s}}, 0,
-            Kind::Geometry, "mm", "the face loses half the depth at each side"});
-        d.work({"front", "box.rawHeight", "Cut height of a panel", "height + depth/2 + allowance + mouth",
+            Kind::Geometry, "mm", say("the face loses half the depth at each side")});
+        d.work({"front", "box.rawHeight", say("Cut height of a panel"), "height + depth/2 + allowance + mouth",
             {{"height", d("height")}, {"depth", depth}, {"allowance", s}, {"mouth", d("allowance.mouth")}}, 0,
-            Kind::Geometry, "mm", "and half the depth at the base"});
+            Kind::Geometry, "mm", say("and half the depth at the base")});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

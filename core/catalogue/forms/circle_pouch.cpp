@@ -85,14 +85,14 @@ public:
         p.width = p.depth = 2 * r; // laid flat
         drawDisc(d.add({.key = "disc",
                      .code = "A",
-                     .name = "Disc",
+                     .name = say("Disc"),
                      .group = PieceGroup::Shell,
                      .role = "panel",
                      .material = "shell"}),
             r, s);
         drawDisc(d.add({.key = lined("disc"),
                      .code = "LA",
-                     .name = "Lining disc",
+                     .name = say("Lining disc"),
                      .group = PieceGroup::Lining,
                      .role = "lining panel",
                      .material = "lining"}),
@@ -104,31 +104,31 @@ public:
         // The cords leave at two opposite places, through buttonholes across the channel's middle.
         for (const double side : {-1.0, 1.0}) {
             disc.lines.push_back({"cord hole", FaceLine::Kind::Slash, lineRun({{side * rho, -6}, {side * rho, 6}})});
-            disc.drills.push_back({{side * rho, 0}, "cord hole"});
+            disc.drills.push_back({{side * rho, 0}, say("cord hole")});
         }
         d.add(Seam{.key = "rim",
-            .name = "Disc to lining",
+            .name = say("Disc to lining"),
             .a = d.runFromTo("disc", "rim 1", "rim 4"),
             .b = reversedLikeMirror(d),
             .allowance = s,
             .open = d("opening.length")});
-        const double cord = d.work({"disc", "cord.length", "Length of each cord", "2*pi*channel + 2*tail",
+        const double cord = d.work({"disc", "cord.length", say("Length of each cord"), "2*pi*channel + 2*tail",
             {{"channel", rho}, {"tail", d("tail")}}, 0, Kind::Geometry, "mm",
-            "once round the channel and two tails; two cords run in opposite directions"});
-        d.work({"disc", "rim.length", "Rim", "2*pi*radius", {{"radius", r}}, 0, Kind::Geometry, "mm",
-            "on the stitch line"});
-        d.work({"disc", "cut.radius", "Cut radius", "radius + allowance", {{"radius", r}, {"allowance", s}}, 0,
-            Kind::Geometry, "mm", ""});
-        p.hardware.push_back({"Cord", 2, cord, lengthToken(cord) + " each", "as you like"});
+            say("once round the channel and two tails; two cords run in opposite directions")});
+        d.work({"disc", "rim.length", say("Rim"), "2*pi*radius", {{"radius", r}}, 0, Kind::Geometry, "mm",
+            say("on the stitch line")});
+        d.work({"disc", "cut.radius", say("Cut radius"), "radius + allowance", {{"radius", r}, {"allowance", s}}, 0,
+            Kind::Geometry, "mm", Message()});
+        p.hardware.push_back({label("Cord"), 2, cord, say("{} each", Len(cord)), say("as you like")});
         const Gathered shut(
             r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", lined("disc"), "lining"));
-        d.work({"disc", "floor.flat", "Flat floor, drawn shut", "share*channel",
+        d.work({"disc", "floor.flat", say("Flat floor, drawn shut"), "share*channel",
             {{"share", Gathered::floorShare}, {"channel", rho}}, 0, Kind::Trade, "mm",
-            "radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but "
-            "strains the gathers"});
+            say("radius on which a gathered pouch stands; mock-up and room inside go by it. What is wider fits, but "
+                "strains the gathers")});
         p.height = shut.at(r, 0, 0).y;
         const auto [radius, height] = shut.room();
-        p.spaces.push_back({"main", "Main space", 2 * radius, height, 2 * radius, 0, false});
+        p.spaces.push_back({"main", say("Main space"), 2 * radius, height, 2 * radius, 0, false});
         p.spaces.back().endRadius = radius;
         if (d.choice("inner") == "yes")
             drawPockets(d);
@@ -149,7 +149,7 @@ public:
         const int n = int(std::lround(d("pockets")));
         Piece& ring = d.add({.key = "pockets",
             .code = "P",
-            .name = "Pocket disc",
+            .name = say("Pocket disc"),
             .group = PieceGroup::Lining,
             .role = "pocket",
             .material = "lining",
@@ -165,19 +165,20 @@ public:
                 .lines.push_back(
                     {at == r ? "pocket rim" : "pocket floor", FaceLine::Kind::Topstitch, circleRun({0, 0}, at)});
         const double mouth = d.work(
-            {"pockets", "pocket.width", "Width of each pocket at its mouth", "2*pi*radius/pockets",
-                {{"radius", r}, {"pockets", double(n)}}, 0, Kind::Geometry, "mm", "rim divided evenly"});
+            {"pockets", "pocket.width", say("Width of each pocket at its mouth"), "2*pi*radius/pockets",
+                {{"radius", r}, {"pockets", double(n)}}, 0, Kind::Geometry, "mm", say("rim divided evenly")});
         d.add(Seam{.key = "pocket.rim",
-            .name = "Pocket discs, layer to layer",
+            .name = say("Pocket discs, layer to layer"),
             .a = d.runFromTo("pockets", "rim 1", "rim 4"),
             .b = withCopy(reversedRun(d.runFromTo("pockets", "rim 1", "rim 4"))),
             .allowance = d("allowance.body"),
             .open = 50});
-        p.spaces.push_back({"pockets", "Round pockets", mouth, r - floor, 10, 0, true});
+        p.spaces.push_back({"pockets", say("Round pockets"), mouth, r - floor, 10, 0, true});
         d.add(Step{.id = "pockets.make",
-            .title = "Make the pocket disc",
-            .text = "Right sides together, sew the rim at " + lengthToken(d("allowance.body"))
-                + ", leave {50} open; notch, turn, press, topstitch the rim {3.2} from the edge.",
+            .title = say("Make the pocket disc"),
+            .text = say("Right sides together, sew the rim at {}, leave {} open; notch, turn, press, topstitch the rim "
+                        "{} from the edge.",
+                Len(d("allowance.body")), Len(50), Len(3.2)),
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {"pockets"},
@@ -185,21 +186,21 @@ public:
             .pieces = {"pockets"},
             .seams = {"pocket.rim"},
             .allowance = d("allowance.body"),
-            .stitch = "2.5 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The disc is round and flat."});
+            .stitch = say("2.5 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The disc is round and flat.")});
         d.add(Step{.id = "pockets.on",
-            .title = "Stitch the pockets onto the lining",
-            .text = "Centre the disc on the lining; sew the floor's circle, then the dividers from the floor outwards, "
-                    "bar tacks at the mouths.",
+            .title = say("Stitch the pockets onto the lining"),
+            .text = say("Centre the disc on the lining; sew the floor's circle, then the dividers from the floor "
+                        "outwards, bar tacks at the mouths."),
             .kind = StepKind::Flat,
             .phase = "Lining",
             .consumes = {lined("disc"), "pocket disc"},
             .yields = lined("disc"),
             .pieces = {lined("disc"), "pockets"},
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "All pockets are alike."});
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("All pockets are alike.")});
     }
 
     static std::vector<EdgeUse> withCopy(std::vector<EdgeUse> run)
@@ -213,20 +214,21 @@ public:
     {
         const double s = d("allowance.body");
         d.add(Step{.id = "holes",
-            .title = "Work the cord holes",
-            .text = "Two buttonholes across the channel's middle in the disc, opposite each other, through one layer "
-                    "and a patch.",
+            .title = say("Work the cord holes"),
+            .text = say("Two buttonholes across the channel's middle in the disc, opposite each other, through one "
+                        "layer and a patch."),
             .kind = StepKind::Flat,
             .phase = "Shell front",
             .consumes = {"disc"},
             .yields = "disc",
             .pieces = {"disc"},
-            .tool = "sewing machine",
-            .check = "Cut open without catching a stitch."});
+            .tool = say("sewing machine"),
+            .check = say("Cut open without catching a stitch.")});
         d.add(Step{.id = "rim",
-            .title = "Sew disc and lining together",
-            .text = "Right sides together, match the quarter notches; sew round at " + lengthToken(s) + ". Leave "
-                + lengthToken(d("opening.length")) + " open; back-stitch both ends. Notch the allowance all round.",
+            .title = say("Sew disc and lining together"),
+            .text = say("Right sides together, match the quarter notches; sew round at {}. Leave {} open; back-stitch "
+                        "both ends. Notch the allowance all round.",
+                Len(s), Len(d("opening.length"))),
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"disc", lined("disc")},
@@ -234,45 +236,47 @@ public:
             .pieces = {"disc", lined("disc")},
             .seams = {"rim"},
             .allowance = s,
-            .stitch = "2.5 mm, lockstitch 301",
-            .tool = "sewing machine, scissors",
-            .check = "Quarters meet."});
+            .stitch = say("2.5 mm, lockstitch 301"),
+            .tool = say("sewing machine, scissors"),
+            .check = say("Quarters meet.")});
         d.add(Step{.id = "turn",
-            .title = "Turn the pouch",
-            .text = "Turn through the opening, roll the seam to the edge, press.",
+            .title = say("Turn the pouch"),
+            .text = say("Turn through the opening, roll the seam to the edge, press."),
             .kind = StepKind::Turn,
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"disc", lined("disc")},
-            .tool = "hands, iron",
-            .check = "The rim is round.",
+            .tool = say("hands, iron"),
+            .check = say("The rim is round."),
             .turnsThrough = true});
         d.add(Step{.id = "close",
-            .title = "Close the rim",
-            .text = "Fold the opening's allowances in; topstitch the whole rim {3.2} from the edge, closing it.",
+            .title = say("Close the rim"),
+            .text = say(
+                "Fold the opening's allowances in; topstitch the whole rim {} from the edge, closing it.", Len(3.2)),
             .kind = StepKind::CloseOpening,
             .phase = "Closing",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"disc", lined("disc")},
             .seams = {"rim"},
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The opening is caught."});
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The opening is caught.")});
         d.add(Step{.id = "channel",
-            .title = "Sew the channel and thread the cords",
-            .text = "Two rows on their circles. Thread each cord (" + lengthToken(cord)
-                + ") once round, from opposite holes, and knot its ends.",
+            .title = say("Sew the channel and thread the cords"),
+            .text = say(
+                "Two rows on their circles. Thread each cord ({}) once round, from opposite holes, and knot its ends.",
+                Len(cord)),
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"disc"},
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "sewing machine, bodkin",
-            .check = "Pulled, the pouch closes evenly.",
-            .cautions = {"Long cords: a strangulation hazard for small children."}});
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("sewing machine, bodkin"),
+            .check = say("Pulled, the pouch closes evenly."),
+            .cautions = {say("Long cords: a strangulation hazard for small children.")}});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override
@@ -307,7 +311,7 @@ public:
                          lying = std::max(0.0, tail - drop / 0.8);
             path.insert(path.begin(), {out.x + side * 0.75 * drop, out.y - drop, out.z});
             path.insert(path.begin(), path.front() + Vec3{side * lying, 0, 0});
-            foldRibbon(m, "", "Cord", path, {0, 4, 0});
+            foldRibbon(m, "", path, {0, 4, 0});
         }
         placeThings(m, design, p);
         m.handles = {{"radius", body.at(body.floor, 0, 0), {1, 0, 0}, 1 / Gathered::floorShare}};

@@ -99,7 +99,7 @@ public:
             {.mouth = mouthOf(body(p, 0)),
                 .open = lined("base"),
                 .board = p.piece("base.board") ? "base.board" : "",
-                .openPlace = "the lining's base seam"});
+                .openPlace = say("the lining's base seam")});
     }
 
     bool round(const Pattern& p) const { return p.choices.at("base.shape") == "round"; }
@@ -120,9 +120,9 @@ public:
         const double girth = lengthOf(s.plan), outside = lengthOf(plan(p, 0));
         if (one(p)) {
             s.start = girth * 0.75; // the middle of the back
-            s.walls = {{"front", "A", "Wall", girth}};
+            s.walls = {{"front", "A", say("Wall"), girth}};
         } else
-            s.walls = {{"front", "A", "Front", girth / 2}, {"back", "B", "Back", girth / 2}};
+            s.walls = {{"front", "A", say("Front"), girth / 2}, {"back", "B", say("Back"), girth / 2}};
         s.lean = -(outside - girth) / 2 / double(s.walls.size());
         return s;
     }
@@ -131,19 +131,20 @@ public:
     {
         const std::string shape = d.choice("base.shape");
         if (shape == "ellipse") {
-            d.pattern.workings.push_back({"base", "base.girth", "Base seam, once round", "length of the ellipse",
+            d.pattern.workings.push_back({"base", "base.girth", say("Base seam, once round"), "length of the ellipse",
                 {{"width", d("width")}, {"depth", d("depth")}}, lengthOf(plan(d.pattern, 0)), Kind::Geometry, "mm",
-                "measured along the curve by Gauss-Legendre quadrature; the walls together are as long"});
+                say("measured along the curve by Gauss-Legendre quadrature; the walls together are as long")});
             return;
         }
-        d.work({"base", "base.girth", "Base seam, once round",
+        d.work({"base", "base.girth", say("Base seam, once round"),
             shape == "round" ? "pi*width" : "pi*depth + 2*(width - depth)",
             {{"width", d("width")}, {"depth", d("depth")}}, 0, Kind::Geometry, "mm",
-            "on the stitch line; the walls together are as long, cut two allowances longer"});
+            say("on the stitch line; the walls together are as long, cut two allowances longer")});
         if (shape == "round")
-            d.work({"base", "base.fromStrip", "Base radius from the wall's cut length", "(strip - 2*allowance)/(2*pi)",
+            d.work({"base", "base.fromStrip", say("Base radius from the wall's cut length"),
+                "(strip - 2*allowance)/(2*pi)",
                 {{"strip", pi * d("width") + 2 * d("allowance.body")}, {"allowance", d("allowance.body")}}, 0,
-                Kind::Geometry, "mm", "the inverse: what base a strip at hand gives"});
+                Kind::Geometry, "mm", say("the inverse: what base a strip at hand gives")});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

@@ -95,25 +95,25 @@ public:
         // stay, where they are sewn to each other.
         Coat lining = Coat::lining(d, liningShrink(d, "body"));
         if (lining.shrink > 0)
-            d.work({lined("body"), "lining.fold", "Lining shorter at the bottom fold", "pi*wall",
+            d.work({lined("body"), "lining.fold", say("Lining shorter at the bottom fold"), "pi*wall",
                 {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm",
-                "a wrapped half turn inside a wall of that thickness: π·t less"});
+                say("a wrapped half turn inside a wall of that thickness: π·t less")});
         drawCoat(lining);
-        d.work({"body", "body.length", "Length of the piece", "2*height + loss + reach + loss/2",
+        d.work({"body", "body.length", say("Length of the piece"), "2*height + loss + reach + loss/2",
             {{"height", d("height")}, {"loss", foldLoss(p)}, {"reach", d("flap.reach")}}, 0, Kind::Geometry, "mm",
-            "the pocket's depth twice and the flap; each fold loses half of the folded thickness"});
+            say("the pocket's depth twice and the flap; each fold loses half of the folded thickness")});
         const double back = 2 * d("height") + foldLoss(p) - pi * lining.shrink;
         p.sites.push_back(
-            {"lining back", "Lining back", {lined("body")}, 0, back, d("width"), d("height"), "Lining", true});
-        p.spaces.push_back(
-            {"main", "Main space", d("width") - d("thing.thickness"), d("height"), d("thing.thickness") + 4, 0, false});
+            {"lining back", say("Lining back"), {lined("body")}, 0, back, d("width"), d("height"), "Lining", true});
+        p.spaces.push_back({"main", say("Main space"), d("width") - d("thing.thickness"), d("height"),
+            d("thing.thickness") + 4, 0, false});
         p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2},
             {"flap.reach", "body", {0, boundsOf(d.piece("body").stitch()).y1}, {0, 1}, 1}};
         if (d.choice("closure") == "snap")
             addSnap(d);
         sewCoat(shell);
         sewCoat(lining);
-        joinCoats(d, {.mouth = mouth(), .open = lined("left"), .openPlace = "the lining's left seam"});
+        joinCoats(d, {.mouth = mouth(), .open = lined("left"), .openPlace = say("the lining's left seam")});
     }
 
     /// From the pocket's mouth upwards: front, fold, back, fold, flap; face up, the front hangs head down.
@@ -123,7 +123,7 @@ public:
         const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = c.shrink,
                      bottom = h + loss / 2 - pi * in / 2, back = 2 * bottom, end = back + loss / 2 + d("flap.reach"),
                      tip = w - d("flap.taper"), s = c.allowance;
-        Piece& piece = c.add("body", "A", "Body", "panel");
+        Piece& piece = c.add("body", "A", say("Body"), "panel");
         const double turned = back + loss / 2;
         piece.edges = {{"front top", lineRun({{-w, 0}, {w, 0}}), c.mouth, {}},
             {"right front", lineRun({{w, 0}, {w - in, bottom}}), s, {}},
@@ -138,8 +138,9 @@ public:
                 std::erase_if(piece.edge(name)->stitch, [](const Segment& seg) { return lengthOf(seg) < 1e-9; });
         piece.lines.push_back({"bottom fold", FaceLine::Kind::Fold, lineRun({{-w + in, bottom}, {w - in, bottom}})});
         piece.lines.push_back({"flap fold", FaceLine::Kind::Fold, lineRun({{-w, turned}, {w, turned}})});
-        c.join("right", "Right side", {c.use("body", "right front", true)}, {c.use("body", "right back")});
-        c.leaveOpen(c.join("left", "Left side", {c.use("body", "left front")}, {c.use("body", "left back", true)}));
+        c.join("right", say("Right side"), {c.use("body", "right front", true)}, {c.use("body", "right back")});
+        c.leaveOpen(
+            c.join("left", say("Left side"), {c.use("body", "left front")}, {c.use("body", "left back", true)}));
     }
 
     std::vector<EdgeUse> mouth() const
@@ -150,14 +151,14 @@ public:
     void sewCoat(Coat& c) const
     {
         c.sew({.id = "sides",
-            .title = "Sew the " + c.what("sides"),
+            .title = say("Sew the {}", c.what(say("sides"))),
             .seams = {"right", "left"},
             .consumes = {"body"},
             .yields = "shell",
             .phase = "Shell assembly",
-            .text =
-                "Fold at the bottom fold; stop with a back-stitch exactly at the mouth, clip there to the stitch line.",
-            .check = "The flap's allowances are free."});
+            .text = say("Fold at the bottom fold; stop with a back-stitch exactly at the mouth, clip there to the "
+                        "stitch line."),
+            .check = say("The flap's allowances are free.")});
     }
 
     void addSnap(Drafter& d) const
@@ -168,38 +169,41 @@ public:
         const double flapAt = liningEnd - d("snap.margin");
         const double wall = d.stack(d.piece("body")) + d.stack(d.piece(lined("body")));
         // The flap's way from its fold down the front, less the thickness it goes round.
-        const double drop = d.work(
-            {"body", "snap.drop", "Front half: from the mouth down", "reach - margin - thickness/2 - 2*wall - slack",
-                {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")},
-                    {"wall", wall}, {"slack", d("snap.slack")}},
-                0, Kind::Geometry, "mm",
-                "where the flap half lands: going round the top takes half of the thing's thickness, the pocket's "
-                "front wall and the flap's own thickness; the rest is slack"});
-        const auto half = [&](const FittingId& key, const std::string& name, const PieceId& piece, Point at) {
-            p.fittings.push_back({key, name, piece, Fitting::Kind::Snap, at, size, clear, "one layer and its patch"});
-            d.piece(piece).drills.push_back({at, "snap"});
+        const double drop = d.work({"body", "snap.drop", say("Front half: from the mouth down"),
+            "reach - margin - thickness/2 - 2*wall - slack",
+            {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")},
+                {"wall", wall}, {"slack", d("snap.slack")}},
+            0, Kind::Geometry, "mm",
+            say("where the flap half lands: going round the top takes half of the thing's thickness, the pocket's "
+                "front wall and the flap's own thickness; the rest is slack")});
+        const auto half = [&](const FittingId& key, const Message& name, const PieceId& piece, Point at) {
+            p.fittings.push_back(
+                {key, name, piece, Fitting::Kind::Snap, at, size, clear, say("one layer and its patch")});
+            d.piece(piece).drills.push_back({at, say("snap")});
             d.piece(piece).areas["patch for the snap"] = rectangleRun(at.x - 20, at.y - 20, at.x + 20, at.y + 20);
-            d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = "patch for the snap"}});
+            d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = "patch for the snap"},
+                say("patch for the snap")});
         };
-        half("closure.front half", "Snap, front half", "body", {0, drop});
-        half("closure.flap half", "Snap, flap half", lined("body"), {0, flapAt});
-        p.hardware.push_back({"Magnetic snap", 1, size, lengthToken(size), "as all metal"});
+        half("closure.front half", say("Snap, front half"), "body", {0, drop});
+        half("closure.flap half", say("Snap, flap half"), lined("body"), {0, flapAt});
+        p.hardware.push_back({label("Magnetic snap"), 1, size, say("{}", Len(size)), say("as all metal")});
         for (const auto& [id, piece, phase, name] :
             {std::tuple{"closure.front", PieceId("body"), "Shell front", "front half"},
                 {"closure.flap", PieceId(lined("body")), "Lining", "flap half"}})
             d.add(Step{.id = id,
-                .title = std::string("Set the snap's ") + name,
-                .text = "Slit for the prongs at the drill mark, push them through the layer and its patch, put the "
-                        "washer on, bend the prongs, cover them.",
+                .title = say("Set the snap's {}", sideLabel(name)),
+                .text = say("Slit for the prongs at the drill mark, push them through the layer and its patch, put the "
+                            "washer on, bend the prongs, cover them."),
                 .kind = StepKind::Hardware,
                 .phase = phase,
                 .consumes = {piece},
                 .yields = piece,
                 .pieces = {piece},
                 .fittings = {std::string("closure.") + name},
-                .tool = "awl, pliers",
-                .check = "The half sits on its mark within {1}.",
-                .cautions = {"Magnets: keep away from implanted medical devices; a swallowing hazard for children."}});
+                .tool = say("awl, pliers"),
+                .check = say("The half sits on its mark within {}.", Len(1)),
+                .cautions = {
+                    say("Magnets: keep away from implanted medical devices; a swallowing hazard for children.")}});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

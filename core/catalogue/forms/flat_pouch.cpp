@@ -93,7 +93,7 @@ public:
         const double w = d("width"), h = d("height");
         p.anchors = {{"left", "front", {-w / 2, h}, w / 4, "shell", "Shell assembly"},
             {"right", "front", {w / 2, h}, w / 4, "shell", "Shell assembly"}};
-        p.spaces.push_back({"main", "Main space", w, h, 12, std::min(d("radius.left"), d("radius.right")), true});
+        p.spaces.push_back({"main", say("Main space"), w, h, 12, std::min(d("radius.left"), d("radius.right")), true});
         const double rl = d("radius.left"), rr = d("radius.right"), diagonal = std::sqrt(0.5),
                      gain = 1 / (std::sqrt(2.0) - 1);
         p.handles = {{"width", "front", {w / 2, h * 0.6}, {1, 0}, 2}, {"height", "front", {0, h}, {0, 1}, 1},
@@ -134,11 +134,11 @@ public:
         const double w = d("width"), h = d("height"), rl = d(c.isLining ? "radius.right" : "radius.left"),
                      rr = d(c.isLining ? "radius.left" : "radius.right");
         const bool split = pocket(d) && !c.isLining;
-        drawPanel(c.add("front", "A", "Front", "panel"), w, h, rl, rr, split ? d("pocket.left") : 0,
+        drawPanel(c.add("front", "A", say("Front"), "panel"), w, h, rl, rr, split ? d("pocket.left") : 0,
             split ? d("pocket.right") : 0, c.mouth, c.allowance);
-        drawPanel(c.add("back", "B", "Back", "panel"), w, h, rr, rl, 0, 0, c.mouth,
+        drawPanel(c.add("back", "B", say("Back"), "panel"), w, h, rr, rl, 0, 0, c.mouth,
             c.allowance); // seen from its own face: mirrored
-        c.leaveOpen(c.join("outline", "Front to back", d.runWithout(c.key("front"), "top"),
+        c.leaveOpen(c.join("outline", say("Front to back"), d.runWithout(c.key("front"), "top"),
             reversedRun(d.runWithout(c.key("back"), "top"))));
     }
 
@@ -151,7 +151,7 @@ public:
         for (const bool lining : {false, true}) {
             Piece& piece = d.add({.key = lining ? "pocket.lining" : "pocket",
                 .code = lining ? "LP" : "P",
-                .name = lining ? "Pocket lining" : "Angled pocket",
+                .name = lining ? say("Pocket lining") : say("Angled pocket"),
                 .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
                 .role = "pocket",
                 .material = lining ? "lining" : "shell"});
@@ -163,12 +163,12 @@ public:
                 {"right side", lineRun({{w, rr}, {w, yr}}), s, {}}};
         }
         d.add(Seam{.key = "pocket.mouth",
-            .name = "Pocket mouth",
+            .name = say("Pocket mouth"),
             .a = {{"pocket", "mouth"}},
             .b = {{"pocket.lining", "mouth"}},
             .allowance = s});
         d.add(Seam{.key = "pocket.on",
-            .name = "Pocket on the front",
+            .name = say("Pocket on the front"),
             .a = d.runWithout("pocket", "mouth"),
             .b = d.runFromTo("front", "left side", "right side"),
             .allowance = s,
@@ -177,11 +177,12 @@ public:
             if (seam.key == "outline")
                 seam.trapped.push_back("pocket");
         d.pattern.overlays.push_back({"pocket", "front", {}});
-        d.pattern.spaces.push_back({"pocket", "Angled pocket", d("width"), std::min(yl, yr), 10, 0, true});
+        d.pattern.spaces.push_back({"pocket", say("Angled pocket"), d("width"), std::min(yl, yr), 10, 0, true});
         d.add(Step{.id = "pocket.mouth",
-            .title = "Sew and turn the pocket's mouth",
-            .text = "Right sides together, sew the slanting mouth at " + lengthToken(s)
-                + ". Turn, press, topstitch {3.2} and {9.5} from the edge.",
+            .title = say("Sew and turn the pocket's mouth"),
+            .text = say(
+                "Right sides together, sew the slanting mouth at {}. Turn, press, topstitch {} and {} from the edge.",
+                Len(s), Len(3.2), Len(9.5)),
             .kind = StepKind::Seam,
             .phase = "Shell front",
             .consumes = {"pocket", "pocket.lining"},
@@ -189,12 +190,12 @@ public:
             .pieces = {"pocket", "pocket.lining"},
             .seams = {"pocket.mouth"},
             .allowance = s,
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine, iron",
-            .check = "The mouth is not stretched: it runs across the grain."});
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine, iron"),
+            .check = say("The mouth is not stretched: it runs across the grain.")});
         d.add(Step{.id = "pocket.on",
-            .title = "Baste the pocket to the front",
-            .text = "Lay it on the front, edges level; baste {4} from the edge.",
+            .title = say("Baste the pocket to the front"),
+            .text = say("Lay it on the front, edges level; baste {} from the edge.", Len(4)),
             .kind = StepKind::Baste,
             .phase = "Shell front",
             .consumes = {"front", "pocket ready"},
@@ -202,21 +203,21 @@ public:
             .pieces = {"front", "pocket"},
             .seams = {"pocket.on"},
             .allowance = 4,
-            .stitch = "4–5 mm, basting",
-            .tool = "sewing machine",
-            .check = "The mouth lies flat on the front."});
+            .stitch = say("4–5 mm, basting"),
+            .tool = say("sewing machine"),
+            .check = say("The mouth lies flat on the front.")});
     }
 
     void sewCoat(Coat& c) const
     {
         c.sew({.id = "outline",
-            .title = "Sew " + c.what("front to back"),
+            .title = say("Sew {}", c.what(say("front to back"))),
             .seams = {"outline"},
             .consumes = {"front", "back"},
             .yields = "shell",
             .phase = "Shell assembly",
-            .text = "Notch out the allowance at the round corners, press.",
-            .check = "Both corners are smooth."});
+            .text = say("Notch out the allowance at the round corners, press."),
+            .check = say("Both corners are smooth.")});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

@@ -77,14 +77,15 @@ public:
         const double w = d("frame.width"), h = d("frame.height"), half = d("frame.depth") / 2, r = d("radius");
         p.width = w, p.height = h, p.depth = d("frame.depth");
         // The cover wraps the half shell: face, rim and turn-in.
-        const double wrap = d.work({"cover", "cover.wrap", "Cover beyond the face", "padding + rim + wall + turn",
+        const double wrap = d.work({"cover", "cover.wrap", say("Cover beyond the face"), "padding + rim + wall + turn",
             {{"padding", p.material(p.materials.at("padding")).thickness}, {"rim", half}, {"wall", d("shell.wall")},
                 {"turn", d("turn.in")}},
             0, Kind::Geometry, "mm",
-            "down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned in"});
+            say("down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned "
+                "in")});
         outline(d.add({.key = "cover",
                     .code = "A",
-                    .name = "Cover",
+                    .name = say("Cover"),
                     .group = PieceGroup::Shell,
                     .role = "cover",
                     .material = "shell",
@@ -93,26 +94,26 @@ public:
         const double inset = d("padding.hold");
         outline(d.add({.key = "padding",
                     .code = "P",
-                    .name = "Padding",
+                    .name = say("Padding"),
                     .group = PieceGroup::Interlining,
                     .role = "padding",
                     .material = "padding",
                     .count = 2}),
             w - 2 * inset, h - 2 * inset, std::max(r - inset, 1.0), 0);
-        const double less = d.work({"card", "card.less", "Card smaller on every edge", "wall + cover + clear",
+        const double less = d.work({"card", "card.less", say("Card smaller on every edge"), "wall + cover + clear",
             {{"wall", d("shell.wall")}, {"cover", d("cover.thick")}, {"clear", d("card.clear")}}, 0, Kind::Geometry,
-            "mm", "the card lies inside the half shell and is smaller by its covering thickness on each edge"});
+            "mm", say("the card lies inside the half shell and is smaller by its covering thickness on each edge")});
         const double cw = w - 2 * less, ch = h - 2 * less, cr = std::max(r - less, 1.0);
         outline(d.add({.key = "card",
                     .code = "R",
-                    .name = "Lining card",
+                    .name = say("Lining card"),
                     .group = PieceGroup::Interlining,
                     .role = "card",
                     .material = "card",
                     .count = 2}),
             cw, ch, cr, 0);
-        for (const auto& [key, code, name] :
-            {std::tuple{lined("front"), "LA", "Card cover, front"}, {lined("back"), "LB", "Card cover, back"}})
+        for (const auto& [key, code, name] : {std::tuple{lined("front"), "LA", say("Card cover, front")},
+                 {lined("back"), "LB", say("Card cover, back")}})
             outline(d.add({.key = key,
                         .code = code,
                         .name = name,
@@ -121,14 +122,15 @@ public:
                         .material = "lining"}),
                 cw, ch, cr, d("turn.in"));
         addFaces(d, sites(), ch / 2);
-        d.piece("cover").note = "Notch the turn-in at the corners.";
-        d.work({"cover", "frame.girth", "Rim of the frame, once round", "2*(width + height) - 8*radius + 2*pi*radius",
-            {{"width", w}, {"height", h}, {"radius", r}}, 0, Kind::Geometry, "mm", "for edging, cord or chain"});
-        p.hardware.push_back({"Rigid frame with hinge and clasp", 1, w,
-            lengthToken(w) + " × " + lengthToken(h) + " × " + lengthToken(d("frame.depth")), "as all metal"});
+        d.piece("cover").note = say("Notch the turn-in at the corners.");
+        d.work({"cover", "frame.girth", say("Rim of the frame, once round"),
+            "2*(width + height) - 8*radius + 2*pi*radius", {{"width", w}, {"height", h}, {"radius", r}}, 0,
+            Kind::Geometry, "mm", say("for edging, cord or chain")});
+        p.hardware.push_back({label("Rigid frame with hinge and clasp"), 1, w,
+            say("{} × {} × {}", Len(w), Len(h), Len(d("frame.depth"))), say("as all metal")});
         const double inside = less;
         p.spaces.push_back(
-            {"main", "Main space", w - 2 * inside, h - 2 * inside, d("frame.depth") - 2 * inside, r, false});
+            {"main", say("Main space"), w - 2 * inside, h - 2 * inside, d("frame.depth") - 2 * inside, r, false});
         p.handles = {{"frame.width", "cover", {w / 2, 0}, {1, 0}, 2}, {"frame.height", "cover", {0, h / 2}, {0, 1}, 2}};
         addSteps(d);
     }
@@ -142,10 +144,10 @@ public:
 
     void addSteps(Drafter& d) const
     {
-        const std::vector<std::string> glue{"Contact adhesive: air the room, no flame; let it dry as its maker says."};
-        const auto step = [&](const std::string& id, const std::string& title, const std::string& text, StepKind kind,
+        const std::vector<Message> glue{say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
+        const auto step = [&](const std::string& id, const Message& title, const Message& text, StepKind kind,
                               const std::string& phase, std::vector<WorkId> consumes, const WorkId& yields,
-                              std::vector<PieceId> pieces, const std::string& check) {
+                              std::vector<PieceId> pieces, const Message& check) {
             d.add(Step{.id = id,
                 .title = title,
                 .text = text,
@@ -154,24 +156,26 @@ public:
                 .consumes = std::move(consumes),
                 .yields = yields,
                 .pieces = std::move(pieces),
-                .tool = "contact adhesive, bone folder",
+                .tool = say("contact adhesive, bone folder"),
                 .check = check,
                 .cautions = glue});
         };
-        step("pad", "Pad the half shells", "Glue the padding on the face of each half shell, centred.", StepKind::Flat,
-            "Small parts", {"padding"}, "padded shells", {"padding"}, "The padding ends short of the rim all round.");
-        step("cover", "Cover the half shells",
-            "Centre the cover, draw it over the rim and glue the turn-in of " + lengthToken(d("turn.in"))
-                + " inside: straights first, then notch and lay the corners.",
+        step("pad", say("Pad the half shells"), say("Glue the padding on the face of each half shell, centred."),
+            StepKind::Flat, "Small parts", {"padding"}, "padded shells", {"padding"},
+            say("The padding ends short of the rim all round."));
+        step("cover", say("Cover the half shells"),
+            say("Centre the cover, draw it over the rim and glue the turn-in of {} inside: straights first, then notch "
+                "and lay the corners.",
+                Len(d("turn.in"))),
             StepKind::Flat, "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
-            "The cloth is smooth at all corners; let it dry.");
-        step("card", "Cover the lining cards",
-            "Glue the card covers' turn-in of " + lengthToken(d("turn.in")) + " to the back of the cards.",
-            StepKind::Flat, "Lining", {"card", lined("front"), lined("back")}, "lining",
-            {"card", lined("front"), lined("back")}, "Each covered card drops into its half shell.");
-        step("set", "Set the cards", "Glue the covered cards into the half shells; press until dry.",
+            say("The cloth is smooth at all corners; let it dry."));
+        step("card", say("Cover the lining cards"),
+            say("Glue the card covers' turn-in of {} to the back of the cards.", Len(d("turn.in"))), StepKind::Flat,
+            "Lining", {"card", lined("front"), lined("back")}, "lining", {"card", lined("front"), lined("back")},
+            say("Each covered card drops into its half shell."));
+        step("set", say("Set the cards"), say("Glue the covered cards into the half shells; press until dry."),
             StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", lined("front"), lined("back")},
-            "The frame closes and clasps freely.");
+            say("The frame closes and clasps freely."));
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

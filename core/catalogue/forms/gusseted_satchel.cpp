@@ -196,7 +196,7 @@ public:
         const double y0 = startOf(piece.edge("front")->stitch).y, y1 = startOf(piece.edge("back")->stitch).y;
         Piece& bottom = d.add({.key = of + "gusset.bottom",
             .code = piece.code + "2",
-            .name = of.empty() ? "Gusset bottom" : "Lining gusset bottom",
+            .name = of.empty() ? say("Gusset bottom") : say("Lining gusset bottom"),
             .group = piece.group,
             .role = piece.role,
             .material = piece.material,
@@ -227,7 +227,7 @@ public:
     void draftShell(Drafter& d) const
     {
         const double s = d("allowance.body");
-        for (const auto& [key, code, name] : {std::tuple{"front", "A", "Front"}, {"back", "B", "Back"}}) {
+        for (const auto& [key, code, name] : {std::tuple{"front", "A", say("Front")}, {"back", "B", say("Back")}}) {
             Piece& panel = d.add({.key = key,
                 .code = code,
                 .name = name,
@@ -238,9 +238,9 @@ public:
         }
         Piece& gusset = d.add({.key = "gusset",
             .code = "C",
-            .name = three(d) ? "Gusset side"
-                : two(d)     ? "Gusset half"
-                             : "Gusset",
+            .name = three(d) ? say("Gusset side")
+                : two(d)     ? say("Gusset half")
+                             : say("Gusset"),
             .group = PieceGroup::Shell,
             .role = "gusset",
             .material = "shell",
@@ -250,34 +250,36 @@ public:
         drawGusset(d, gusset, "", s, s);
         const double turn = cornerTurn(d("taper"), d("height"), d("bow"));
         if (d("bow") == 0)
-            d.work({"gusset", "gusset.run", "U-run of the panel",
+            d.work({"gusset", "gusset.run", say("U-run of the panel"),
                 "2*(hypot - radius*tan(turn/2)) + 2*radius*turn + width - 2*radius*tan(turn/2)",
                 {{"hypot", std::hypot(d("height"), d("taper"))}, {"radius", d("radius")}, {"turn", turn},
                     {"width", d("width")}},
                 0, Kind::Geometry, "mm",
-                "length of the side, corner and bottom edges; turn is the corner's angle in radians, hypot the slanted "
-                "side"});
+                say("length of the side, corner and bottom edges; turn is the corner's angle in radians, hypot the "
+                    "slanted side")});
         else {
             double sides = 0;
             for (const auto& e : d.piece("front").edges)
                 sides += e.name == "left side" || e.name == "left ease" ? e.length() : 0;
-            d.work({"gusset", "gusset.run", "U-run of the panel",
+            d.work({"gusset", "gusset.run", say("U-run of the panel"),
                 "2*side + 2*radius*turn + width - 2*radius*tan(turn/2)",
                 {{"side", sides}, {"radius", d("radius")}, {"turn", turn}, {"width", d("width")}}, 0, Kind::Geometry,
-                "mm", "side: the curved side, measured along its stitch line; turn is the corner's angle in radians"});
+                "mm",
+                say("side: the curved side, measured along its stitch line; turn is the corner's angle in radians")});
         }
         if (narrowing(d.pattern) > 0)
-            d.work({"gusset", "gusset.narrow", "Gusset narrows on each side by", "(depth - mouth)/2",
+            d.work({"gusset", "gusset.narrow", say("Gusset narrows on each side by"), "(depth - mouth)/2",
                 {{"depth", d("depth")}, {"mouth", d("depth.mouth")}}, 0, Kind::Geometry, "mm",
-                "the slanted edge is as long as the panel's side beside it"});
-        d.work({"gusset", "gusset.surplus", "Cut edge longer than stitch line at the corners", "2*allowance*turn",
+                say("the slanted edge is as long as the panel's side beside it")});
+        d.work({"gusset", "gusset.surplus", say("Cut edge longer than stitch line at the corners"), "2*allowance*turn",
             {{"allowance", s}, {"turn", turn}}, 0, Kind::Geometry, "mm",
-            "allowance × angle at each corner: a gusset measured on the cut edge comes out this much too long"});
-        d.work({"gusset", "gusset.clip", "Clip spacing at the corners", "opening*radius/allowance",
+            say("allowance × angle at each corner: a gusset measured on the cut edge comes out this much too long")});
+        d.work({"gusset", "gusset.clip", say("Clip spacing at the corners"), "opening*radius/allowance",
             {{"opening", 3}, {"radius", d("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm",
-            "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
-        d.work({"gusset", "gusset.clipDepth", "Clip depth", "allowance - 2", {{"allowance", s}}, 0, Kind::Trade, "mm",
-            "common practice"});
+            say("a straight allowance on a convex curve opens by allowance/radius; {} gaps are common practice",
+                Len(3))});
+        d.work({"gusset", "gusset.clipDepth", say("Clip depth"), "allowance - 2", {{"allowance", s}}, 0, Kind::Trade,
+            "mm", say("common practice")});
         gussetSeams(d, "", "", s);
     }
 
@@ -306,30 +308,30 @@ public:
         };
         const double low = of.empty() ? s : lowAllowance(d);
         d.add(Seam{.key = of + "front-gusset",
-            .name = title.empty() ? "Front to gusset" : "Lining front to gusset",
+            .name = title.empty() ? say("Front to gusset") : say("Lining front to gusset"),
             .a = d.runWithout(of + "front", "top"),
             .b = side("front"),
             .allowance = low});
         d.add(Seam{.key = of + "back-gusset",
-            .name = title.empty() ? "Back to gusset" : "Lining back to gusset",
+            .name = title.empty() ? say("Back to gusset") : say("Lining back to gusset"),
             .a = d.runWithout(of + "back", "top"),
             .b = side("back"),
             .allowance = low});
-        const std::string lead = title.empty() ? "Gusset" : "Lining gusset";
+        const Message lead = title.empty() ? say("Gusset") : say("Lining gusset");
         if (three(d)) {
             d.add(Seam{.key = of + "gusset-left",
-                .name = lead + " side to bottom, left",
+                .name = say("{} side to bottom, left", lead),
                 .a = {{g, "centre"}},
                 .b = {{of + "gusset.bottom", "left", 0, true}},
                 .allowance = low});
             d.add(Seam{.key = of + "gusset-right",
-                .name = lead + " side to bottom, right",
+                .name = say("{} side to bottom, right", lead),
                 .a = {{g, "centre", 1}},
                 .b = {{of + "gusset.bottom", "right"}},
                 .allowance = low});
         } else if (two(d))
             d.add(Seam{.key = of + "gusset-centre",
-                .name = lead + " centre bottom",
+                .name = say("{} centre bottom", lead),
                 .a = {{g, "centre"}},
                 .b = {{g, "centre", 1}},
                 .allowance = low});
@@ -341,13 +343,13 @@ public:
     double liningInset(Drafter& d) const
     {
         if (wider(d))
-            return d.work({lined("front"), "lining.inset", "Lining moved in, from the middle down", "wide - allowance",
-                {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0, Kind::Trade, "mm",
-                "same cut as the shell, sewn with a wider seam; the mouth is unchanged"});
+            return d.work({lined("front"), "lining.inset", say("Lining moved in, from the middle down"),
+                "wide - allowance", {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0,
+                Kind::Trade, "mm", say("same cut as the shell, sewn with a wider seam; the mouth is unchanged")});
         if (d.choice("lining.fit") == "smaller")
-            return d.work({lined("front"), "lining.inset", "Lining moved in, all round but the mouth", "wall",
+            return d.work({lined("front"), "lining.inset", say("Lining moved in, all round but the mouth"), "wall",
                 {{"wall", d.stack("panel", "front", "shell")}}, 0, Kind::Geometry, "mm",
-                "nested boxes: each inside dimension is twice the wall's thickness less"});
+                say("nested boxes: each inside dimension is twice the wall's thickness less")});
         return 0;
     }
 
@@ -360,7 +362,7 @@ public:
         shape.allowance = d("allowance.lining");
         shape.lowAllowance = lowAllowance(d);
         for (const auto& [key, code, name] :
-            {std::tuple{lined("front"), "LA", "Lining front"}, {lined("back"), "LB", "Lining back"}}) {
+            {std::tuple{lined("front"), "LA", say("Lining front")}, {lined("back"), "LB", say("Lining back")}}) {
             Piece& panel = d.add({.key = key,
                 .code = code,
                 .name = name,
@@ -371,9 +373,9 @@ public:
         }
         Piece& gusset = d.add({.key = lined("gusset"),
             .code = "LC",
-            .name = three(d) ? "Lining gusset side"
-                : two(d)     ? "Lining gusset half"
-                             : "Lining gusset",
+            .name = three(d) ? say("Lining gusset side")
+                : two(d)     ? say("Lining gusset half")
+                             : say("Lining gusset"),
             .group = PieceGroup::Lining,
             .role = "lining gusset",
             .material = "lining",
@@ -404,21 +406,21 @@ public:
         const double flat = bottom ? bottom->length() : 0;
         if (flat - 2 * d("board.inset") < 20 || d("depth") - 2 * d("board.inset") < 10)
             return;
-        const double length = d.work({"base.board", "board.length", "Base board length", "bottom - 2*inset",
+        const double length = d.work({"base.board", "board.length", say("Base board length"), "bottom - 2*inset",
             {{"bottom", flat}, {"inset", d("board.inset")}}, 0, Kind::Trade, "mm",
-            "the flat of the bottom between the corners, less the gap at both ends"});
-        const double width = d.work({"base.board", "board.width", "Base board width", "depth - 2*inset",
+            say("the flat of the bottom between the corners, less the gap at both ends")});
+        const double width = d.work({"base.board", "board.width", say("Base board width"), "depth - 2*inset",
             {{"depth", d("depth")}, {"inset", d("board.inset")}}, 0, Kind::Trade, "mm",
-            "the gusset's depth, less the gap on both sides"});
+            say("the gusset's depth, less the gap on both sides")});
         Piece& board = d.add({.key = "base.board",
             .code = "R",
-            .name = "Base board",
+            .name = say("Base board"),
             .group = PieceGroup::Interlining,
             .role = "board",
             .material = "board",
             .grain = 0});
         drawRectangle(board, length, width, 0);
-        board.note = "Round the corners so that they do not wear through.";
+        board.note = say("Round the corners so that they do not wear through.");
     }
 
     void addPlaces(Drafter& d) const
@@ -427,8 +429,8 @@ public:
         const PieceId pieces[] = {"front", "back", lined("front"), lined("back")};
         std::size_t i = 0;
         for (const auto& spec : sites()) {
-            d.pattern.sites.push_back({spec.name, spec.label, {pieces[i]}, 0, d("height"), d("face.width"), d("height"),
-                phases[i], spec.lining});
+            d.pattern.sites.push_back({SiteId(spec.name), labelled(Label{spec.label}), {pieces[i]}, 0, d("height"),
+                d("face.width"), d("height"), phases[i], spec.lining});
             ++i;
         }
         const double end = two(d) ? 0 : boundsOf(d.piece("gusset").stitch()).x1,
@@ -464,16 +466,16 @@ public:
         const double board = d.choice("base.board") == "yes"
             ? d.pattern.material(d.pattern.materials.at("board")).thickness
             : 0;
-        const double width = d.work({"body", "inside.width", "Inside width", "width - 2*side",
+        const double width = d.work({"body", "inside.width", say("Inside width"), "width - 2*side",
             {{"width", d("width")}, {"side", side}}, 0, Kind::Geometry, "mm",
-            "each inside dimension is twice the wall's thickness less; side: gusset, foam and lining"});
-        const double depth = d.work({"body", "inside.depth", "Inside depth", "depth - 2*wall",
-            {{"depth", d("depth")}, {"wall", panel}}, 0, Kind::Geometry, "mm", "wall: panel, foam and lining"});
-        const double height = d.work({"body", "inside.height", "Inside height", "height - base - board",
+            say("each inside dimension is twice the wall's thickness less; side: gusset, foam and lining")});
+        const double depth = d.work({"body", "inside.depth", say("Inside depth"), "depth - 2*wall",
+            {{"depth", d("depth")}, {"wall", panel}}, 0, Kind::Geometry, "mm", say("wall: panel, foam and lining")});
+        const double height = d.work({"body", "inside.height", say("Inside height"), "height - base - board",
             {{"height", d("height")}, {"base", side}, {"board", board}}, 0, Kind::Geometry, "mm",
-            "the mouth is open, so only the bottom takes from the height"});
+            say("the mouth is open, so only the bottom takes from the height")});
         d.pattern.spaces.push_back(
-            {"main", "Main space", width, height, depth, std::max(0.0, d("radius") - side), false});
+            {"main", say("Main space"), width, height, depth, std::max(0.0, d("radius") - side), false});
     }
 
     // ---- Steps ----------------------------------------------------------------------------------------------------
@@ -492,22 +494,23 @@ public:
         const std::string& whole) const
     {
         const bool lining = !of.empty();
-        const std::string what = lining ? "lining " : "", g = of + "gusset";
+        const std::string g = of + "gusset";
+        const auto what = [&](const Message& name) { return lining ? say("lining {}", name) : name; };
         const double s = lining ? lowAllowance(d) : d("allowance.body");
-        const std::string at = lining && wider(d)
-            ? lengthToken(d("allowance.lining")) + " at the mouth, widening to " + lengthToken(s) + " at half height"
-            : lengthToken(s);
-        const std::string pitch = lengthToken(std::round(3 * d("radius") / s));
+        const Message at = lining && wider(d)
+            ? say("{} at the mouth, widening to {} at half height", Len(d("allowance.lining")), Len(s))
+            : say("{}", Len(s));
+        const Len pitch(std::round(3 * d("radius") / s));
         if (two(d)) {
             const std::vector<SeamId> joins = three(d) ? std::vector<SeamId>{of + "gusset-left", of + "gusset-right"}
                                                        : std::vector<SeamId>{of + "gusset-centre"};
             const std::vector<PieceId> parts = three(d) ? std::vector<PieceId>{g, of + "gusset.bottom"}
                                                         : std::vector<PieceId>{g};
             d.add(Step{.id = g + ".join",
-                .title = "Join the " + what + (three(d) ? "gusset's sides and bottom" : "gusset halves"),
-                .text = std::string("Right sides together, sew the ")
-                    + (three(d) ? "sides to the bottom" : "centre-bottom seam") + " at " + lengthToken(s)
-                    + ". Press open and topstitch both sides.",
+                .title = three(d) ? say("Join the {}'s sides and bottom", what(say("gusset")))
+                                  : say("Join the {}", what(say("gusset halves"))),
+                .text = say("Right sides together, sew the {} at {}. Press open and topstitch both sides.",
+                    (three(d) ? say("sides to the bottom") : say("centre-bottom seam")), Len(s)),
                 .kind = StepKind::Seam,
                 .phase = gussetPhase,
                 .consumes = {parts.begin(), parts.end()},
@@ -515,28 +518,31 @@ public:
                 .pieces = parts,
                 .seams = joins,
                 .allowance = s,
-                .stitch = "2.5–3 mm, lockstitch 301",
-                .tool = "sewing machine",
-                .check = "The joined strip is as long as the panel's U-run."});
+                .stitch = say("2.5–3 mm, lockstitch 301"),
+                .tool = say("sewing machine"),
+                .check = say("The joined strip is as long as the panel's U-run.")});
         }
         d.add(Step{.id = g + ".clip",
-            .title = "Clip the " + what + "gusset at the corners",
-            .text = "Between the corner notches, snip into both long allowances every " + pitch + ", "
-                + lengthToken(s - 2) + " deep.",
+            .title = say("Clip the {} at the corners", what(say("gusset"))),
+            .text = say(
+                "Between the corner notches, snip into both long allowances every {}, {} deep.", pitch, Len(s - 2)),
             .kind = StepKind::Clip,
             .phase = gussetPhase,
             .consumes = {g},
             .yields = g,
             .pieces = {g},
-            .tool = "scissors",
-            .check = "No snip reaches the stitch line."});
+            .tool = say("scissors"),
+            .check = say("No snip reaches the stitch line.")});
         d.add(Step{.id = of + "front-gusset",
-            .title = "Sew the " + what + "gusset to the " + what + "front",
-            .text = "Right sides together, match the centre and the corner notches; sew from mouth to mouth at " + at
-                + ", gusset uppermost."
-                + (lining && baggedOut(d) ? " Leave " + lengthToken(d("opening.length"))
-                            + " open in the middle of the bottom; back-stitch both ends of the opening."
-                                          : ""),
+            .title = say("Sew the {} to the {}", what(say("gusset")), what(say("front"))),
+            .text = together(
+                say("Right sides together, match the centre and the corner notches; sew from mouth to mouth at {}, "
+                    "gusset uppermost.",
+                    at),
+                lining && baggedOut(d)
+                    ? say("Leave {} open in the middle of the bottom; back-stitch both ends of the opening.",
+                        Len(d("opening.length")))
+                    : Message()),
             .kind = StepKind::Seam,
             .phase = phase,
             .consumes = {of + "front", g},
@@ -544,13 +550,13 @@ public:
             .pieces = {of + "front", g},
             .seams = {of + "front-gusset"},
             .allowance = s,
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "Both mouth ends are level."});
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("Both mouth ends are level.")});
         d.add(Step{.id = of + "back-gusset",
-            .title = "Sew the " + what + "gusset to the " + what + "back",
-            .text = "Right sides together, match the centre and the corner notches; sew from mouth to mouth at " + at
-                + ".",
+            .title = say("Sew the {} to the {}", what(say("gusset")), what(say("back"))),
+            .text = say(
+                "Right sides together, match the centre and the corner notches; sew from mouth to mouth at {}.", at),
             .kind = StepKind::Seam,
             .phase = phase,
             .consumes = {of + "back", of + "front with gusset"},
@@ -558,22 +564,22 @@ public:
             .pieces = backPieces(d, of),
             .seams = {of + "back-gusset"},
             .allowance = s,
-            .stitch = "2.5–3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = lining ? "The lining hangs in the shell without folds."
-                            : "Turned right side out, the corners are smooth and alike."});
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = lining ? say("The lining hangs in the shell without folds.")
+                            : say("Turned right side out, the corners are smooth and alike.")});
         if (cutLong(d))
             d.add(Step{.id = g + ".trim",
-                .title = "Trim the " + what + "gusset's ends",
-                .text = "Trim both ends of the gusset level with the panels' mouths: " + lengthToken(kLong)
-                    + " were cut extra.",
+                .title = say("Trim the {}'s ends", what(say("gusset"))),
+                .text = say(
+                    "Trim both ends of the gusset level with the panels' mouths: {} were cut extra.", Len(kLong)),
                 .kind = StepKind::Cut,
                 .phase = phase,
                 .consumes = {whole},
                 .yields = whole,
                 .pieces = {g},
-                .tool = "scissors",
-                .check = "The mouth is level all round."});
+                .tool = say("scissors"),
+                .check = say("The mouth is level all round.")});
     }
 
     std::vector<PieceId> backPieces(const Drafter& d, const std::string& of) const

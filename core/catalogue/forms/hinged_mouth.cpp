@@ -108,15 +108,15 @@ public:
     {
         Pattern& p = d.pattern;
         const double half = d.piece("front").edge("top")->length(), s = d("allowance.mouth");
-        const double tall = d.work({"channel", "channel.height", "Channel, seam to seam", "2*(stay + play)",
+        const double tall = d.work({"channel", "channel.height", say("Channel, seam to seam"), "2*(stay + play)",
             {{"stay", d("stay.width")}, {"play", d("stay.play")}}, 0, Kind::Trade, "mm",
-            "folded over the stay, with room to slide it in"});
-        const double stay = d.work({"channel", "stay.length", "Length of each stay", "mouth - 2*clear",
+            say("folded over the stay, with room to slide it in")});
+        const double stay = d.work({"channel", "stay.length", say("Length of each stay"), "mouth - 2*clear",
             {{"mouth", half}, {"clear", d("stay.clear")}}, 0, Kind::Geometry, "mm",
-            "half of the mouth less what the hinges need at both ends"});
+            say("half of the mouth less what the hinges need at both ends")});
         Piece& channel = d.add({.key = "channel",
             .code = "E",
-            .name = "Channel",
+            .name = say("Channel"),
             .group = PieceGroup::Shell,
             .role = "channel",
             .material = "shell",
@@ -130,19 +130,26 @@ public:
         };
         for (int i = 0; i < 2; ++i)
             d.add(Seam{.key = i == 0 ? "channel right" : "channel left",
-                .name = std::string("Channel to channel, ") + (i == 0 ? "right" : "left"),
+                .name = say("Channel to channel, {}", (i == 0 ? say("right") : say("left"))),
                 .a = {{"channel", "right", i}},
                 .b = {{"channel", "left", 1 - i, true}},
                 .allowance = s});
         const std::vector<EdgeUse> outside{{"front", "top", 0, true}, {"back", "top", 0, true}},
             inside{{lined("front"), "top", 0, true}, {lined("back"), "top", 0, true}};
-        d.add(Seam{
-            .key = "mouth", .name = "Shell to channels", .a = outside, .b = along("bottom", false), .allowance = s});
-        d.add(Seam{
-            .key = "mouth.lining", .name = "Channels to lining", .a = along("top", true), .b = inside, .allowance = s});
+        d.add(Seam{.key = "mouth",
+            .name = say("Shell to channels"),
+            .a = outside,
+            .b = along("bottom", false),
+            .allowance = s});
+        d.add(Seam{.key = "mouth.lining",
+            .name = say("Channels to lining"),
+            .a = along("top", true),
+            .b = inside,
+            .allowance = s});
+        p.hardware.push_back({label("Metal stay"), 2, stay, say("{} × {}", Len(stay), Len(d("stay.width"))),
+            say("bare, in the channel")});
         p.hardware.push_back(
-            {"Metal stay", 2, stay, lengthToken(stay) + " × " + lengthToken(d("stay.width")), "bare, in the channel"});
-        p.hardware.push_back({"Stay hinge", 2, d("stay.width"), lengthToken(d("stay.width")), "bare, in the channel"});
+            {label("Stay hinge"), 2, d("stay.width"), say("{}", Len(d("stay.width"))), say("bare, in the channel")});
     }
 
     void drawBoard(Drafter& d) const
@@ -150,23 +157,24 @@ public:
         const double inset = d("board.inset");
         Piece& board = d.add({.key = "base.board",
             .code = "R",
-            .name = "Base board",
+            .name = say("Base board"),
             .group = PieceGroup::Interlining,
             .role = "board",
             .material = "board",
             .grain = 0});
         drawRectangle(board, d("width") - 2 * inset, d("depth") - 2 * inset, 0);
-        board.note = "Round the corners so that they do not wear through.";
+        board.note = say("Round the corners so that they do not wear through.");
     }
 
     void join(Drafter& d) const
     {
         const double s = d("allowance.mouth");
-        const std::string stitch = "2.5–3 mm, lockstitch 301", at = lengthToken(s);
+        const Message stitch = say("2.5–3 mm, lockstitch 301"), at = say("{}", Len(s));
         d.add(Step{.id = "channel.ring",
-            .title = "Join the channels into a ring",
-            .text = "Right sides together, sew both ends at " + at
-                + "; press open and topstitch both sides. Fold lengthwise, press, unfold.",
+            .title = say("Join the channels into a ring"),
+            .text = say("Right sides together, sew both ends at {}; press open and topstitch both sides. Fold "
+                        "lengthwise, press, unfold.",
+                at),
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"channel"},
@@ -175,11 +183,11 @@ public:
             .seams = {"channel right", "channel left"},
             .allowance = s,
             .stitch = stitch,
-            .tool = "sewing machine",
-            .check = "The ring is as long as the mouth."});
+            .tool = say("sewing machine"),
+            .check = say("The ring is as long as the mouth.")});
         d.add(Step{.id = "mouth",
-            .title = "Sew the channels to the shell",
-            .text = "Right sides together, the ring's joins on the side seams; sew at " + at + ".",
+            .title = say("Sew the channels to the shell"),
+            .text = say("Right sides together, the ring's joins on the side seams; sew at {}.", at),
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell", "channels"},
@@ -188,11 +196,11 @@ public:
             .seams = {"mouth"},
             .allowance = s,
             .stitch = stitch,
-            .tool = "sewing machine",
-            .check = "Handles and tabs are not caught."});
+            .tool = say("sewing machine"),
+            .check = say("Handles and tabs are not caught.")});
         d.add(Step{.id = "mouth.lining",
-            .title = "Sew the lining to the channels",
-            .text = "Lining right sides to the channels' free edge; sew at " + at + " all round.",
+            .title = say("Sew the lining to the channels"),
+            .text = say("Lining right sides to the channels' free edge; sew at {} all round.", at),
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell with channels", "lining"},
@@ -201,55 +209,55 @@ public:
             .seams = {"mouth.lining"},
             .allowance = s,
             .stitch = stitch,
-            .tool = "sewing machine",
-            .check = "Side seams meet."});
+            .tool = say("sewing machine"),
+            .check = say("Side seams meet.")});
         d.add(Step{.id = "turn",
-            .title = "Turn the bag through the opening",
-            .text = "Reach through the opening in the lining's bottom seam and pull the bag out through it.",
+            .title = say("Turn the bag through the opening"),
+            .text = say("Reach through the opening in the lining's bottom seam and pull the bag out through it."),
             .kind = StepKind::Turn,
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"front", lined("front")},
-            .tool = "hands",
-            .check = "Corners are pushed out fully.",
+            .tool = say("hands"),
+            .check = say("Corners are pushed out fully."),
             .turnsThrough = true});
         d.add(Step{.id = "stays",
-            .title = "Close the channels over the stays",
-            .text = "Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
-                    "stitch along the channel's lower seam, one needle's breadth above it.",
+            .title = say("Close the channels over the stays"),
+            .text = say("Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
+                        "stitch along the channel's lower seam, one needle's breadth above it."),
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"channel"},
-            .tool = "sewing machine, zip foot",
-            .check = "The mouth opens and closes freely.",
-            .cautions = {"Needle strike: keep the foot clear of the metal."}});
+            .tool = say("sewing machine, zip foot"),
+            .check = say("The mouth opens and closes freely."),
+            .cautions = {say("Needle strike: keep the foot clear of the metal.")}});
         d.add(Step{.id = "board",
-            .title = "Put the base board in",
-            .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a "
-                    "few dots of glue.",
+            .title = say("Put the base board in"),
+            .text = say("Slide the base board through the opening onto the bottom, between shell and lining. Fix it "
+                        "with a few dots of glue."),
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag", "base.board"},
             .yields = "bag",
             .pieces = {"base.board"},
-            .tool = "contact adhesive",
-            .check = "The board lies flat and clear of the seams.",
-            .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
+            .tool = say("contact adhesive"),
+            .check = say("The board lies flat and clear of the seams."),
+            .cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")}});
         d.add(Step{.id = "close",
-            .title = "Close the turning opening",
-            .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
+            .title = say("Close the turning opening"),
+            .text = say("Fold the allowances in and stitch the opening shut close to the edge, or by hand."),
             .kind = StepKind::CloseOpening,
             .phase = "Closing",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {lined("front"), lined("back")},
             .seams = {lined("bottom")},
-            .stitch = "2.5 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "Nothing is left between the layers: no pins, no clips."});
+            .stitch = say("2.5 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("Nothing is left between the layers: no pins, no clips.")});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

@@ -121,7 +121,7 @@ public:
             {.mouth = mouthOf(body(p, 0)),
                 .open = lined("base"),
                 .board = p.piece("base.board") ? "base.board" : "",
-                .openPlace = "the lining's base seam"});
+                .openPlace = say("the lining's base seam")});
         addFacing(d, lining);
     }
 
@@ -130,7 +130,7 @@ public:
         const double w = p.values.at("width") - 2 * in, d = p.values.at("depth") - 2 * in;
         Standing s{
             .plan = roundedPlan(w, d, 0), .height = p.values.at("height") - in, .lean = -p.values.at("flare") - 2 * in};
-        s.walls = {{"front", "A", "Front", w + d}, {"back", "B", "Back", w + d}};
+        s.walls = {{"front", "A", say("Front"), w + d}, {"back", "B", say("Back"), w + d}};
         return s;
     }
 
@@ -148,7 +148,7 @@ public:
         const std::string key = "overlay." + wall;
         Piece& piece = d.add({.key = key,
             .code = wall == "front" ? "O1" : "O2",
-            .name = wall == "front" ? "Overlay, front" : "Overlay, back",
+            .name = wall == "front" ? say("Overlay, front") : say("Overlay, back"),
             .group = PieceGroup::Shell,
             .role = "overlay",
             .material = "overlay"});
@@ -158,29 +158,30 @@ public:
         d.piece(wall).lines.push_back({"second layer", FaceLine::Kind::Topstitch, lineRun({{-high, y}, {high, y}})});
         d.pattern.overlays.push_back({key, wall, {}});
         d.add(Seam{.key = key + ".top",
-            .name = piece.name + ", upper edge",
+            .name = say("{}, upper edge", piece.name),
             .a = {{wall, "second layer"}},
             .b = {{key, "top", 0, true}},
             .stitch = "topstitch"});
         d.add(Seam{.key = key + ".base",
-            .name = piece.name + ", at the base",
+            .name = say("{}, at the base", piece.name),
             .a = {{wall, "bottom"}},
             .b = {{key, "bottom"}},
             .allowance = s,
             .stitch = "baste"});
         d.add(Step{.id = key,
-            .title = "Lay the overlay on the " + wall,
-            .text = "Fold the upper edge in by " + lengthToken(s)
-                + ", lay it on its line, topstitch {3.2} from the fold; baste sides and base {4} from the edge.",
+            .title = say("Lay the overlay on the {}", sideLabel(wall)),
+            .text = say("Fold the upper edge in by {}, lay it on its line, topstitch {} from the fold; baste sides and "
+                        "base {} from the edge.",
+                Len(s), Len(3.2), Len(4)),
             .kind = StepKind::Flat,
             .phase = phaseOf(wall),
             .consumes = {wall, key},
             .yields = wall,
             .pieces = {key, wall},
             .seams = {key + ".top", key + ".base"},
-            .stitch = "3.5 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The overlay lies flat; nap up."});
+            .stitch = say("3.5 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The overlay lies flat; nap up.")});
     }
 
     /// Two patches to a wall, with rivets along their free sides: through overlay and wall, before the lining.
@@ -192,7 +193,7 @@ public:
         if (wall == "front") {
             Piece& patch = d.add({.key = "corner",
                 .code = "Q",
-                .name = "Corner patch",
+                .name = say("Corner patch"),
                 .group = PieceGroup::Shell,
                 .role = "patch",
                 .material = "overlay",
@@ -201,9 +202,10 @@ public:
             drawRectangle(patch, side, side, 0);
             for (auto& e : patch.edges)
                 e.allowance = e.name == "bottom" ? d("allowance.body") : 0;
-            const double count = d.work({"corner", "rivet.count", "Rivets in all", "(2*row - shared)*corners*faces",
-                {{"row", double(n)}, {"shared", n > 1 ? 1.0 : 0.0}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade, "",
-                "two rows to a patch, which share the rivet in the corner; corners × faces"});
+            const double count = d.work(
+                {"corner", "rivet.count", say("Rivets in all"), "(2*row - shared)*corners*faces",
+                    {{"row", double(n)}, {"shared", n > 1 ? 1.0 : 0.0}, {"corners", 2}, {"faces", 2}}, 0, Kind::Trade,
+                    "", say("two rows to a patch, which share the rivet in the corner; corners × faces")});
             std::vector<Pierced> through{{"panel", "front", "shell"}, {"patch", "corner", "overlay"}};
             if (d.choice("overlay") == "yes")
                 through.push_back({"overlay", "overlay.front", "overlay"});
@@ -227,26 +229,26 @@ public:
                     if (row == std::string("across") && n > 1 && i == n - 1)
                         continue; // the upper end of the other row
                     const std::string key = "rivet." + wall + "." + which + "." + row + std::to_string(i + 1);
-                    p.fittings.push_back({key, "Rivet", wall, Fitting::Kind::Rivet, at, d("rivet"), 0,
-                        "patch, overlay and wall, not the lining"});
-                    d.piece(wall).drills.push_back({at, "rivet"});
+                    p.fittings.push_back({key, say("Rivet"), wall, Fitting::Kind::Rivet, at, d("rivet"), 0,
+                        say("patch, overlay and wall, not the lining")});
+                    d.piece(wall).drills.push_back({at, say("rivet")});
                     set.push_back(key);
                 }
             }
         }
         d.add(Step{.id = "patches." + wall,
-            .title = "Rivet the corner patches to the " + wall,
-            .text = "Lay the patches on their lines; punch at the drill marks, set the rivets through patch, overlay "
-                    "and wall; edge-stitch the free sides.",
+            .title = say("Rivet the corner patches to the {}", sideLabel(wall)),
+            .text = say("Lay the patches on their lines; punch at the drill marks, set the rivets through patch, "
+                        "overlay and wall; edge-stitch the free sides."),
             .kind = StepKind::Hardware,
             .phase = phaseOf(wall),
             .consumes = wall == "front" ? std::vector<WorkId>{wall, "corner"} : std::vector<WorkId>{wall},
             .yields = wall,
             .pieces = {"corner", wall},
             .fittings = set,
-            .tool = "punch, rivet setter, hammer",
-            .check = "No rivet turns.",
-            .cautions = {"Punch and hammer: wear eye protection."}});
+            .tool = say("punch, rivet setter, hammer"),
+            .check = say("No rivet turns."),
+            .cautions = {say("Punch and hammer: wear eye protection.")}});
     }
 
     /// The lining's upper part is cut from the shell's cloth.
@@ -260,22 +262,24 @@ public:
                     .y = y,
                     .stops = {},
                     .edgeNames = {"facing seam"},
-                    .upper = {.key = upper, .code = std::string(code) + "1", .name = std::string("Facing, ") + wall},
-                    .lower = {.key = lower, .code = std::string(code) + "2", .name = std::string("Lining ") + wall},
+                    .upper = {.key = upper,
+                        .code = std::string(code) + "1",
+                        .name = say("Facing, {}", sideLabel(wall))},
+                    .lower = {.key = lower, .code = std::string(code) + "2", .name = say("Lining {}", sideLabel(wall))},
                     .allowance = d("allowance.lining")});
             Piece& facing = d.piece(upper);
             facing.material = "shell";
             facing.role = "facing";
             facing.wholeRole.clear();
             d.add(Seam{.key = upper.as<SeamKind>(),
-                .name = std::string("Facing to lining, ") + wall,
+                .name = say("Facing to lining, {}", sideLabel(wall)),
                 .a = {{upper, "facing seam"}},
                 .b = {{lower, "facing seam", 0, true}},
                 .allowance = d("allowance.lining")});
             d.addBeforeUse(Step{.id = upper.as<StepKindOf>(),
-                               .title = std::string("Sew the facing to the lining ") + wall,
-                               .text = "Right sides together, sew at " + lengthToken(d("allowance.lining"))
-                                   + "; press down, topstitch {3.2} below the seam.",
+                               .title = say("Sew the facing to the lining {}", sideLabel(wall)),
+                               .text = say("Right sides together, sew at {}; press down, topstitch {} below the seam.",
+                                   Len(d("allowance.lining")), Len(3.2)),
                                .kind = StepKind::Seam,
                                .phase = "Lining",
                                .consumes = {upper, lower},
@@ -283,9 +287,9 @@ public:
                                .pieces = {upper, lower},
                                .seams = {upper.as<SeamKind>()},
                                .allowance = d("allowance.lining"),
-                               .stitch = "2.5–3 mm, lockstitch 301",
-                               .tool = "sewing machine",
-                               .check = "It is as tall as the lining was drafted."},
+                               .stitch = say("2.5–3 mm, lockstitch 301"),
+                               .tool = say("sewing machine"),
+                               .check = say("It is as tall as the lining was drafted.")},
                 key);
         }
     }

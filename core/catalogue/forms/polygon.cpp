@@ -127,13 +127,13 @@ public:
         if (b.zip > 0.85 * girth)
             throw InputError("zip.length",
                 "the zip panel takes nearly all of the face's outline; make it shorter or the sides longer");
-        d.work({"front", "face.angles", "Corner angles, all together", "(sides - 2)*180", {{"sides", d("sides")}}, 0,
-            Working::Kind::Geometry, "°", "the corners of n sides sum up to (n − 2)·180°"});
-        d.work({"front", "face.last", "Last side, which closes the face", "girth - others",
+        d.work({"front", "face.angles", say("Corner angles, all together"), "(sides - 2)*180", {{"sides", d("sides")}},
+            0, Working::Kind::Geometry, "°", say("the corners of n sides sum up to (n − 2)·180°")});
+        d.work({"front", "face.last", say("Last side, which closes the face"), "girth - others",
             {{"girth", girth}, {"others", girth - lengthOf(b.face.back())}}, 0, Working::Kind::Geometry, "mm",
-            "from the end of the last but one to the beginning of the first"});
-        d.work({"band", "face.girth", "Strip once round", "zip + rest", {{"zip", b.zip}, {"rest", girth - b.zip}}, 0,
-            Working::Kind::Geometry, "mm", "fold positions are the running lengths of the sides"});
+            say("from the end of the last but one to the beginning of the first")});
+        d.work({"band", "face.girth", say("Strip once round"), "zip + rest", {{"zip", b.zip}, {"rest", girth - b.zip}},
+            0, Working::Kind::Geometry, "mm", say("fold positions are the running lengths of the sides")});
         draftLoop(d, b, p.width * 0.8, p.height);
         p.handles.push_back({"side.1", "front", {endOf(b.face.front()).x, -p.height / 2}, {1, 0}, 1});
     }

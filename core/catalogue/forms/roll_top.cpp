@@ -94,9 +94,9 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        d.work({"front", "rolled", "Height of the walls", "height + rolls*roll",
+        d.work({"front", "rolled", say("Height of the walls"), "height + rolls*roll",
             {{"height", d("height")}, {"rolls", d("rolls")}, {"roll", d("roll.height")}}, 0, Kind::Geometry, "mm",
-            "what is rolled down is added"});
+            say("what is rolled down is added")});
         Coat shell = Coat::shell(d);
         drawStanding(shell, body(p, 0));
         Coat lining = Coat::lining(d, liningShrink(d, "front"));
@@ -115,15 +115,15 @@ public:
         drawStraps(d);
         sewStanding(shell, body(p, 0));
         sewStanding(lining, body(p, lining.shrink));
-        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .openPlace = "the lining's base seam"});
+        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .openPlace = say("the lining's base seam")});
     }
 
     Standing body(const Pattern& p, double in) const
     {
         const double w = p.values.at("width") - 2 * in, d = p.values.at("depth") - 2 * in;
         Standing s{.plan = roundedPlan(w, d, 0), .start = d / 2, .height = p.values.at("tall") - in, .lean = -in};
-        s.walls = {{"front", "A", "Front", w}, {"right", "D1", "Right side", d}, {"back", "B", "Back", w},
-            {"left", "D2", "Left side", d}};
+        s.walls = {{"front", "A", say("Front"), w}, {"right", "D1", say("Right side"), d},
+            {"back", "B", say("Back"), w}, {"left", "D2", say("Left side"), d}};
         return s;
     }
 
@@ -136,7 +136,7 @@ public:
         for (const bool under : {false, true}) {
             Piece& strap = d.add({.key = under ? "strap.under" : "strap.upper",
                 .code = under ? "LF" : "F",
-                .name = under ? "Strap underside" : "Shoulder strap",
+                .name = under ? say("Strap underside") : say("Shoulder strap"),
                 .group = under ? PieceGroup::Lining : PieceGroup::Shell,
                 .role = under ? "strap underside" : "shoulder strap",
                 .material = under ? "lining" : "shell",
@@ -150,7 +150,7 @@ public:
         }
         for (int copy = 0; copy < 2; ++copy)
             d.add(Seam{.key = "strap " + std::to_string(copy + 1),
-                .name = std::string("Shoulder strap to its underside, ") + (copy ? "right" : "left"),
+                .name = say("Shoulder strap to its underside, {}", (copy ? say("right") : say("left"))),
                 .a = withCopy(d.runWithout("strap.upper", "top"), copy),
                 .b = withCopy(d.runWithout("strap.under", "top"), copy),
                 .allowance = s});
@@ -161,7 +161,7 @@ public:
             back.lines.push_back(
                 {name, FaceLine::Kind::Placement, lineRun({{side * x - w / 2, y}, {side * x + w / 2, y}})});
             d.add(Seam{.key = side < 0 ? "strap.on left" : "strap.on right",
-                .name = std::string("Shoulder strap on the back, ") + (side < 0 ? "left" : "right"),
+                .name = say("Shoulder strap on the back, {}", (side < 0 ? say("left") : say("right"))),
                 .a = {{"back", name}},
                 .b = {{"strap.upper", "top", side < 0 ? 0 : 1, true}},
                 .stitch = "topstitch"});
@@ -169,7 +169,7 @@ public:
         // Two right triangles; the long side is folded, the legs lie in side and base seam.
         Piece& tri = d.add({.key = "brace",
             .code = "H",
-            .name = "Brace triangle",
+            .name = say("Brace triangle"),
             .group = PieceGroup::Shell,
             .role = "brace",
             .material = "shell",
@@ -179,17 +179,17 @@ public:
         tri.edges = {{"base leg", lineRun({{0, 0}, {brace, 0}}), s, {}},
             {"slant", lineRun({{brace, 0}, {0, brace}}), s, {}}, {"side leg", lineRun({{0, brace}, {0, 0}}), s, {}}};
         d.add(Seam{.key = "brace",
-            .name = "Brace triangles, layer to layer",
+            .name = say("Brace triangles, layer to layer"),
             .a = {{"brace", "slant"}},
             .b = {{"brace", "slant", 2}},
             .allowance = s});
         p.hardware.push_back(
-            {"Webbing slider", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});
-        p.hardware.push_back(
-            {"Roll-top hook and ring", 2, web, lengthToken(web) + " inside width", "one finish for all metal"});
+            {label("Webbing slider"), 2, web, say("{} inside width", Len(web)), say("one finish for all metal")});
+        p.hardware.push_back({label("Roll-top hook and ring"), 2, web, say("{} inside width", Len(web)),
+            say("one finish for all metal")});
         Piece& tail = d.add({.key = "webbing",
             .code = "W",
-            .name = "Webbing tail",
+            .name = say("Webbing tail"),
             .group = PieceGroup::Strip,
             .role = "webbing",
             .material = "strap",
@@ -199,9 +199,10 @@ public:
             if (seam.key == "base")
                 seam.trapped.push_back("brace");
         d.add(Step{.id = "strap.make",
-            .title = "Make the shoulder straps",
-            .text = "Right sides together, sew both long sides and the round end at " + lengthToken(s)
-                + ", leaving the webbing's width open in the end; turn, press, topstitch {6.4} from the edge.",
+            .title = say("Make the shoulder straps"),
+            .text = say("Right sides together, sew both long sides and the round end at {}, leaving the webbing's "
+                        "width open in the end; turn, press, topstitch {} from the edge.",
+                Len(s), Len(6.4)),
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"strap.upper", "strap.under"},
@@ -209,13 +210,14 @@ public:
             .pieces = {"strap.upper", "strap.under"},
             .seams = {"strap 1", "strap 2"},
             .allowance = s,
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "Both straps mirror each other."});
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("Both straps mirror each other.")});
         d.add(Step{.id = "brace.make",
-            .title = "Make the brace triangles",
-            .text = "Right sides together in pairs, the webbing tail between, sew the slanting side at "
-                + lengthToken(s) + "; turn, topstitch twice over the webbing.",
+            .title = say("Make the brace triangles"),
+            .text = say("Right sides together in pairs, the webbing tail between, sew the slanting side at {}; turn, "
+                        "topstitch twice over the webbing.",
+                Len(s)),
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"brace", "webbing"},
@@ -223,35 +225,36 @@ public:
             .pieces = {"brace", "webbing"},
             .seams = {"brace"},
             .allowance = s,
-            .stitch = "3 mm, lockstitch 301",
-            .tool = "sewing machine",
-            .check = "The webbing leaves the triangle at its middle.",
-            .cautions = {"Load ratings need testing by someone qualified; local safety rules go first."}});
+            .stitch = say("3 mm, lockstitch 301"),
+            .tool = say("sewing machine"),
+            .check = say("The webbing leaves the triangle at its middle."),
+            .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}});
         d.add(Step{.id = "strap.on",
-            .title = "Sew the straps to the back",
-            .text = "Strap ends on their lines, straps pointing up; sew, fold down and box-X over {25}.",
+            .title = say("Sew the straps to the back"),
+            .text = say("Strap ends on their lines, straps pointing up; sew, fold down and box-X over {}.", Len(25)),
             .kind = StepKind::Flat,
             .phase = "Shell back",
             .consumes = {"back", "straps"},
             .yields = "back",
             .pieces = {"strap.upper", "back"},
             .seams = {"strap.on left", "strap.on right"},
-            .stitch = "3 mm, lockstitch 301, box-X",
-            .tool = "sewing machine",
-            .check = "Both straps are level."});
+            .stitch = say("3 mm, lockstitch 301, box-X"),
+            .tool = say("sewing machine"),
+            .check = say("Both straps are level.")});
         d.add(Step{.id = "brace.on",
-            .title = "Baste the braces to the back",
-            .text = "Right angle into the lower corners of the back, legs level with side and base edge; baste {4} "
-                    "from the edge.",
+            .title = say("Baste the braces to the back"),
+            .text = say("Right angle into the lower corners of the back, legs level with side and base edge; baste {} "
+                        "from the edge.",
+                Len(4)),
             .kind = StepKind::Baste,
             .phase = "Shell back",
             .consumes = {"back", "braces"},
             .yields = "back",
             .pieces = {"brace", "back"},
             .allowance = 4,
-            .stitch = "4–5 mm, basting",
-            .tool = "sewing machine",
-            .check = "The webbing points up and in."});
+            .stitch = say("4–5 mm, basting"),
+            .tool = say("sewing machine"),
+            .check = say("The webbing points up and in.")});
     }
 
     static std::vector<EdgeUse> withCopy(std::vector<EdgeUse> run, int copy)
@@ -277,7 +280,7 @@ public:
                 path.push_back({std::lerp(x, side * (p.width / 2 - v("brace") / 2), t * t),
                     y * (1 - t) + v("brace") * 0.5 * t, z - 0.32 * y * std::sin(pi * t)});
             }
-            foldRibbon(m, "strap.upper", "Shoulder strap", path, {v("strap.width"), 0, 0});
+            foldRibbon(m, "strap.upper", path, {v("strap.width"), 0, 0});
         }
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},

@@ -102,7 +102,7 @@ public:
             {.mouth = mouthOf(body(d.pattern, 0)),
                 .open = lined("base"),
                 .board = d.pattern.piece("base.board") ? "base.board" : "",
-                .openPlace = "the lining's base seam"});
+                .openPlace = say("the lining's base seam")});
     }
 
     /// The walls of a coat whose walls lie @p in mm further in; the mouth stays.
@@ -113,14 +113,14 @@ public:
         Standing s{.plan = roundedPlan(w, d, r), .height = v("height") - in};
         const double girth = lengthOf(s.plan);
         if (p.choices.at("sides") == "middle") {
-            s.walls = {{"front", "A", "Front", girth / 2}, {"back", "B", "Back", girth / 2}};
+            s.walls = {{"front", "A", say("Front"), girth / 2}, {"back", "B", say("Back"), girth / 2}};
             s.lean = v("taper") - (mouthGirth(p) - girth) / 4;
         } else {
             // Seams run down to the middle of the corners.
             const double arc = pi * r / 2, front = w - 2 * r + arc, side = d - 2 * r + arc;
             s.start = d / 2 - r + arc / 2;
-            s.walls = {{"front", "A", "Front", front}, {"right", "D1", "Right end", side}, {"back", "B", "Back", front},
-                {"left", "D2", "Left end", side}};
+            s.walls = {{"front", "A", say("Front"), front}, {"right", "D1", say("Right end"), side},
+                {"back", "B", say("Back"), front}, {"left", "D2", say("Left end"), side}};
             s.lean = v("taper") - (mouthGirth(p) - girth) / 8;
         }
         return s;
@@ -134,9 +134,9 @@ public:
 
     void workBase(Drafter& d) const
     {
-        d.work({"base", "base.girth", "Base seam, once round", "2*(width + depth) - 8*radius + 2*pi*radius",
+        d.work({"base", "base.girth", say("Base seam, once round"), "2*(width + depth) - 8*radius + 2*pi*radius",
             {{"width", d("width")}, {"depth", d("depth")}, {"radius", d("base.radius")}}, 0, Kind::Geometry, "mm",
-            "straights and four quarter circles on the stitch line; the walls together are as long"});
+            say("straights and four quarter circles on the stitch line; the walls together are as long")});
     }
 
     void addAnchors(Drafter& d) const
@@ -157,24 +157,25 @@ public:
         int i = 0;
         for (const Point at : {Point{-x, -y}, {x, -y}, {x, y}, {-x, y}}) {
             d.pattern.fittings.push_back(
-                {"foot." + std::to_string(++i), "Foot " + std::to_string(i), "base", Fitting::Kind::Foot, at, 12,
-                    6 + d("allowance.body"), "base and its interlining, before lining and board"});
-            d.piece("base").drills.push_back({at, "foot"});
+                {"foot." + std::to_string(++i), say("{} {}", say("Foot"), i), "base", Fitting::Kind::Foot, at, 12,
+                    6 + d("allowance.body"), say("base and its interlining, before lining and board")});
+            d.piece("base").drills.push_back({at, say("foot")});
         }
-        d.pattern.hardware.push_back({"Foot", 4, 12, lengthToken(12) + " across", "one finish for all metal"});
+        d.pattern.hardware.push_back(
+            {label("Foot"), 4, 12, say("{} across", Len(12)), say("one finish for all metal")});
         d.add(Step{.id = "feet",
-            .title = "Set the feet",
-            .text = "Punch the four drill marks of the base, push the feet through base and interlining, spread the "
-                    "prongs over a washer.",
+            .title = say("Set the feet"),
+            .text = say("Punch the four drill marks of the base, push the feet through base and interlining, spread "
+                        "the prongs over a washer."),
             .kind = StepKind::Hardware,
             .phase = "Small parts",
             .consumes = {"base"},
             .yields = "base",
             .pieces = {"base"},
             .fittings = {"foot.1", "foot.2", "foot.3", "foot.4"},
-            .tool = "punch, hammer",
-            .check = "All four stand level.",
-            .cautions = {"Punch and hammer: wear eye protection."}});
+            .tool = say("punch, hammer"),
+            .check = say("All four stand level."),
+            .cautions = {say("Punch and hammer: wear eye protection.")}});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

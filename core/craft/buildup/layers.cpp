@@ -2,6 +2,7 @@
 #include "buildup/layers.hpp"
 
 #include "library/library.hpp"
+#include "pattern/side_labels.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -13,17 +14,17 @@
 namespace tectonis {
 namespace {
 
-std::string trimInWords(const Piece& piece, const LayerRule& rule)
+Message trimInWords(const Piece& piece, const LayerRule& rule)
 {
     const auto words = [](const std::string& trim) {
-        return trim == "full"  ? std::string("to the cut line")
-            : trim == "stitch" ? std::string("to the stitch line")
-                               : "{" + trim.substr(6) + "} inside the stitch line";
+        return trim == "full"  ? say("to the cut line")
+            : trim == "stitch" ? say("to the stitch line")
+                               : say("{} inside the stitch line", Len(-trimReach(trim, 0)));
     };
-    std::string out = words(rule.trim.empty() ? "stitch" : rule.trim);
+    Message out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)
         if (piece.edge(EdgeId(edge))) // a part that was cut off may not have it
-            out += fmt::format("; {} {}", edge, words(trim));
+            out = say("{}; {} {}", out, sideLabel(edge), words(trim));
     return out;
 }
 
@@ -40,7 +41,7 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
         if (area == piece.areas.end())
             return std::nullopt;
         layer.outline = area->second;
-        layer.trim = rule.area;
+        layer.trim = labelled(sideLabel(rule.area));
         layer.wholePiece = false;
         return layer;
     }
@@ -60,16 +61,18 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
     return layer;
 }
 
+Message nameOf(const Pattern& p, const Layer& layer)
+{
+    return say("{} {}", layer.code, p.material(layer.material).name);
+}
+
 /// One thing in an allowance: the cloth of a piece, or an interlining of it.
 struct Caught {
     const Piece* piece = nullptr;
     const Layer* layer = nullptr; ///< null: the cloth
     int times = 1;
     double each = 0;
-    std::string label(const Pattern& p) const
-    {
-        return layer ? layer->code + " " + p.material(layer->material).name : piece->name;
-    }
+    Message label(const Pattern& p) const { return layer ? nameOf(p, *layer) : piece->name; }
 };
 
 /// Does a point lie on a run? Chords are made for free curves only.
@@ -240,13 +243,18 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
 {
     for (auto& piece : pattern.pieces) {
         auto rules = layerRulesFor(design, piece);
+        const std::size_t own = rules.size();
+        std::vector<Message> asked; // what the patches among them are
         for (const auto& patch : patches)
             if (piece.key == patch.behind)
-                rules.push_back(patch.rule);
+                rules.push_back(patch.rule), asked.push_back(patch.what);
         for (std::size_t i = 0; i < rules.size();
              ++i) // numbered by their rules, so that a layer has one code in every size
-            if (auto layer = layerOf(piece, rules[i], pattern.material(rules[i].material), i + 1))
+            if (auto layer = layerOf(piece, rules[i], pattern.material(rules[i].material), i + 1)) {
+                if (i >= own)
+                    layer->trim = asked[i - own];
                 piece.layers.push_back(std::move(*layer));
+            }
     }
 }
 
@@ -258,7 +266,7 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         double sum = 0;
         if (const EdgeUse* use = thickestOf(p, *side, seam, sum))
             forEachCaught(p, *use, seam, [&](const Caught& caught) {
-                bulk.parts.push_back({caught.label(p), caught.times, caught.each});
+                bulk.parts.push_back({caught.label(p), caught.times, caught.each, caught.layer != nullptr});
                 if (caught.layer && caught.each > most)
                     most = caught.each, bulk.heaviest = caught.layer->code;
             });
@@ -277,8 +285,7 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         for (const auto& layer : piece->layers)
             if (layer.wholePiece
                 && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
-                bulk.parts.push_back({fmt::format("{} {}", layer.code, p.material(layer.material).name), 1,
-                    p.material(layer.material).underFoot()});
+                bulk.parts.push_back({nameOf(p, layer), 1, p.material(layer.material).underFoot(), true});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;
@@ -308,9 +315,9 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
             }
         if (crossing <= bulk.atCrossing)
             continue;
-        bulk.atCrossing = crossing, bulk.crossing.clear();
+        bulk.atCrossing = crossing, bulk.crossing = {};
         for (const Seam* other : here)
-            bulk.crossing += (bulk.crossing.empty() ? "" : " and ") + other->name;
+            bulk.crossing = bulk.crossing.empty() ? other->name : say("{} and {}", bulk.crossing, other->name);
     }
     return bulk;
 }
@@ -327,13 +334,12 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
             continue;
         // The piece itself and its own allowance behind it.
         forEachCaught(p, *thickest, seam, [&](const Caught& caught) {
-            bulk.parts.push_back({caught.label(p), 2 * caught.times, caught.each});
+            bulk.parts.push_back({caught.label(p), 2 * caught.times, caught.each, caught.layer != nullptr});
         });
         for (const auto& layer : piece->layers)
             if (const auto reach = layer.reach.find(thickest->edge);
                 reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
-                bulk.parts.push_back(
-                    {layer.code + " " + p.material(layer.material).name, 1, p.material(layer.material).underFoot()});
+                bulk.parts.push_back({nameOf(p, layer), 1, p.material(layer.material).underFoot(), true});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;

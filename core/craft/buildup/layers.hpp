@@ -38,6 +38,7 @@ double trimReach(const std::string& trim, double allowance);
 struct Patch {
     PieceId behind;
     LayerRule rule;
+    Message what; ///< "patch for the snap"
 };
 
 /// Computes the layers of every piece with their cut outlines, from the design's rules and the @p patches that parts
@@ -46,16 +47,17 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
 
 /// One line of the bulk sum at a seam: cloth or interlining caught in it.
 struct BulkPart {
-    std::string label;
+    Message label;
     int times = 1;
     double each = 0; ///< mm under the foot
+    bool interlining = false;
 };
 
 struct Bulk {
     std::vector<BulkPart> parts;
     double underFoot = 0;  ///< mm at the plain seam
     double atCrossing = 0; ///< mm where another seam's folded allowances cross it; equal to underFoot if none does
-    std::string crossing;  ///< name of that seam
+    Message crossing;      ///< name of that seam, or of both
     std::string heaviest;  ///< interlining that reaches into the allowance and adds most; empty if none
 };
 

@@ -42,7 +42,7 @@ void drawBoxed(Coat& c)
     const bool cut = d.choice("boxing") == "pre-cut";
     const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, 0}}),
               rightWall = lineRun({{inner, 0}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
-    for (const auto& [part, code, name] : {std::tuple{"front", "A", "Front"}, {"back", "B", "Back"}}) {
+    for (const auto& [part, code, name] : {std::tuple{"front", "A", say("Front")}, {"back", "B", say("Back")}}) {
         Piece& panel = c.add(part, code, name, "panel");
         panel.edges.push_back({"top", lineRun({{mouth, top}, {-mouth, top}}), c.mouth, {}});
         panel.edges.push_back({"left side", lineRun({{-mouth, top}, {-w, q}}), s, {}});
@@ -72,7 +72,7 @@ void drawBoxed(Coat& c)
         if (pleats > 0)
             markPleats(panel, d.pattern.values, inner, top);
     }
-    const auto sides = [&](const std::string& seam, const std::string& name, const std::string& of,
+    const auto sides = [&](const std::string& seam, const Message& name, const std::string& of,
                            const std::string& mate) {
         std::vector<EdgeUse> a{c.use("front", of + " side")}, b{c.use("back", mate + " side", true)};
         if (!cut)
@@ -80,19 +80,19 @@ void drawBoxed(Coat& c)
                 b.insert(of == "right" ? b.begin() : b.end(), c.use("back", mate + " corner side", true));
         c.join(seam, name, a, b);
     };
-    sides("side right", "Right side", "right", "left");
-    sides("side left", "Left side", "left", "right");
+    sides("side right", say("Right side"), "right", "left");
+    sides("side left", say("Left side"), "left", "right");
     std::vector<EdgeUse> a{c.use("front", "bottom")}, b{c.use("back", "bottom", true)};
     if (!cut) {
         a = {c.use("front", "left corner bottom"), c.use("front", "bottom"), c.use("front", "right corner bottom")};
         b = {c.use("back", "right corner bottom", true), c.use("back", "bottom", true),
             c.use("back", "left corner bottom", true)};
     }
-    c.leaveOpen(c.join("bottom", "Bottom", a, b));
+    c.leaveOpen(c.join("bottom", say("Bottom"), a, b));
     // The side seam is laid on the bottom seam: what lies beside the one is sewn to what lies beside the other.
-    c.join("box right", "Right boxed corner", {c.use("front", "right ledge"), c.use("back", "left ledge")},
+    c.join("box right", say("Right boxed corner"), {c.use("front", "right ledge"), c.use("back", "left ledge")},
         {c.use("front", "right wall", true), c.use("back", "left wall", true)});
-    c.join("box left", "Left boxed corner", {c.use("back", "right ledge"), c.use("front", "left ledge")},
+    c.join("box left", say("Left boxed corner"), {c.use("back", "right ledge"), c.use("front", "left ledge")},
         {c.use("back", "right wall", true), c.use("front", "left wall", true)});
 }
 
@@ -100,31 +100,31 @@ void sewBoxed(Coat& c)
 {
     const double pleats = c.isLining ? 0 : pleatHalf(c.d.pattern.values);
     c.sew({.id = "sides",
-        .title = "Sew the " + c.what("side and bottom seams"),
+        .title = say("Sew the {}", c.what(say("side and bottom seams"))),
         .seams = {"side right", "side left", "bottom"},
         .consumes = {"front", "back"},
         .yields = "body",
         .phase = "Shell assembly",
-        .text = pleats > 0 ? "Before the bottom seam lay every pleat along its folds, front and back alike from the "
-                             "centre, and baste: each takes "
-                + lengthToken(2 * c.d("pleat")) + ". Press open."
-                           : "Press open.",
-        .check = pleats > 0 ? "Pleated, the bottom seam is " + lengthToken(c.d("width")) + " between the boxes." : ""});
+        .text = pleats > 0 ? say("Before the bottom seam lay every pleat along its folds, front and back alike from "
+                                 "the centre, and baste: each takes {}. Press open.",
+                    Len(2 * c.d("pleat")))
+                           : say("Press open."),
+        .check = pleats > 0 ? say("Pleated, the bottom seam is {} between the boxes.", Len(c.d("width"))) : Message()});
     const std::string& school = c.d.choice("boxing");
-    const std::string how = school == "pre-cut"
-        ? "Pull each cut corner apart until its side seam lies on the bottom seam; sew across the raw edges."
-        : school == "from-seams" ? "Cut the squares away along their lines. Pull each corner apart until its side seam "
-                                   "lies on the bottom seam; sew across the raw edges."
-                                 : "Pull each corner apart until its side seam lies on the bottom seam; sew across on "
-                                   "the line, square to the seam. Trim the tip to the allowance.";
+    const Message how = school == "pre-cut"
+        ? say("Pull each cut corner apart until its side seam lies on the bottom seam; sew across the raw edges.")
+        : school == "from-seams" ? say("Cut the squares away along their lines. Pull each corner apart until its side "
+                                       "seam lies on the bottom seam; sew across the raw edges.")
+                                 : say("Pull each corner apart until its side seam lies on the bottom seam; sew across "
+                                       "on the line, square to the seam. Trim the tip to the allowance.");
     c.sew({.id = "boxes",
-        .title = "Box the " + c.what("corners"),
+        .title = say("Box the {}", c.what(say("corners"))),
         .seams = {"box right", "box left"},
         .consumes = {"body"},
         .yields = "shell",
         .phase = "Shell assembly",
         .text = how,
-        .check = "Both corners are " + lengthToken(2 * (c.d("depth") / 2 - c.shrink)) + " wide."});
+        .check = say("Both corners are {} wide.", Len(2 * (c.d("depth") / 2 - c.shrink)))});
 }
 
 void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)

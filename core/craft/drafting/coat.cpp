@@ -12,7 +12,7 @@ namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
-const char* const kLockstitch = "2.5–3 mm, lockstitch 301";
+Message lockstitch() { return say("2.5–3 mm, lockstitch 301"); }
 
 bool baggedOut(const Drafter& d) { return d.choice("assembly") == "bagged-out"; }
 
@@ -52,23 +52,23 @@ Coat::Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf)
 Coat Coat::shell(Drafter& d) { return {d, false, 0, d("allowance.body")}; }
 Coat Coat::lining(Drafter& d, double shrink) { return {d, true, shrink, d("allowance.lining")}; }
 
-Piece& Coat::add(const std::string& part, const std::string& code, const std::string& name, const std::string& role,
+Piece& Coat::add(const std::string& part, const std::string& code, const Message& name, const std::string& ofShell,
     int count, double grain)
 {
     return d.add({.key = key(part),
         .code = isLining ? "L" + code : code,
-        .name = isLining ? "Lining " + lowered(name) : name,
+        .name = isLining ? say("Lining {}", within(name)) : name,
         .group = isLining ? PieceGroup::Lining : PieceGroup::Shell,
-        .role = what(role),
+        .role = role(ofShell),
         .material = isLining ? "lining" : "shell",
         .count = count,
         .grain = grain});
 }
 
-Seam& Coat::join(const std::string& seam, const std::string& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b)
+Seam& Coat::join(const std::string& seam, const Message& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b)
 {
     return d.add(Seam{.key = key(seam),
-        .name = isLining ? "Lining " + lowered(name) : name,
+        .name = isLining ? say("Lining {}", within(name)) : name,
         .a = std::move(a),
         .b = std::move(b),
         .allowance = allowance});
@@ -94,21 +94,22 @@ void Coat::sew(const Sewing& s)
         radius = std::min(radius, tightestAgainstStraight(d.pattern, *d.pattern.seam(seam)));
         open = std::max(open, d.pattern.seam(seam)->open);
     }
-    std::string text = "Right sides together, match the notches; sew at " + lengthToken(allowance) + ".";
+    Message text = say("Right sides together, match the notches; sew at {}.", Len(allowance));
     if (!std::isinf(radius)) {
         // Clip spacing p = o·r/s, 3 mm openings; depth s − 2 mm: common practice, no source.
-        const double pitch = d.work({key(s.id), key(s.id + ".clip"), "Clip spacing on the curves",
-            "opening*radius/allowance", {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade,
-            "mm", "a straight allowance on a convex curve opens by allowance/radius; {3} gaps are common practice"});
-        text = "Clip the straight allowance where it meets a curve, every "
-            + lengthToken(std::max(2.0, std::floor(pitch))) + " and " + lengthToken(std::max(1.0, allowance - 2))
-            + " deep. " + text + " Sew the straights before the curves.";
+        const double pitch = d.work(
+            {key(s.id), key(s.id + ".clip"), say("Clip spacing on the curves"), "opening*radius/allowance",
+                {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade, "mm",
+                say("a straight allowance on a convex curve opens by allowance/radius; {} gaps are common practice",
+                    Len(3))});
+        text = together(say("Clip the straight allowance where it meets a curve, every {} and {} deep.",
+                            Len(std::max(2.0, std::floor(pitch))), Len(std::max(1.0, allowance - 2))),
+            text, say("Sew the straights before the curves."));
     }
-    if (!s.text.empty())
-        text += " " + s.text;
+    text = together(text, s.text);
     if (open > 0)
-        text += " Leave " + lengthToken(open)
-            + " open in the middle for turning; back-stitch both ends of the opening.";
+        text = together(
+            text, say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
     d.add(Step{.id = key(s.id),
         .title = s.title,
         .text = text,
@@ -119,9 +120,9 @@ void Coat::sew(const Sewing& s)
         .pieces = pieces,
         .seams = seams,
         .allowance = allowance,
-        .stitch = kLockstitch,
-        .tool = std::isinf(radius) ? "sewing machine" : "scissors, sewing machine",
-        .check = s.check.empty() ? "Both ends are level and the notches meet." : s.check});
+        .stitch = lockstitch(),
+        .tool = std::isinf(radius) ? say("sewing machine") : say("scissors, sewing machine"),
+        .check = s.check.empty() ? say("Both ends are level and the notches meet.") : s.check});
 }
 
 std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening)
@@ -174,7 +175,7 @@ void addFaces(Drafter& d, const std::vector<SiteSpec>& specs, double top)
             ? boundsOf(d.piece(PieceId(face)).stitch()).y1 - boundsOf(d.piece(piece).stitch()).y1
             : 0;
         const bool side = face == "left" || face == "right"; // as wide as the bag is deep
-        d.pattern.sites.push_back({SiteId(spec.name), spec.label, {piece}, 0, top - lower,
+        d.pattern.sites.push_back({SiteId(spec.name), labelled(Label{spec.label}), {piece}, 0, top - lower,
             d(side ? "mouth.depth" : "face.width"), d("face.height"),
             spec.lining           ? "Lining"
                 : face == "front" ? "Shell front"
@@ -197,7 +198,7 @@ bool addBoard(Drafter& d, const PieceId& base, double inset)
         return false;
     Piece& board = d.add({.key = "base.board",
         .code = "R",
-        .name = "Base board",
+        .name = say("Base board"),
         .group = PieceGroup::Interlining,
         .role = "board",
         .material = "board",
@@ -205,7 +206,7 @@ bool addBoard(Drafter& d, const PieceId& base, double inset)
     int i = 0;
     for (const auto& s : outline)
         board.edges.push_back({EdgeId("side " + std::to_string(++i)), {s}, 0, {}});
-    board.note = "Round the corners so that they do not wear through.";
+    board.note = say("Round the corners so that they do not wear through.");
     return true;
 }
 
@@ -219,14 +220,14 @@ void addMainSpace(Drafter& d, const PieceId& wallKey, const PieceId& baseKey, do
     const double wall = thick(wallKey), base = thick(baseKey);
     const double board = d.pattern.piece("base.board") ? d.stack("board", "base.board", "board") : 0;
     const double w = d.work(
-        {"body", "inside.width", "Inside width", "width - 2*wall", {{"width", width}, {"wall", wall}}, 0,
-            Kind::Geometry, "mm", "each inside dimension is twice the wall's thickness less"});
-    const double dd = d.work({"body", "inside.depth", "Inside depth", "depth - 2*wall",
-        {{"depth", depth}, {"wall", wall}}, 0, Kind::Geometry, "mm", "wall: panel, foam and lining"});
-    const double h = d.work({"body", "inside.height", "Inside height", "height - base - board",
+        {"body", "inside.width", say("Inside width"), "width - 2*wall", {{"width", width}, {"wall", wall}}, 0,
+            Kind::Geometry, "mm", say("each inside dimension is twice the wall's thickness less")});
+    const double dd = d.work({"body", "inside.depth", say("Inside depth"), "depth - 2*wall",
+        {{"depth", depth}, {"wall", wall}}, 0, Kind::Geometry, "mm", say("wall: panel, foam and lining")});
+    const double h = d.work({"body", "inside.height", say("Inside height"), "height - base - board",
         {{"height", height}, {"base", base}, {"board", board}}, 0, Kind::Geometry, "mm",
-        "the mouth is open, so only the bottom takes from the height"});
-    Space space{"main", "Main space", w, h, dd, 0, false};
+        say("the mouth is open, so only the bottom takes from the height")});
+    Space space{"main", say("Main space"), w, h, dd, 0, false};
     space.endRadius = std::max(0.0, std::min({endRadius - wall, w / 2, dd / 2}));
     d.pattern.spaces.push_back(space);
 }
@@ -236,9 +237,9 @@ double liningShrink(Drafter& d, const PieceId& panel)
     if (d.choice("lining.fit") == "same")
         return 0;
     const Piece& piece = d.piece(panel);
-    return d.work({lined(panel), "lining.inset", "Lining's walls further in", "wall",
+    return d.work({lined(panel), "lining.inset", say("Lining's walls further in"), "wall",
         {{"wall", d.stack(piece.role, piece.key, "shell")}}, 0, Kind::Geometry, "mm",
-        "nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is"});
+        say("nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is")});
 }
 
 void joinCoats(Drafter& d, const Joining& j)
@@ -247,8 +248,12 @@ void joinCoats(Drafter& d, const Joining& j)
     for (auto& use : inside)
         use.piece = lined(use.piece);
     const double s = d("allowance.mouth");
-    d.add(Seam{
-        .key = "mouth", .name = "Mouth, shell to lining", .a = j.mouth, .b = inside, .allowance = s, .mouth = true});
+    d.add(Seam{.key = "mouth",
+        .name = say("Mouth, shell to lining"),
+        .a = j.mouth,
+        .b = inside,
+        .allowance = s,
+        .mouth = true});
     std::vector<WorkId> consumes{"shell", "lining"};
     std::vector<PieceId> pieces;
     for (const auto& use : j.mouth)
@@ -261,11 +266,11 @@ void joinCoats(Drafter& d, const Joining& j)
         if (!j.board.empty())
             consumes.push_back(j.board), both.push_back(j.board);
         d.add(Step{.id = "mouth",
-            .title = "Drop the lining in and edge-stitch the mouth",
-            .text = (j.board.empty() ? "" : "Lay the base board on the bottom of the shell. ")
-                + std::string("Fold the mouth allowance of shell and lining to the wrong side (") + lengthToken(s)
-                + "). Put the lining, wrong side out, into the shell; match seams and centres; edge-stitch {3} from "
-                  "the fold.",
+            .title = say("Drop the lining in and edge-stitch the mouth"),
+            .text = together(j.board.empty() ? Message() : say("Lay the base board on the bottom of the shell."),
+                say("Fold the mouth allowance of shell and lining to the wrong side ({}). Put the lining, wrong "
+                    "side out, into the shell; match seams and centres; edge-stitch {} from the fold.",
+                    Len(s), Len(3))),
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = consumes,
@@ -273,16 +278,16 @@ void joinCoats(Drafter& d, const Joining& j)
             .pieces = both,
             .seams = {"mouth"},
             .allowance = s,
-            .stitch = "3.5 mm, lockstitch 301",
-            .tool = "free-arm machine",
-            .check = "On a flat-bed machine, choose bagged out instead."});
+            .stitch = say("3.5 mm, lockstitch 301"),
+            .tool = say("free-arm machine"),
+            .check = say("On a flat-bed machine, choose bagged out instead.")});
         return;
     }
     d.add(Step{.id = "mouth",
-        .title = "Sew shell and lining together round the mouth",
-        .text = "Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew "
-                "round the mouth at "
-            + lengthToken(s) + ".",
+        .title = say("Sew shell and lining together round the mouth"),
+        .text = say("Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew "
+                    "round the mouth at {}.",
+            Len(s)),
         .kind = StepKind::Seam,
         .phase = "Joining",
         .consumes = consumes,
@@ -290,57 +295,57 @@ void joinCoats(Drafter& d, const Joining& j)
         .pieces = both,
         .seams = {"mouth"},
         .allowance = s,
-        .stitch = kLockstitch,
-        .tool = "sewing machine",
-        .check = "Flaps, connectors and straps lie between the layers and are not caught."});
+        .stitch = lockstitch(),
+        .tool = say("sewing machine"),
+        .check = say("Flaps, connectors and straps lie between the layers and are not caught.")});
     d.add(Step{.id = "turn",
-        .title = "Turn the bag through the opening",
-        .text = "Reach through the opening in " + j.openPlace + " and pull the bag out through it.",
+        .title = say("Turn the bag through the opening"),
+        .text = say("Reach through the opening in {} and pull the bag out through it.", j.openPlace),
         .kind = StepKind::Turn,
         .phase = "Joining",
         .consumes = {"bag"},
         .yields = "bag",
         .pieces = both,
-        .tool = "hands",
-        .check = "Corners are pushed out fully.",
+        .tool = say("hands"),
+        .check = say("Corners are pushed out fully."),
         .turnsThrough = true});
     if (!j.board.empty())
         d.add(Step{.id = "board",
-            .title = "Put the base board in",
-            .text = "Slide the base board through the opening onto the bottom, between shell and lining. Fix it with a "
-                    "few dots of glue.",
+            .title = say("Put the base board in"),
+            .text = say("Slide the base board through the opening onto the bottom, between shell and lining. Fix it "
+                        "with a few dots of glue."),
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag", j.board},
             .yields = "bag",
             .pieces = {j.board},
-            .tool = "contact adhesive",
-            .check = "The board lies flat and clear of the seams.",
-            .cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."}});
+            .tool = say("contact adhesive"),
+            .check = say("The board lies flat and clear of the seams."),
+            .cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")}});
     d.add(Step{.id = "mouth.topstitch",
-        .title = "Topstitch the mouth",
-        .text = "Roll the seam to the edge, press, topstitch {3.2} from the edge all round.",
+        .title = say("Topstitch the mouth"),
+        .text = say("Roll the seam to the edge, press, topstitch {} from the edge all round.", Len(3.2)),
         .kind = StepKind::Topstitch,
         .phase = "Joining",
         .consumes = {"bag"},
         .yields = "bag",
         .pieces = pieces,
         .seams = {"mouth"},
-        .stitch = "3.5–4 mm, lockstitch 301",
-        .tool = "sewing machine",
-        .check = "Flap and connectors are out of the way."});
+        .stitch = say("3.5–4 mm, lockstitch 301"),
+        .tool = say("sewing machine"),
+        .check = say("Flap and connectors are out of the way.")});
     d.add(Step{.id = "close",
-        .title = "Close the turning opening",
-        .text = "Fold the allowances in and stitch the opening shut close to the edge, or by hand.",
+        .title = say("Close the turning opening"),
+        .text = say("Fold the allowances in and stitch the opening shut close to the edge, or by hand."),
         .kind = StepKind::CloseOpening,
         .phase = "Closing",
         .consumes = {"bag"},
         .yields = "bag",
         .pieces = piecesOf(d, {j.open}),
         .seams = {j.open},
-        .stitch = "2.5 mm, lockstitch 301",
-        .tool = "sewing machine",
-        .check = "Nothing is left between the layers: no pins, no clips."});
+        .stitch = say("2.5 mm, lockstitch 301"),
+        .tool = say("sewing machine"),
+        .check = say("Nothing is left between the layers: no pins, no clips.")});
 }
 
 } // namespace tectonis

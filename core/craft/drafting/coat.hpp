@@ -9,12 +9,13 @@ namespace tectonis {
 
 /// What a step that sews needs said; its allowance, pieces and match marks follow from its seams.
 struct Sewing {
-    std::string id, title;
+    std::string id;
+    Message title;
     std::vector<std::string> seams;    ///< keys within the coat
     std::vector<std::string> consumes; ///< parts within the coat
     std::string yields;                ///< part within the coat
     std::string phase;                 ///< of the shell; all of the lining's work is in "Lining"
-    std::string text, check;           ///< beyond what every seam needs
+    Message text, check;               ///< beyond what every seam needs
 };
 
 /// One coat while it is drafted. Keys, names and codes are those of the shell; the lining's are prefixed.
@@ -32,7 +33,7 @@ public:
 
     OwnName key(const std::string& part) const { return {{}, isLining ? "lining." + part : part}; }
     /// Adds a piece of this coat; @p role "panel" becomes "lining panel".
-    Piece& add(const std::string& part, const std::string& code, const std::string& name, const std::string& role,
+    Piece& add(const std::string& part, const std::string& code, const Message& name, const std::string& role,
         int count = 1, double grain = 90);
     Piece& piece(const std::string& part) const { return d.piece(key(part)); }
     EdgeUse use(const std::string& part, const EdgeId& edge, bool reversed = false, int copy = 0) const
@@ -44,13 +45,15 @@ public:
         return d.runFromTo(key(part), first, last);
     }
     /// Joins two runs. Edges of both runs take the coat's allowance as they were drawn.
-    Seam& join(const std::string& seam, const std::string& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b);
+    Seam& join(const std::string& seam, const Message& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b);
     /// Leaves the turning opening in a seam of the lining, if the bag is turned through one. Before the seam is sewn.
     void leaveOpen(Seam& seam) const;
     /// Adds the step that sews seams; where a straight run meets a curve, a step that clips it comes first.
     void sew(const Sewing& s);
     std::string phase(const std::string& ofShell) const { return isLining ? "Lining" : ofShell; }
-    std::string what(const std::string& name) const { return isLining ? "lining " + name : name; }
+    /// A name of the shell for this coat: "base" and "lining base".
+    Message what(const Message& name) const { return isLining ? say("lining {}", within(name)) : name; }
+    std::string role(const std::string& ofShell) const { return isLining ? "lining " + ofShell : ofShell; }
 
 private:
     Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf);
@@ -83,7 +86,7 @@ struct Joining {
     std::vector<EdgeUse> mouth; ///< of the shell; the lining's is the same with its keys
     SeamId open;                ///< the lining's seam that holds the turning opening
     PieceId board;              ///< a loose board; empty if there is none
-    std::string openPlace = "the lining's bottom seam";
+    Message openPlace = say("the lining's bottom seam");
 };
 void joinCoats(Drafter& d, const Joining& joining);
 

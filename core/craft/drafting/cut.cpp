@@ -111,8 +111,10 @@ AcrossCut acrossAt(const Piece& piece, double y, double allowance)
         .upper = {},
         .lower = {},
         .allowance = allowance};
-    cut.upper.key = piece.key.sub("upper"), cut.upper.code = piece.code + "1", cut.upper.name = piece.name + ", upper";
-    cut.lower.key = piece.key.sub("lower"), cut.lower.code = piece.code + "2", cut.lower.name = piece.name + ", lower";
+    cut.upper.key = piece.key.sub("upper"), cut.upper.code = piece.code + "1",
+    cut.upper.name = say("{}, upper", piece.name);
+    cut.lower.key = piece.key.sub("lower"), cut.lower.code = piece.code + "2",
+    cut.lower.name = say("{}, lower", piece.name);
     return cut;
 }
 
@@ -211,9 +213,9 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     upper.edges = clipped(whole.edges, {0, 1}, high, {"", {}, cut.allowance, {}});
     lower.edges = clipped(whole.edges, {0, -1}, -low, {"", {}, cut.allowance, {}});
     if (upper.edges.empty() || lower.edges.empty() || partedTwice(upper.edges) || partedTwice(lower.edges))
-        throw InputError(whole.name, "the cut across does not fall between two sides of the piece");
-    divide(upper.edges, cut, whole.name);
-    divide(lower.edges, cut, whole.name);
+        throw InputError(words(whole.name), "the cut across does not fall between two sides of the piece");
+    divide(upper.edges, cut, words(whole.name));
+    divide(lower.edges, cut, words(whole.name));
     for (auto [half, given] : {std::pair{&upper, &cut.upper}, {&lower, &cut.lower}}) {
         half->key = given->key, half->code = given->code, half->name = given->name;
         half->whole = whole.whole.empty() ? whole.key : whole.whole;

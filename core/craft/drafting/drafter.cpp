@@ -191,12 +191,14 @@ void FeatureScope::placeOn(Piece& face, const EdgeId& mark, const Run& outline)
     d.pattern.places.push_back({id, face.key, boundsOf(outline)});
 }
 
-std::string FeatureScope::named(const std::string& name) const
+Message FeatureScope::named(Message name) const
 {
     const auto it = std::find_if(
         d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return id == f.id; });
-    return it == d.design.features.end() || id == d.firstOf(it->kind) ? name : name + " " + id.text();
+    return it == d.design.features.end() || id == d.firstOf(it->kind) ? name : say("{} {}", name, id.text());
 }
+
+EdgeId FeatureScope::line(const std::string& name) const { return EdgeId(words(named(naming(name)))); }
 
 double FeatureScope::operator()(const std::string& dimension) const
 {

@@ -4,6 +4,8 @@
 
 #include "buildup/layers.hpp"
 #include "pattern/pattern.hpp"
+#include "pattern/side_labels.hpp"
+#include "words/language.hpp"
 
 #include <initializer_list>
 #include <list>
@@ -91,9 +93,9 @@ public:
     /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
     void placeOn(Piece& face, const EdgeId& mark, const Run& outline);
     /// A name for its marks and pieces: @p name for the first feature of its kind, with its id for others.
-    std::string named(const std::string& name) const;
+    Message named(Message name) const;
     /// A line or a mark of that name.
-    EdgeId line(const std::string& name) const { return EdgeId(named(name)); }
+    EdgeId line(const std::string& name) const;
 };
 
 } // namespace tectonis

@@ -94,8 +94,8 @@ bool curves(const Pattern& p, const std::vector<EdgeUse>& side)
     });
 }
 
-JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
-    double whole, double width, bool bias, const Material& cloth)
+JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double whole,
+    double width, bool bias, const Material& cloth)
 {
     JoinedStrips out;
     out.perJoin = bias ? width : 2 * kStraightJoin;
@@ -105,18 +105,19 @@ JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& k
     out.length = d.work({subject, key.sub("strip"), label, "(whole + joins*lost)/strips",
         {{"whole", whole}, {"joins", out.count - 1.0}, {"lost", out.perJoin}, {"strips", double(out.count)}}, 0,
         Working::Kind::Trade, "mm",
-        bias ? "a bias join is laid at right angles and sewn from corner to corner: it takes one strip width"
-             : "each join takes two allowances of {6}"});
+        bias ? say("a bias join is laid at right angles and sewn from corner to corner: it takes one strip width")
+             : say("each join takes two allowances of {}", Len(6))});
     return out;
 }
 
-std::string joinWords(const JoinedStrips& strips, bool bias)
+Message joinWords(const JoinedStrips& strips, bool bias)
 {
     if (strips.count < 2)
         return {};
-    return bias ? "Join the strips: lay two at right angles, right sides together, sew from corner to corner, trim to "
-                  "{6}, press open. "
-                : "Join the strips at {6}, press open. ";
+    return bias ? say("Join the strips: lay two at right angles, right sides together, sew from corner to corner, trim "
+                      "to {}, press open.",
+               Len(6))
+                : say("Join the strips at {}, press open.", Len(6));
 }
 
 } // namespace tectonis

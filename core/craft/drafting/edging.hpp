@@ -26,10 +26,10 @@ struct JoinedStrips {
 /// from corner to corner, which takes one strip width; on the straight grain a join takes two allowances of 6 mm.
 /// Straight strips are as long as the cloth is wide less 20 mm, bias ones 1.3 times its width (common practice, no
 /// source). Keeps the working as @p key + ".strip".
-JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
-    double whole, double width, bool bias, const Material& cloth);
+JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double whole,
+    double width, bool bias, const Material& cloth);
 
 /// "Join the strips at right angles, corner to corner" and so on; empty for a single strip.
-std::string joinWords(const JoinedStrips& strips, bool bias);
+Message joinWords(const JoinedStrips& strips, bool bias);
 
 } // namespace tectonis

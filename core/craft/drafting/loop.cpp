@@ -13,7 +13,7 @@ namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
-const char* const kLockstitch = "2.5–3 mm, lockstitch 301";
+Message lockstitch() { return say("2.5–3 mm, lockstitch 301"); }
 
 /// A piece of the loop and how much of the face's outline it covers.
 struct Section {
@@ -82,12 +82,12 @@ void drawBand(Piece& piece, double length, double depth, double allowance)
         {"left", lineRun({{0, depth}, {0, 0}}), allowance, {}}};
 }
 
-std::string title(const std::string& part)
+Message title(const std::string& part)
 {
-    return part == "band"      ? "Band"
-        : part == "side right" ? "Right side"
-        : part == "side left"  ? "Left side"
-                               : "Zip strip";
+    return part == "band"      ? say("Band")
+        : part == "side right" ? say("Right side")
+        : part == "side left"  ? say("Left side")
+                               : say("Zip strip");
 }
 
 /// The back's outline: the front's mirror image, every edge called as its mate across the loop.
@@ -166,23 +166,24 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
 {
     Pattern& p = d.pattern;
     const double s = d("allowance.body"), girth = lengthOf(b.face);
-    const double gap = d.work(
-        {"zip strip", "zip.gap", "Visible zip gap", "tape - 2*sewn", {{"tape", d("zip.tape")}, {"sewn", d("zip.sewn")}},
-            0, Kind::Geometry, "mm", "g = T − 2·s_z, the same on both sides"});
-    const double strip = d.work({"zip strip", "zip.strip", "Finished width of each zip strip", "(depth - gap)/2",
-        {{"depth", b.depth}, {"gap", gap}}, 0, Kind::Geometry, "mm", "both strips and the gap make the loop's depth"});
-    d.work({"band", "loop.girth", "Closed loop: zip panel and bands together", "zip + rest",
+    const double gap = d.work({"zip strip", "zip.gap", say("Visible zip gap"), "tape - 2*sewn",
+        {{"tape", d("zip.tape")}, {"sewn", d("zip.sewn")}}, 0, Kind::Geometry, "mm",
+        say("g = T − 2·s_z, the same on both sides")});
+    const double strip = d.work({"zip strip", "zip.strip", say("Finished width of each zip strip"), "(depth - gap)/2",
+        {{"depth", b.depth}, {"gap", gap}}, 0, Kind::Geometry, "mm",
+        say("both strips and the gap make the loop's depth")});
+    d.work({"band", "loop.girth", say("Closed loop: zip panel and bands together"), "zip + rest",
         {{"zip", b.zip}, {"rest", girth - b.zip}}, 0, Kind::Geometry, "mm",
-        "the stitch lengths add up to the face's whole outline"});
+        say("the stitch lengths add up to the face's whole outline")});
     const Rim rim = rimOf(b, s);
     const auto sections = sectionsOf(b);
 
     for (const bool lining : {false, true}) {
-        const auto add = [&](const std::string& part, const std::string& code, const std::string& name,
+        const auto add = [&](const std::string& part, const std::string& code, const Message& name,
                              const std::string& role, int count, double grain) -> Piece& {
             return d.add({.key = lining ? lined(PieceId(part)) : PieceId(part),
                 .code = lining ? "L" + code : code,
-                .name = lining ? "Lining " + lowered(name) : name,
+                .name = lining ? say("Lining {}", within(name)) : name,
                 .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
                 .role = lining ? "lining " + role : role,
                 .material = lining ? "lining" : "shell",
@@ -190,16 +191,16 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
                 .grain = grain});
         };
         // A lining's face is seen from the other side.
-        add("front", "A", "Front", "panel", 1, 90).edges = lining ? mirrored(rim.edges) : rim.edges;
-        add("back", "B", "Back", "panel", 1, 90).edges = lining ? rim.edges : mirrored(rim.edges);
+        add("front", "A", say("Front"), "panel", 1, 90).edges = lining ? mirrored(rim.edges) : rim.edges;
+        add("back", "B", say("Back"), "panel", 1, 90).edges = lining ? rim.edges : mirrored(rim.edges);
         // The second strip is the first one's mirror image, like the back face: so its marks meet the back's.
-        Piece& zipStrip = add("zip strip", "D", "Zip strip", "gusset", 2, 0);
+        Piece& zipStrip = add("zip strip", "D", say("Zip strip"), "gusset", 2, 0);
         zipStrip.mirrored = 1;
         drawBand(zipStrip, b.zip, strip, s);
         // What the zip shows lies beyond the first strip's back edge; the loop's joins run on over it.
         for (const auto& [end, x] : {std::pair{"left", 0.0}, {"right", b.zip}})
             zipStrip.lines.push_back({zipShown(end), FaceLine::Kind::Bridge, lineRun({{x, strip}, {x, strip + gap}})});
-        Piece shown{.key = zipStrip.key, .name = "Zip", .material = "shell", .whole = zipStrip.key};
+        Piece shown{.key = zipStrip.key, .name = say("Zip"), .material = "shell", .whole = zipStrip.key};
         shown.edges = {{"zip", rectangleRun(0, strip, b.zip, strip + gap), 0, {}}};
         p.gaps.push_back(std::move(shown));
         int code = 0;
@@ -220,13 +221,13 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
             section.part == "zip strip" ? EdgeUse{"zip strip", "front", 1} : EdgeUse{section.part, "back", 0, true});
     }
     d.add(Seam{.key = "front-loop",
-        .name = "Front to loop",
+        .name = say("Front to loop"),
         .a = frontRim,
         .b = frontLoop,
         .allowance = s,
         .bound = "binding"});
     d.add(Seam{.key = "back-loop",
-        .name = "Back to loop",
+        .name = say("Back to loop"),
         .a = backRim(rim, sections),
         .b = backLoop,
         .allowance = s,
@@ -243,40 +244,40 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
             return out;
         };
         Seam seam{.key = "join " + std::to_string(i + 1),
-            .name = title(left) + " to " + lowered(title(right)),
+            .name = say("{} to {}", title(left), within(title(right))),
             .a = end(left, true),
             .b = end(right, false),
             .allowance = s};
         if (left == "zip strip" || right == "zip strip")
-            seam.name = std::string("Zip panel to ") + lowered(title(left == "zip strip" ? right : left))
-                + (left == "zip strip" ? ", right" : ", left");
+            seam.name = left == "zip strip" ? say("Zip panel to {}, right", within(title(right)))
+                                            : say("Zip panel to {}, left", within(title(left)));
         joins.push_back(seam.key);
         d.add(std::move(seam));
     }
-    const double tape = d.work({"zip strip", "zip.cut", "Tape cut from continuous zip", "zip + 2*allowance",
-        {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", "the tape runs through into both end seams"});
-    p.zips.push_back({"zip", "Loop zip", "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4, tape,
-        d("zip.tape"), gap, "coil", "both ways", 2, true});
-    p.hardware.push_back({"Continuous zip", 1, tape,
-        "gauge " + formatNumber(d("zip.gauge")) + " coil, " + lengthToken(tape) + ", two sliders",
-        "pulls as all metal"});
+    const double tape = d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "zip + 2*allowance",
+        {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", say("the tape runs through into both end seams")});
+    p.zips.push_back({"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4,
+        tape, d("zip.tape"), gap, label("coil"), label("both ways"), 2, true});
+    p.hardware.push_back({label("Continuous zip"), 1, tape,
+        say("gauge {} coil, {}, two sliders", Num(d("zip.gauge")), Len(tape)), say("pulls as all metal")});
 
     const double bind = d("binding.width");
     std::vector<EdgeUse> round;
     for (const auto& e : rim.edges)
         round.push_back({"front", e.name});
-    const double length = d.work({"binding", "binding.length", "Binding round each face", "raw + overlap",
+    const double length = d.work({"binding", "binding.length", say("Binding round each face"), "raw + overlap",
         {{"raw", rawEdgeLength(p, round)}, {"overlap", 20}}, 0, Kind::Trade, "mm",
-        "once round the raw edge, which is longer than the stitch line at convex corners, with {20} of overlap where "
-        "the ends meet"});
-    const double cut = d.work({"binding", "binding.cut", "Binding cut width", "4*width", {{"width", bind}}, 0,
-        Kind::Trade, "mm", "both edges to the middle and folded again"});
+        say("once round the raw edge, which is longer than the stitch line at convex corners, with {} of overlap where "
+            "the ends meet",
+            Len(20))});
+    const double cut = d.work({"binding", "binding.cut", say("Binding cut width"), "4*width", {{"width", bind}}, 0,
+        Kind::Trade, "mm", say("both edges to the middle and folded again")});
     const bool bias = curves(p, round);
-    const JoinedStrips joined = workStrips(d, "binding", "binding", "Cut length of each binding strip", length, cut,
-        bias, p.material(p.materials.at("lining")));
+    const JoinedStrips joined = workStrips(d, "binding", "binding", say("Cut length of each binding strip"), length,
+        cut, bias, p.material(p.materials.at("lining")));
     Piece& binding = d.add({.key = "binding",
         .code = "G",
-        .name = "Binding strip",
+        .name = say("Binding strip"),
         .group = PieceGroup::Strip,
         .role = "binding",
         .material = "lining",
@@ -284,37 +285,38 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .grain = bias ? 45.0 : 0.0});
     drawRectangle(binding, cut, joined.length, 0);
 
-    const auto site = [&](const SiteId& name, const std::string& label, const PieceId& piece, const std::string& phase,
+    const auto site = [&](const SiteId& id, const Message& name, const PieceId& piece, const std::string& phase,
                           bool lining) {
         const Box box = boundsOf(d.piece(piece).stitch());
         p.sites.push_back(
-            {name, label, {piece}, box.centre().x, box.y1, d("face.width"), d("face.height"), phase, lining});
+            {id, name, {piece}, box.centre().x, box.y1, d("face.width"), d("face.height"), phase, lining});
     };
-    site("front", "Front", "front", "Shell front", false);
-    site("back", "Back", "back", "Shell back", false);
-    site("lining front", "Lining front", lined("front"), "Small parts", true);
-    site("lining back", "Lining back", lined("back"), "Small parts", true);
+    site("front", say("Front"), "front", "Shell front", false);
+    site("back", say("Back"), "back", "Shell back", false);
+    site("lining front", say("Lining front"), lined("front"), "Small parts", true);
+    site("lining back", say("Lining back"), lined("back"), "Small parts", true);
     const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", lined("front"), "lining"),
                  side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", lined("band"), "lining");
-    p.spaces.push_back({"main", "Main space", inWidth - 2 * side, inHeight - 2 * side, b.depth - 2 * wall, 0, false});
+    p.spaces.push_back(
+        {"main", say("Main space"), inWidth - 2 * side, inHeight - 2 * side, b.depth - 2 * wall, 0, false});
     p.handles.push_back({"depth", "band", {d.piece("band").edge("front")->length() / 2, b.depth}, {0, 1}, 1});
 
     // Steps.
     d.add(Step{.id = "zip",
-        .title = "Sew the zip between its strips",
-        .text = "Lay each strip on the tape, right sides together, lining strip below; sew {"
-            + formatNumber(d("zip.sewn"), 3)
-            + "} from the tape's edge. Turn both away, topstitch {3.2} from the fold. Put both sliders on.",
+        .title = say("Sew the zip between its strips"),
+        .text = say("Lay each strip on the tape, right sides together, lining strip below; sew {} from the tape's "
+                    "edge. Turn both away, topstitch {} from the fold. Put both sliders on.",
+            Len(d("zip.sewn")), Len(3.2)),
         .kind = StepKind::Hardware,
         .phase = "Shell gusset",
         .consumes = {"zip strip", lined("zip strip")},
         .yields = "zip panel",
         .pieces = {"zip strip", lined("zip strip")},
         .allowance = s,
-        .stitch = kLockstitch,
-        .tool = "sewing machine, zip foot",
-        .check = "The zip panel is " + lengthToken(b.depth) + " wide between its stitch lines.",
-        .cautions = {"Needle strike: turn the handwheel by hand over the coil."}});
+        .stitch = lockstitch(),
+        .tool = say("sewing machine, zip foot"),
+        .check = say("The zip panel is {} wide between its stitch lines.", Len(b.depth)),
+        .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}});
     std::vector<WorkId> parts{"zip panel"};
     std::vector<PieceId> linings, handled;
     for (const auto& section : sections)
@@ -329,10 +331,11 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     closed.insert(closed.end(), linings.begin(), linings.end());
     bound.push_back("binding");
     d.add(Step{.id = "loop",
-        .title = "Close the loop",
-        .text = "Right sides together, sew the zip panel's ends and the bands into a loop at " + lengthToken(s)
-            + ", the linings right sides together on the other face of the zip panel. Bar-tack across the coil inside "
-              "the seam first. Turn the linings behind, topstitch the joins, baste the long edges.",
+        .title = say("Close the loop"),
+        .text = say("Right sides together, sew the zip panel's ends and the bands into a loop at {}, the linings right "
+                    "sides together on the other face of the zip panel. Bar-tack across the coil inside the seam "
+                    "first. Turn the linings behind, topstitch the joins, baste the long edges.",
+            Len(s)),
         .kind = StepKind::Seam,
         .phase = "Shell gusset",
         .consumes = loopParts,
@@ -340,28 +343,29 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .pieces = closed,
         .seams = joins,
         .allowance = s,
-        .stitch = kLockstitch,
-        .tool = "sewing machine",
-        .check = "The sliders are on and cannot run off.",
+        .stitch = lockstitch(),
+        .tool = say("sewing machine"),
+        .check = say("The sliders are on and cannot run off."),
         .closesZips = {"zip"}});
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
         d.add(Step{.id = std::string(face) + ".line",
-            .title = std::string("Baste the lining to the ") + face,
-            .text = "Wrong sides together; baste {4} from the edge all round.",
+            .title = say("Baste the lining to the {}", sideLabel(face)),
+            .text = say("Wrong sides together; baste {} from the edge all round.", Len(4)),
             .kind = StepKind::Baste,
             .phase = phase,
             .consumes = {face, lined(face)},
             .yields = face,
             .pieces = {face, lined(face)},
             .allowance = 4,
-            .stitch = "4–5 mm, basting",
-            .tool = "sewing machine",
-            .check = "The lining lies flat."});
-    const std::string mates = "Right sides together, match joins, centres and stop squares; sew at " + lengthToken(s)
-        + "; at sharp corners clip the loop to the stitch line and turn with the needle down.";
+            .stitch = say("4–5 mm, basting"),
+            .tool = say("sewing machine"),
+            .check = say("The lining lies flat.")});
+    const Message mates = say("Right sides together, match joins, centres and stop squares; sew at {}; at sharp "
+                              "corners clip the loop to the stitch line and turn with the needle down.",
+        Len(s));
     d.add(Step{.id = "front-loop",
-        .title = "Sew the loop to the front",
-        .text = mates + " " + joinWords(joined, bias) + "Bind the raw edges.",
+        .title = say("Sew the loop to the front"),
+        .text = together(mates, joinWords(joined, bias), say("Bind the raw edges.")),
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
         .consumes = {"front", "loop", "binding"},
@@ -369,23 +373,23 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .pieces = withFirst("front", bound),
         .seams = {"front-loop"},
         .allowance = s,
-        .stitch = kLockstitch,
-        .tool = "sewing machine",
-        .check = "The zip is centred at the top."});
+        .stitch = lockstitch(),
+        .tool = say("sewing machine"),
+        .check = say("The zip is centred at the top.")});
     d.add(Step{.id = "zip.open",
-        .title = "Open the zip",
-        .text = "Open the zip at least half way: the bag is turned through it.",
+        .title = say("Open the zip"),
+        .text = say("Open the zip at least half way: the bag is turned through it."),
         .kind = StepKind::Press,
         .phase = "Shell assembly",
         .consumes = {"half"},
         .yields = "half",
         .pieces = {"zip strip"},
-        .tool = "hands",
-        .check = "A hand passes through.",
+        .tool = say("hands"),
+        .check = say("A hand passes through."),
         .opensZips = {"zip"}});
     d.add(Step{.id = "back-loop",
-        .title = "Sew the loop to the back",
-        .text = mates + " Bind the raw edges.",
+        .title = say("Sew the loop to the back"),
+        .text = together(mates, say("Bind the raw edges.")),
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
         .consumes = {"back", "half"},
@@ -393,19 +397,19 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .pieces = withFirst("back", bound),
         .seams = {"back-loop"},
         .allowance = s,
-        .stitch = kLockstitch,
-        .tool = "sewing machine",
-        .check = "The zip is open."});
+        .stitch = lockstitch(),
+        .tool = say("sewing machine"),
+        .check = say("The zip is open.")});
     d.add(Step{.id = "turn",
-        .title = "Turn the bag through the zip",
-        .text = "Pull the bag right side out through the open zip; push the corners out.",
+        .title = say("Turn the bag through the zip"),
+        .text = say("Pull the bag right side out through the open zip; push the corners out."),
         .kind = StepKind::Turn,
         .phase = "Closing",
         .consumes = {"bag"},
         .yields = "bag",
         .pieces = {"front", "back"},
-        .tool = "hands",
-        .check = "The zip runs from end to end.",
+        .tool = say("hands"),
+        .check = say("The zip runs from end to end."),
         .turnsThrough = true});
 }
 

@@ -19,13 +19,13 @@ double addRivets(Drafter& d, const SubjectId& subject, const WorkingId& key, int
             if (rule.area.empty())
                 stack += d.pattern.material(rule.material).underFoot();
     }
-    const double post = d.work({subject, key.sub("post"), "Rivet post at least", "stack + 2.5", {{"stack", stack}}, 0,
-        Working::Kind::Trade, "mm", "all layers, compressed, and {2} to {3} to set it"});
+    const double post = d.work({subject, key.sub("post"), say("Rivet post at least"), "stack + 2.5", {{"stack", stack}},
+        0, Working::Kind::Trade, "mm", say("all layers, compressed, and {} to {} to set it", Len(2), Len(3))});
     const double offered = std::max(post, d.pattern.library->snapped("rivet", post));
-    const double sold = d.work({subject, key.sub("stock"), "Rivet post to buy", "offered", {{"offered", offered}}, 0,
-        Working::Kind::Trade, "mm", "the next length that is sold"});
-    d.pattern.hardware.push_back({"Rivet", count, head, lengthToken(head) + " head, " + lengthToken(sold) + " post",
-        "one finish for all metal"});
+    const double sold = d.work({subject, key.sub("stock"), say("Rivet post to buy"), "offered", {{"offered", offered}},
+        0, Working::Kind::Trade, "mm", say("the next length that is sold")});
+    d.pattern.hardware.push_back(
+        {label("Rivet"), count, head, say("{} head, {} post", Len(head), Len(sold)), say("one finish for all metal")});
     return sold;
 }
 

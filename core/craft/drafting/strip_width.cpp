@@ -12,12 +12,13 @@ int cutMultiple(const Material& cloth)
     return cloth.kind == "cotton" || cloth.kind == "canvas" ? 4 : 2;
 }
 
-double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
-    double finished, const Material& cloth)
+double workCutWidth(
+    Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished, const Material& cloth)
 {
     return d.work({subject, key, label, "times*width", {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0,
         Working::Kind::Trade, "mm",
-        "4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for webbing"});
+        say("4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for "
+            "webbing")});
 }
 
 void addStripFolds(Piece& strip, double finished, double cut, double length)
@@ -32,12 +33,12 @@ void addStripFolds(Piece& strip, double finished, double cut, double length)
             strip.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{x, 0}, {x, length}})});
 }
 
-std::string foldWords(double cut, double finished)
+Message foldWords(double cut, double finished)
 {
     const int times = int(std::lround(cut / finished));
-    return times == 4 ? "both edges to the middle and once more"
-        : times == 2  ? "both edges to meet behind"
-                      : "nothing: webbing is ready";
+    return times == 4 ? say("both edges to the middle and once more")
+        : times == 2  ? say("both edges to meet behind")
+                      : say("nothing: webbing is ready");
 }
 
 } // namespace tectonis

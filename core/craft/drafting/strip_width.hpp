@@ -12,13 +12,13 @@ namespace tectonis {
 int cutMultiple(const Material& cloth);
 
 /// Cut width in mm, with its working kept under @p key.
-double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, const std::string& label,
-    double finished, const Material& cloth);
+double workCutWidth(
+    Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished, const Material& cloth);
 
 /// Fold lines lengthwise on a strip drawn with its length along y.
 void addStripFolds(Piece& strip, double finished, double cut, double length);
 
 /// "both edges to the middle and once more" and so on.
-std::string foldWords(double cut, double finished);
+Message foldWords(double cut, double finished);
 
 } // namespace tectonis

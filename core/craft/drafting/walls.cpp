@@ -32,7 +32,7 @@ void drawStanding(Coat& coat, const Standing& s)
             {"bottom", lineRun({{-h, 0}, {h, 0}}), coat.allowance, {}},
             {"right", lineRun({{h, 0}, {m, s.height}}), coat.allowance, {}, s.topCorner}};
     }
-    Piece& base = coat.add("base", "C", "Base", "base", 1, 0);
+    Piece& base = coat.add("base", "C", say("Base"), "base", 1, 0);
     // Rims in clockwise order, wall by wall; the outline goes the other way. A free curve is one rim, however many
     // cubics it has.
     const Run path = pathOf(s);
@@ -62,14 +62,14 @@ void drawStanding(Coat& coat, const Standing& s)
     for (std::size_t i = 0; i < n; ++i) {
         bottoms.push_back(coat.use(s.walls[i].part, "bottom"));
         const Wall &left = s.walls[i], &right = s.walls[(i + 1) % n];
-        Seam& seam = coat.join(sideSeam(i),
-            n == 1 ? left.name + " to itself" : left.name + " to " + lowered(right.name),
-            {coat.use(left.part, "right")}, {coat.use(right.part, "left", true)});
         // Several seams between the same two pieces are told apart by their side.
-        if (n == 2)
-            seam.name += i == 0 ? ", right" : ", left";
+        const Message name = n == 1 ? say("{} to itself", left.name)
+            : n > 2                 ? say("{} to {}", left.name, within(right.name))
+            : i == 0                ? say("{} to {}, right", left.name, within(right.name))
+                                    : say("{} to {}, left", left.name, within(right.name));
+        coat.join(sideSeam(i), name, {coat.use(left.part, "right")}, {coat.use(right.part, "left", true)});
     }
-    coat.leaveOpen(coat.join("base", n == 1 ? "Wall to base" : "Walls to base", bottoms, round));
+    coat.leaveOpen(coat.join("base", n == 1 ? say("Wall to base") : say("Walls to base"), bottoms, round));
 }
 
 void sewStanding(Coat& coat, const Standing& s)
@@ -77,34 +77,34 @@ void sewStanding(Coat& coat, const Standing& s)
     const std::size_t n = s.walls.size();
     if (n == 1)
         coat.sew({.id = "sides",
-            .title = "Close the " + coat.what(lowered(s.walls[0].name)),
+            .title = say("Close the {}", coat.what(within(s.walls[0].name))),
             .seams = {sideSeam(0)},
             .consumes = {s.walls[0].part},
             .yields = "body",
             .phase = "Shell assembly",
-            .text = "Press open."});
+            .text = say("Press open.")});
     else {
         std::vector<std::string> seams, consumes;
         for (std::size_t i = 0; i < n; ++i)
             seams.push_back(sideSeam(i)), consumes.push_back(s.walls[i].part);
         coat.sew({.id = "sides",
-            .title = "Sew the " + coat.what("side seams"),
+            .title = say("Sew the {}", coat.what(say("side seams"))),
             .seams = seams,
             .consumes = consumes,
             .yields = "body",
             .phase = "Shell assembly",
-            .text = "Long base seams start and stop one allowance in. Press open.",
-            .check = "The mouth is level at every seam."});
+            .text = say("Long base seams start and stop one allowance in. Press open."),
+            .check = say("The mouth is level at every seam.")});
     }
     coat.sew({.id = "base",
-        .title = "Sew the " + coat.what("base") + " in",
+        .title = say("Sew the {} in", coat.what(say("base"))),
         .seams = {"base"},
         .consumes = {"body", "base"},
         .yields = "shell",
         .phase = "Shell assembly",
-        .text = "Pin centres and quarters first; at square corners stop with the needle down, clip the body to the "
-                "stitch line and turn.",
-        .check = "No pleats are caught; the base lies flat."});
+        .text = say("Pin centres and quarters first; at square corners stop with the needle down, clip the body to the "
+                    "stitch line and turn."),
+        .check = say("No pleats are caught; the base lies flat.")});
 }
 
 std::vector<EdgeUse> mouthOf(const Standing& s)

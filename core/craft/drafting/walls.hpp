@@ -8,7 +8,8 @@
 namespace tectonis {
 
 struct Wall {
-    std::string part, code, name;
+    std::string part, code;
+    Message name;
     double length = 0; ///< mm along the base
 };
 

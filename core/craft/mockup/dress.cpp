@@ -61,7 +61,7 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
         for (const auto& part : parts) {
             if (part.high - part.low < 1e-6)
                 continue;
-            Facet f{piece.key, "flap", piece.name, {}, {}};
+            Facet f{piece.key, "flap", "", {}, {}};
             const Polyline shape = band(outline, part.low, part.high, &Point::y);
             for (std::size_t i = 0; i < shape.size(); ++i) {
                 f.corners.push_back(part.at(shape[i]));
@@ -77,11 +77,11 @@ void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
     }
 }
 
-void foldRibbon(Mockup& m, const PieceId& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across)
+void foldRibbon(Mockup& m, const PieceId& piece, const std::vector<Vec3>& path, Vec3 across)
 {
     const Vec3 w = across * 0.5;
     for (std::size_t i = 0; i + 1 < path.size(); ++i)
-        m.facets.push_back({piece, "strap", label, {path[i] + w, path[i + 1] + w, path[i + 1] - w, path[i] - w},
+        m.facets.push_back({piece, "strap", "", {path[i] + w, path[i + 1] + w, path[i + 1] - w, path[i] - w},
             {true, false, true, false}});
 }
 
@@ -105,7 +105,7 @@ void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth)
                     return unitOf(Vec3{along.y, -along.x, 0}) * (v("width") / 2);
                 };
                 const Vec3 u = outwards(i), w = outwards(i + 1);
-                m.facets.push_back({piece.key, "strap", piece.name,
+                m.facets.push_back({piece.key, "strap", "",
                     {path[i] + u, path[i + 1] + w, path[i + 1] - w, path[i] - u}, {true, false, true, false}});
             }
         }
@@ -150,13 +150,12 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
         }
         for (int i = 0; i < n; ++i) {
             const Vec3 a = path[std::size_t(i)], b = path[std::size_t(i) + 1], w{0, 0, half};
-            m.facets.push_back(
-                {strap.piece, "strap", strap.name, {a + w, b + w, b - w, a - w}, {true, false, true, false}});
+            m.facets.push_back({strap.piece, "strap", "", {a + w, b + w, b - w, a - w}, {true, false, true, false}});
         }
         for (const double side : {-1.0, 1.0}) {
             const double x = side * ring.x, r = strap.ringWidth / 2;
             const Vec3 w{0, 0, half};
-            Facet loop{connector, "strap", "Connector",
+            Facet loop{connector, "strap", "",
                 {Vec3{x, ring.y, 0} + w, Vec3{x, y - 4, 0} + w, Vec3{x, y - 4, 0} - w, Vec3{x, ring.y, 0} - w}, {}};
             m.facets.push_back(loop);
             for (int i = 0; i < 12; ++i) {
@@ -164,7 +163,7 @@ void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
                 const auto at = [&](double t, double k) {
                     return Vec3{x, y + k * r * 0.7 * std::sin(t), k * (r + 2) * std::cos(t)};
                 };
-                m.facets.push_back({"", "metal", "Ring", {at(a, 1), at(b, 1), at(b, 0.8), at(a, 0.8)}, {}});
+                m.facets.push_back({"", "metal", "", {at(a, 1), at(b, 1), at(b, 0.8), at(a, 0.8)}, {}});
             }
         }
     }
@@ -188,13 +187,11 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
                      gap = std::max(0.0, halfDepth - wide);
         for (const double side : {1.0, -1.0}) {
             const double hinge = side * halfDepth, zip = side * gap;
-            Facet f{piece.key, "inner", piece.name,
-                {{-half, y, zip}, {half, y, zip}, {half, y, hinge}, {-half, y, hinge}}, {}};
+            Facet f{piece.key, "inner", "", {{-half, y, zip}, {half, y, zip}, {half, y, hinge}, {-half, y, hinge}}, {}};
             f.opened = {{-half, y - wide, hinge}, {half, y - wide, hinge}, {half, y, hinge}, {-half, y, hinge}};
             m.facets.push_back(std::move(f));
         }
-        m.facets.push_back(
-            {"", "zip", "Zip at the mouth", {{-half, y, -gap}, {half, y, -gap}, {half, y, gap}, {-half, y, gap}}, {}});
+        m.facets.push_back({"", "zip", "", {{-half, y, -gap}, {half, y, -gap}, {half, y, gap}, {-half, y, gap}}, {}});
     }
 }
 

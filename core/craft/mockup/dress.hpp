@@ -8,7 +8,7 @@
 namespace tectonis {
 
 /// A ribbon along a path in space, @p across wide from edge to edge.
-void foldRibbon(Mockup& m, const PieceId& piece, const std::string& label, const std::vector<Vec3>& path, Vec3 across);
+void foldRibbon(Mockup& m, const PieceId& piece, const std::vector<Vec3>& path, Vec3 across);
 
 /// Handles of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height: half an ellipse each over
 /// its spread.

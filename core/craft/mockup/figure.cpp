@@ -53,7 +53,7 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
     std::vector<Facet> out;
     const auto shape = [&](const std::vector<Point>& half) {
         for (const double sign : {1.0, -1.0}) {
-            Facet f{"", "figure", "Figure", {}, {}};
+            Facet f{"", "figure", "", {}, {}};
             for (const Point q : half)
                 f.corners.push_back({x + sign * q.x * s, floor + q.y * s, z});
             f.seamAfter.assign(half.size(), false);
@@ -75,7 +75,7 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
         for (const double ring : {-p.width / 2, p.width / 2}) {
             const Vec3 low{ring, mouthOf(p), 0}, high{x + 0.7 * s, mouthOf(p) + worn.drop, z},
                 across = Vec3{p.straps.front().width / 2, 0, 0};
-            out.push_back({p.straps.front().piece, "strap", p.straps.front().name,
+            out.push_back({p.straps.front().piece, "strap", "",
                 {low - across, low + across, high + across, high - across}, {false, true, false, true}});
         }
     return out;

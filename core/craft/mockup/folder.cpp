@@ -133,7 +133,7 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
                     std::reverse(shape.begin(), shape.end());
                 if (shape.size() < 3)
                     continue;
-                Facet f{laid.piece->key, laid.kind, laid.piece->name, {}, {}};
+                Facet f{laid.piece->key, laid.kind, "", {}, {}};
                 f.copy = laid.copy;
                 for (std::size_t i = 0; i < shape.size(); ++i) {
                     const Point a = shape[i], b = shape[(i + 1) % shape.size()];
@@ -160,7 +160,7 @@ void Folder::addThickness(const Laid& laid, const Run& run, double from, double 
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
         const Vec3 a = laid.at(line[i]), b = laid.at(line[i + 1]),
                    n = normalAt(laid.at, lerp(line[i], line[i + 1], 0.5)) * sign;
-        Facet f{laid.piece->key, "edge", laid.piece->name, {a + n * from, b + n * from, b + n * to, a + n * to},
+        Facet f{laid.piece->key, "edge", "", {a + n * from, b + n * from, b + n * to, a + n * to},
             {true, false, true, false}};
         f.copy = laid.copy;
         if (onSurface)
@@ -180,7 +180,7 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
     if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
         return;
     const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
-    Facet facet{f.piece, "fitting", f.name, {}, {}};
+    Facet facet{f.piece, "fitting", "", {}, {}};
     if (f.kind == Fitting::Kind::Zip) {
         facet.kind = "zip", facet.facing = up;
         for (const Point corner : {Point{-f.size / 2, -4}, {f.size / 2, -4}, {f.size / 2, 4}, {-f.size / 2, 4}})

@@ -77,7 +77,7 @@ std::vector<Facet> Gathered::facets(const Piece& piece, double inwards, double r
     for (std::size_t k = 0; k + 1 < rings.size(); ++k)
         for (int i = 0; i < panels; ++i) {
             const double a = 2 * pi * i / panels, b = 2 * pi * (i + 1) / panels;
-            out.push_back({piece.key, "cloth", piece.name,
+            out.push_back({piece.key, "cloth", "",
                 {at(rings[k], b, inwards), at(rings[k + 1], b, inwards), at(rings[k + 1], a, inwards),
                     at(rings[k], a, inwards)},
                 {false, k + 2 == rings.size(), false, false}});

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "pattern/ids.hpp"
+#include "words/message.hpp"
 
 #include <cmath>
 #include <string>
@@ -29,10 +30,10 @@ inline Vec3 unitOf(Vec3 v)
 /// A flat polygon of the folded bag.
 struct Facet {
     enum class Coat { Shell, Lining };
-    PieceId piece;    ///< empty for hardware and things carried
-    std::string kind; ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
-                      ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
-    std::string label;
+    PieceId piece;     ///< empty for hardware and things carried
+    std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
+                       ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
+    std::string label; ///< of a thing carried: what it is called
     std::vector<Vec3> corners;
     std::vector<bool> seamAfter; ///< per corner: is the side to the next corner a stitch line? empty: all sides are
     Coat coat = Coat::Shell;
@@ -53,7 +54,7 @@ struct Mockup {
     std::vector<Facet> facets;
     std::vector<MockupHandle> handles;
     double largestGap = 0;   ///< mm between edges that are sewn together
-    std::string gapAt;       ///< the seam where it is
+    Message gapAt;           ///< the seam where it is
     double litres = 0;       ///< volume inside the shell's stitch lines, the mouth closed flat
     double liningLitres = 0; ///< the same inside the lining; 0 where it is not folded
 };

@@ -43,8 +43,9 @@ void leaveEndsOpen(Drafter& d)
         for (auto& step : d.steps)
             if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch
                 && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
-                step.text += " “" + seam.name + "” begins " + lengthToken(seam.openStart) + " in and stops "
-                    + lengthToken(seam.openEnd) + " before its end, at the stop squares; back-stitch both.";
+                step.text = together(step.text,
+                    say("“{}” begins {} in and stops {} before its end, at the stop squares; back-stitch both.",
+                        seam.name, Len(seam.openStart), Len(seam.openEnd)));
     }
 }
 
@@ -64,7 +65,7 @@ void giveOwner(Pattern& p, std::size_t from, const PartId& owner)
         auto& bought = p.hardware[i];
         const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from),
             p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
-        bought.id = OwnName{owner.text(), fmt::format("{}/{}", bought.kind, alike + 1)};
+        bought.id = OwnName{owner.text(), fmt::format("{}/{}", bought.kind.source, alike + 1)};
     }
 }
 

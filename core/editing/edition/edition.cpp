@@ -2,7 +2,6 @@
 #include "edition/edition.hpp"
 
 #include "sequence/order.hpp"
-#include "units/words.hpp"
 
 namespace tectonis {
 namespace {
@@ -15,26 +14,43 @@ template <class Range> auto pointersTo(const Range& range)
     return out;
 }
 
-/// Words without their lengths, and the lengths as they stand: "sew at {}" and {"10"}.
-struct Split {
-    std::string frame;
-    std::vector<std::string> lengths;
-};
-
-Split split(const std::string& words)
+/// The same sentence but for its lengths?
+bool alike(const Message& a, const Message& b)
 {
-    Split out;
-    for (std::size_t at = 0; at < words.size();) {
-        const auto close = words[at] == '{' ? words.find('}', at) : std::string::npos;
-        if (close == std::string::npos) {
-            out.frame += words[at++];
+    if (a.source() != b.source() || a.ofMany() != b.ofMany() || a.count() != b.count()
+        || a.arguments().size() != b.arguments().size())
+        return false;
+    for (std::size_t i = 0; i < a.arguments().size(); ++i) {
+        const auto &x = a.arguments()[i], &y = b.arguments()[i];
+        if (std::holds_alternative<Len>(x) && std::holds_alternative<Len>(y))
             continue;
-        }
-        out.frame += "{}";
-        out.lengths.push_back(words.substr(at, close - at + 1));
-        at = close + 1;
+        const auto *inX = std::get_if<std::vector<Message>>(&x), *inY = std::get_if<std::vector<Message>>(&y);
+        if (inX && inY ? !std::equal(inX->begin(), inX->end(), inY->begin(), inY->end(), alike) : x != y)
+            return false;
     }
-    return out;
+    return true;
+}
+
+/// One message for several that are alike; @p row words what differs.
+Message joined(
+    const std::vector<const Message*>& all, const std::function<MessageArgument(const std::vector<Len>&)>& row)
+{
+    std::vector<MessageArgument> out = all.front()->arguments();
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        if (std::holds_alternative<Len>(out[i])) {
+            std::vector<Len> lengths;
+            for (const Message* m : all)
+                lengths.push_back(std::get<Len>(m->arguments()[i]));
+            out[i] = row(lengths);
+        } else if (auto* inside = std::get_if<std::vector<Message>>(&out[i]))
+            for (std::size_t k = 0; k < inside->size(); ++k) {
+                std::vector<const Message*> each;
+                for (const Message* m : all)
+                    each.push_back(&std::get<std::vector<Message>>(m->arguments()[i])[k]);
+                (*inside)[k] = joined(each, row);
+            }
+    }
+    return all.front()->withArguments(std::move(out));
 }
 
 } // namespace
@@ -102,45 +118,37 @@ std::string Edition::bySize(const std::vector<std::string>& values) const
     return out;
 }
 
-std::string Edition::words(const std::vector<std::string>& texts, Unit unit) const
+std::string Edition::words(const std::vector<Message>& texts, Unit unit, const Language& language) const
 {
-    std::vector<Split> split;
+    std::vector<const Message*> said;
     std::vector<std::size_t> which;
     for (std::size_t i = 0; i < texts.size(); ++i)
         if (!texts[i].empty())
-            split.push_back(tectonis::split(texts[i])), which.push_back(i);
-    if (split.empty())
+            said.push_back(&texts[i]), which.push_back(i);
+    if (said.empty())
         return {};
-    const bool alike = std::all_of(
-        split.begin(), split.end(), [&](const Split& s) { return s.frame == split.front().frame; });
-    if (!alike) {
-        std::string out;
-        for (std::size_t k = 0; k < which.size();) { // sizes with the same words share them
-            std::string sizes;
-            const std::string& own = texts[which[k]];
-            for (; k < which.size() && texts[which[k]] == own; ++k)
-                sizes += (sizes.empty() ? "" : ", ") + m_patterns[which[k]]->size;
-            out += (out.empty() ? "" : " ") + sizes + ": " + inUnit(own, unit);
-        }
-        return out;
-    }
+    if (std::all_of(said.begin(), said.end(), [&](const Message* m) { return alike(*m, *said.front()); }))
+        return tectonis::words(
+            joined(said,
+                [&](const std::vector<Len>& lengths) -> MessageArgument {
+                    std::vector<std::string> worded;
+                    for (const Len& l : lengths)
+                        worded.push_back(language.length(l.mm, unit));
+                    if (std::adjacent_find(worded.begin(), worded.end(), std::not_equal_to<>()) == worded.end())
+                        return lengths.front();
+                    std::string row;
+                    for (std::size_t k = 0; k < worded.size(); ++k)
+                        row += (k == 0 ? "" : " · ") + m_patterns[which[k]]->size + " " + worded[k];
+                    return row;
+                }),
+            unit, language);
     std::string out;
-    std::size_t next = 0;
-    const std::string& frame = split.front().frame;
-    for (std::size_t at = 0; at < frame.size(); ++at) {
-        if (frame.compare(at, 2, "{}") != 0) {
-            out += frame[at];
-            continue;
-        }
-        std::vector<std::string> lengths;
-        for (const auto& s : split)
-            lengths.push_back(inUnit(s.lengths[next], unit));
-        if (std::adjacent_find(lengths.begin(), lengths.end(), std::not_equal_to<>()) == lengths.end())
-            out += lengths.front();
-        else
-            for (std::size_t k = 0; k < lengths.size(); ++k)
-                out += (k == 0 ? "" : " · ") + m_patterns[which[k]]->size + " " + lengths[k];
-        ++next, ++at;
+    for (std::size_t k = 0; k < which.size();) { // sizes with the same words share them
+        std::string sizes;
+        const Message& own = texts[which[k]];
+        for (; k < which.size() && texts[which[k]] == own; ++k)
+            sizes += (sizes.empty() ? "" : ", ") + m_patterns[which[k]]->size;
+        out += (out.empty() ? "" : " ") + sizes + ": " + tectonis::words(own, unit, language);
     }
     return out;
 }

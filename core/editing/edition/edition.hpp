@@ -6,6 +6,7 @@
 #include "cutting/cut_list.hpp"
 #include "pattern/pattern.hpp"
 #include "units/length.hpp"
+#include "words/language.hpp"
 
 #include <algorithm>
 #include <functional>
@@ -68,10 +69,19 @@ public:
             values.push_back(t ? value(*t) : std::string());
         return bySize(values);
     }
-    /// Words with lengths in them ("sew at {10}"), written in @p unit: lengths that differ stand as a row, "sew at
-    /// S 9.5 mm · M 10 mm". Where more than lengths differ each size has its own words. Sizes whose words are empty are
-    /// passed over.
-    std::string words(const std::vector<std::string>& texts, Unit unit) const;
+    /// One sentence over all sizes: lengths that differ stand as a row, "sew at S 9.5 mm · M 10 mm". Where more than
+    /// lengths differ each size has its own words. Sizes that say nothing are passed over.
+    std::string words(
+        const std::vector<Message>& texts, Unit unit, const Language& language = Language::english()) const;
+    /// The same of something that each size has.
+    template <class T> std::string words(const AllSizes<T>& row, const std::function<Message(const T&)>& of, Unit unit,
+        const Language& language = Language::english()) const
+    {
+        std::vector<Message> texts;
+        for (const T* t : row.in)
+            texts.push_back(t ? of(*t) : Message());
+        return words(texts, unit, language);
+    }
 
 private:
     const Design& m_design;

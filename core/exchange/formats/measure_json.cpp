@@ -17,9 +17,14 @@
 #include <cmath>
 
 namespace tectonis {
-namespace {
 
 using json = nlohmann::ordered_json;
+
+// What is told in words is told in English and in mm.
+static void to_json(json& out, const Message& m) { out = words(m); }
+static void to_json(json& out, const Label& l) { out = l.source; }
+
+namespace {
 
 json boxed(const Run& outline)
 {
@@ -55,9 +60,8 @@ json pieceJson(const Pattern& p, const Piece& piece)
     out["interlinings"] = json::array();
     for (const auto& l : piece.layers) {
         const Box box = boundsOf(l.outline);
-        out["interlinings"].push_back(
-            {{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", inUnit(l.trim, Unit::Mm)},
-                {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
+        out["interlinings"].push_back({{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", l.trim},
+            {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
     }
     out["notches"] = json::array();
     for (const auto& n : piece.notches)
@@ -104,8 +108,7 @@ json patternJson(const Design& design, const Pattern& p)
             {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
     out["hardware"] = json::array();
     for (const auto& h : p.hardware)
-        out["hardware"].push_back(
-            {{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", inUnit(h.sizeText, Unit::Mm)}});
+        out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", h.sizeText}});
     out["straps"] = json::array();
     for (const auto& s : p.straps)
         out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength},
@@ -121,10 +124,9 @@ json patternJson(const Design& design, const Pattern& p)
         json pieces = json::array();
         for (const auto& key : s.pieces)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key.text());
-        out["steps"].push_back(
-            {{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", s.allowance}, {"id", s.id},
-                {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool}, {"minutes", s.minutes},
-                {"text", inUnit(s.text, Unit::Mm)}, {"check", inUnit(s.check, Unit::Mm)}, {"cautions", s.cautions}});
+        out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces},
+            {"allowance", s.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool},
+            {"minutes", s.minutes}, {"text", s.text}, {"check", s.check}, {"cautions", s.cautions}});
     }
     out["materials"] = json::array();
     for (const auto& m : makeMarkers(p))
@@ -259,13 +261,13 @@ std::string cutListText(const Design& design, const std::vector<const Pattern*>&
             out += "code\tpiece\tcount\tmirrored\twidth\theight\n";
             for (const auto& item : m.items) {
                 const Box box = boundsOf(item.outline);
-                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, item.name, item.count, item.mirrored,
+                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, words(item.name), item.count, item.mirrored,
                     formatLengthBare(box.width(), unit), formatLengthBare(box.height(), unit));
             }
         }
         out += "\nNotions\nkind\tcount\tsize\n";
         for (const auto& h : p.hardware)
-            out += fmt::format("{}\t{}\t{}\n", h.kind, h.count, inUnit(h.sizeText, unit));
+            out += fmt::format("{}\t{}\t{}\n", h.kind.source, h.count, words(h.sizeText, unit));
     }
     return out;
 }

@@ -95,7 +95,7 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
         number(box.width() + 2 * margin), number(box.height() + 2 * margin), number(box.x0 - margin),
         number(-box.y1 - margin));
     out += fmt::format("<title>{} – {} {}, size {}</title>\n", escaped(designName), escaped(piece.code),
-        escaped(piece.name), escaped(p.size));
+        escaped(words(piece.name)), escaped(p.size));
     out += "<style>path{fill:none;stroke:#222;stroke-width:0.35} .stitch{stroke-dasharray:3 2;stroke:#666} "
            ".fold{stroke-dasharray:6 2 1 2} .placement{stroke-dasharray:1.5 1.5} "
            ".on-fold{stroke-width:0.7;stroke-dasharray:8 2 2 2} .slash{stroke:#a33} "
@@ -127,7 +127,7 @@ std::string pieceSvg(const Pattern& p, const Piece& whole, const std::string& de
     const Point c = box.centre(), g = polar(radians(piece.grain)) * (std::min(box.width(), box.height()) * 0.3);
     out += pathTag("grain", svgPath(lineRun({c - g, c + g}), m, false));
     out += fmt::format("<text x=\"{}\" y=\"{}\">{} {} · size {} · cut {} {}{}</text>\n", number(c.x), number(-c.y + 9),
-        escaped(piece.code), escaped(piece.name), escaped(p.size), piece.count, escaped(piece.material),
+        escaped(piece.code), escaped(words(piece.name)), escaped(p.size), piece.count, escaped(piece.material),
         piece.folds == 2       ? " on both folds"
             : piece.folds == 1 ? " on the fold"
                                : "");

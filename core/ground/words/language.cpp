@@ -2,6 +2,7 @@
 #include "words/language.hpp"
 
 #include "units/error.hpp"
+#include "units/words.hpp"
 
 #include <fmt/format.h>
 
@@ -18,13 +19,14 @@ struct Piece {
     int argument = -1;
 };
 
-std::vector<Piece> parted(const std::string& source)
+std::vector<Piece> parted(std::string_view source)
 {
     std::vector<Piece> out{{"", -1}};
     int next = 0;
     for (std::size_t i = 0; i < source.size(); ++i) {
-        const auto close = source[i] == '{' ? source.find('}', i) : std::string::npos;
-        const std::string inside = close == std::string::npos ? "x" : source.substr(i + 1, close - i - 1);
+        const auto close = source[i] == '{' ? source.find('}', i) : std::string_view::npos;
+        const std::string inside = close == std::string_view::npos ? "x"
+                                                                   : std::string(source.substr(i + 1, close - i - 1));
         if (inside.size() > 2
             || !std::all_of(inside.begin(), inside.end(), [](char c) { return c >= '0' && c <= '9'; })) {
             out.back().text += source[i];
@@ -111,6 +113,7 @@ Language Language::fromCatalogue(std::string id, const std::string& bytes)
             const std::string& head = meanings.front();
             if (const auto at = head.find("X-Decimal:"); at != std::string::npos)
                 out.m_decimal = head[std::min(head.find_first_not_of(' ', at + 10), head.size() - 1)];
+            out.m_namesSmall = head.find("X-Names-Within: as they are") == std::string::npos;
             out.m_plural = head.find("nplurals=1") != std::string::npos ? Plural::None
                 : head.find("n > 1") != std::string::npos               ? Plural::MoreThanOne
                                                                         : Plural::NotOne;
@@ -136,12 +139,12 @@ const std::string& Language::of(const std::string& source) const
     return it == m_entries.end() || it->second.front().empty() ? source : it->second.front();
 }
 
-const std::string& Language::of(const Message& message) const
+std::string_view Language::of(const Message& message) const
 {
     const bool several = m_plural == Plural::None ? false
         : m_plural == Plural::NotOne              ? message.count() != 1
                                                   : message.count() > 1;
-    const auto it = m_entries.find(message.source());
+    const auto it = m_entries.find(std::string(message.source()));
     if (it != m_entries.end() && !it->second.front().empty())
         return it->second[several && it->second.size() > 1 ? 1 : 0];
     return message.count() != 1 && !message.ofMany().empty() ? message.ofMany() : message.source();
@@ -174,8 +177,10 @@ std::string words(const Message& message, Unit unit, const Language& language)
         std::string operator()(const std::vector<Message>& inner) const
         {
             std::string out;
-            for (const auto& m : inner)
-                out += words(m, unit, language);
+            for (const auto& m : inner) {
+                std::string each = words(m, unit, language);
+                out += m.isWithin() && language.writesNamesSmall() ? lowered(std::move(each)) : each;
+            }
             return out;
         }
     };

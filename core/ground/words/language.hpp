@@ -22,7 +22,10 @@ public:
     const std::string& id() const { return m_id; }
     /// What @p source means; itself if it is not translated.
     const std::string& of(const std::string& source) const;
-    const std::string& of(const Message& message) const;
+    std::string_view of(const Message& message) const;
+    /// Is a name that stands within a sentence begun with a small letter? A catalogue may say "X-Names-Within: as they
+    /// are".
+    bool writesNamesSmall() const { return m_namesSmall; }
 
     std::string number(double value, int decimals) const;
     std::string length(double mm, Unit unit) const;
@@ -34,6 +37,7 @@ private:
 
     std::string m_id = "en";
     char m_decimal = '.';
+    bool m_namesSmall = true;
     Plural m_plural = Plural::NotOne;
     std::unordered_map<std::string, std::vector<std::string>> m_entries; ///< source to its forms
 };

@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 #include <variant>
 #include <vector>
 
@@ -35,39 +36,55 @@ struct Num {
 struct Label {
     std::string source;
     bool operator==(const Label&) const = default;
+    bool operator==(const char* english) const { return source == english; }
 };
 
 /// An argument: a length, a number, a label, another message, or a name, which is nobody's to translate.
 using MessageArgument = std::variant<Len, Num, Label, std::string, std::vector<Message>>;
 
-/// One whole sentence, or a heading. In the source "{}" stands for the arguments in their order; a translation may name
-/// them, "{1} … {0}".
+/// One whole sentence, a heading or a name. In the source "{}" stands for the arguments in their order; a translation
+/// may name them, "{1} … {0}". Sources are literals of the program: they are not copied.
 class Message {
 public:
     Message() = default;
-    Message(std::string source, std::vector<MessageArgument> arguments)
-        : m_source(std::move(source)), m_arguments(std::move(arguments))
+    Message(const char* source, std::vector<MessageArgument> arguments)
+        : m_source(source), m_arguments(std::move(arguments))
     {}
     bool empty() const { return m_source.empty(); }
-    const std::string& source() const { return m_source; }
+    std::string_view source() const { return m_source; }
     /// What is said of one thing has another source than what is said of several: source() is for one, this for more.
-    const std::string& ofMany() const { return m_ofMany; }
+    std::string_view ofMany() const { return m_ofMany; }
     long count() const { return m_count; }
     const std::vector<MessageArgument>& arguments() const { return m_arguments; }
+    /// Does it stand inside another one? Languages that write names small there do so: "the lining front".
+    bool isWithin() const { return m_within; }
 
-    static Message counted(std::string one, std::string many, long count, std::vector<MessageArgument> arguments)
+    static Message counted(const char* one, const char* many, long count, std::vector<MessageArgument> arguments)
     {
-        Message out(std::move(one), std::move(arguments));
-        out.m_ofMany = std::move(many);
+        Message out(one, std::move(arguments));
+        out.m_ofMany = many;
         out.m_count = count;
         return out;
+    }
+    /// The same sentence of other things.
+    Message withArguments(std::vector<MessageArgument> arguments) const
+    {
+        Message out = *this;
+        out.m_arguments = std::move(arguments);
+        return out;
+    }
+    friend Message within(Message m)
+    {
+        m.m_within = true;
+        return m;
     }
 
     bool operator==(const Message&) const = default;
 
 private:
-    std::string m_source, m_ofMany;
+    std::string_view m_source, m_ofMany;
     long m_count = 1;
+    bool m_within = false;
     std::vector<MessageArgument> m_arguments;
 };
 
@@ -76,6 +93,7 @@ inline MessageArgument argument(const Message& m) { return std::vector<Message>{
 inline MessageArgument argument(const Len& a) { return a; }
 inline MessageArgument argument(const Num& a) { return a; }
 inline MessageArgument argument(const Label& a) { return a; }
+inline MessageArgument argument(const char* name) { return std::string(name); }
 inline MessageArgument argument(const std::string& name) { return name; }
 template <class Kind> MessageArgument argument(const Id<Kind>& id) { return id.text(); }
 inline MessageArgument argument(int n) { return Num(n, 0); }
@@ -101,16 +119,21 @@ inline Label label(const char* source) { return {source}; }
 
 /// A label alone.
 inline Message labelled(const Label& label) { return {"{}", {label}}; }
+inline Message within(const Label& label) { return within(labelled(label)); }
 
 /// A name alone.
 inline Message naming(const std::string& name) { return {"{}", {name}}; }
 
-/// Sentences one after the other.
+/// Sentences one after the other; empty ones are passed over.
 inline Message together(const Message& first, const Message& second)
 {
     return first.empty() ? second
         : second.empty() ? first
                          : Message("{} {}", {std::vector{first}, std::vector{second}});
+}
+template <class... More> Message together(const Message& first, const Message& second, const More&... more)
+{
+    return together(together(first, second), more...);
 }
 
 } // namespace tectonis

@@ -15,10 +15,17 @@ constexpr double kSharp = 0.26;   // radians (15°): a stitch line that turns mo
 /// Worth more first. Joins, stops and seam ends are always marked; the others give way to what lies beside them.
 enum class Mark { SeamEnd, Stop, Join, Corner, Centre, Quarter };
 
-const char* nameOf(Mark m)
+Message nameOf(Mark m)
 {
-    static constexpr const char* names[] = {"seam ends", "stop", "join", "corner", "centre", "quarter"};
-    return names[int(m)];
+    switch (m) {
+    case Mark::SeamEnd: return say("seam ends");
+    case Mark::Stop: return say("stop");
+    case Mark::Join: return say("join");
+    case Mark::Corner: return say("corner");
+    case Mark::Centre: return say("centre");
+    case Mark::Quarter: return say("quarter");
+    }
+    return {};
 }
 
 bool isStop(Mark m) { return m == Mark::SeamEnd || m == Mark::Stop; }

@@ -8,6 +8,7 @@
 #include "geometry/outline.hpp"
 #include "pattern/ids.hpp"
 #include "pattern/working.hpp"
+#include "words/message.hpp"
 
 #include <deque>
 #include <optional>
@@ -34,13 +35,13 @@ struct Edge {
 struct Notch {
     EdgeId edge;
     double along = 0; ///< mm from the edge's start
-    std::string label;
+    Message label;
     bool stop = false; ///< stop square: a seam starts or ends here
 };
 
 struct DrillMark {
     Point at;
-    std::string label;
+    Message label;
     PartId owner{};     ///< the part that it belongs to; empty: of the form
     bool owned = false; ///< the owner is set
 };
@@ -70,7 +71,7 @@ struct Layer {
     std::string kind;     ///< of the material: "board"
     bool loft = false;    ///< gives way under the foot
     std::string fixing;   ///< "fused", "basted", "glued", "loose"
-    std::string trim;     ///< in words
+    Message trim;
     Run outline;
     std::map<EdgeId, double> reach; ///< per edge: mm beyond the stitch line (negative: inside)
     bool wholePiece = true;         ///< false for a patch or board that covers an area
@@ -79,7 +80,7 @@ struct Layer {
 struct Piece {
     PieceId key;      ///< stable: "back.lower"
     std::string code; ///< stable: "B2"
-    std::string name; ///< "Back, lower"
+    Message name;     ///< "Back, lower"
     PieceGroup group = PieceGroup::Shell;
     std::string role;     ///< "panel", "gusset", … : what layer rules address
     std::string material; ///< material role: "shell", "lining", "strap"
@@ -93,7 +94,7 @@ struct Piece {
     std::vector<FaceLine> lines;
     std::map<std::string, Run> areas; ///< named parts that layers can cover
     std::vector<Layer> layers;
-    std::string note;      ///< "trim the corners after turning"
+    Message note;          ///< "trim the corners after turning"
     PieceId whole;         ///< the piece that this one was cut from; empty for a whole one
     std::string wholeRole; ///< what that piece was: rules for it hold for its parts; empty where a part is another
                            ///< thing (a facing)
@@ -118,10 +119,10 @@ struct EdgeUse {
 /// Two runs sewn together; both are listed from the same physical start.
 struct Seam {
     SeamId key;
-    std::string name;
+    Message name;
     std::vector<EdgeUse> a, b;
-    double ease = 0;      ///< how much longer b is meant to be, mm
-    std::string easeNote; ///< where it is taken up
+    double ease = 0;  ///< how much longer b is meant to be, mm
+    Message easeNote; ///< where it is taken up
     double allowance = 0;
     std::string stitch = "construction"; ///< "construction", "topstitch", "baste"
     double open = 0;                     ///< length left open for turning, mm
@@ -137,41 +138,41 @@ struct Seam {
 struct Fitting {
     enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot, Eyelet };
     FittingId key;
-    std::string name;
+    Message name;
     PieceId piece;
     Kind kind = Kind::Snap;
     Point at;                   ///< on the piece
     double size = 0;            ///< diameter or width, mm
     double clearance = 0;       ///< least distance of the centre from any stitch line, mm; 0: none needed
-    std::string through;        ///< which layers it goes through
+    Message through;            ///< which layers it goes through
     bool throughLining = false; ///< what lies behind, in the lining, is pierced too
     PartId owner() const { return key.owner(); }
 };
 
 struct Zip {
     ZipId key;
-    std::string name;
+    Message name;
     PieceId piece;
     Point at; ///< on the piece: the middle of its chain, or of the edge that holds it
     int gauge = 3;
     double nominal = 0, tape = 0, tapeWidth = 0, visibleGap = 0; ///< mm
-    std::string kind = "coil", opens = "to the right";
+    Label kind = label("coil"), opens = label("to the right");
     int sliders = 1;
     bool byTheMetre = false; ///< cut from continuous zip, so any length will do
 };
 
-/// A bought part. @c sizeText goes on the notions list.
+/// A bought part. @c sizeText goes on the notions list. Its kind is what it is called.
 struct Hardware {
-    std::string kind;
+    Label kind;
     int count = 1;
     double size = 0;
-    std::string sizeText, finish;
+    Message sizeText, finish;
     NotionId id{}; ///< the same in every size: owner, kind and which of the owner's
     PartId owner() const { return id.owner(); }
 };
 
 struct Strap {
-    std::string name;
+    Message name;
     PieceId piece;
     double width = 0, cutWidth = 0, cutLength = 0, longest = 0, shortest = 0; ///< mm
     double fold = 0;                                                          ///< taken up at each end
@@ -185,7 +186,7 @@ enum class StepKind { Interline, Cut, Press, Flat, Hardware, Baste, Seam, Clip, 
 /// One construction step: consumes parts and yields one.
 struct Step {
     StepId id;
-    std::string title, text;
+    Message title, text;
     StepKind kind = StepKind::Seam;
     std::string phase; ///< "Interlinings", "Shell front", …
     std::vector<WorkId> consumes;
@@ -194,10 +195,10 @@ struct Step {
     std::vector<SeamId> seams;   ///< sewn
     std::vector<FittingId> fittings;
     double allowance = 0; ///< mm; 0 where nothing is sewn at an allowance
-    std::string stitch, tool;
+    Message stitch, tool;
     double minutes = 0;
-    std::string check; ///< what to measure or look at before going on
-    std::vector<std::string> cautions;
+    Message check; ///< what to measure or look at before going on
+    std::vector<Message> cautions;
     std::vector<ZipId> opensZips, closesZips;
     bool turnsThrough = false; ///< the bag is turned through an opening in this step
 };
@@ -212,7 +213,8 @@ struct Handle {
 
 /// Where a pocket or a space offers room for things.
 struct Space {
-    std::string place, name;
+    std::string place;
+    Message name;
     double width = 0, height = 0, depth = 0; ///< mm inside, lining and interlinings counted
     double cornerRadius = 0;                 ///< of the bottom corners, seen from the front
     bool pocket = false;                     ///< a flat pocket: width must hold the thing and its thickness
@@ -222,7 +224,7 @@ struct Space {
 /// A flat face of the bag on which features sit, in its pieces' coordinates.
 struct Site {
     SiteId name;
-    std::string label;
+    Message label;
     std::vector<PieceId> pieces;  ///< several where a seam cuts the face across
     double x = 0, top = 0;        ///< mm: its middle, and the stitch line of its mouth
     double width = 0, height = 0; ///< mm of the plain face

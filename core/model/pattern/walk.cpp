@@ -11,7 +11,7 @@ constexpr double kMeet = 2; // mm: nearer marks are meant for each other
 
 struct Stop {
     double at;
-    std::string what;
+    Message what;
 };
 
 /// Does the run lie on what a zip shows, where there is no cloth?
@@ -36,13 +36,13 @@ std::vector<Stop> stopsOf(const Pattern& p, const std::vector<EdgeUse>& side)
         const double length = lengthOf(*run);
         if (i > 0 && (side[i - 1].piece != use.piece || side[i - 1].copy != use.copy)) {
             const Piece* before = p.piece(side[i - 1].piece);
-            out.push_back({from, "join: " + (before ? before->code : "") + " to " + piece->code});
+            out.push_back({from, say("join: {} to {}", before ? before->code : "", piece->code)});
         } else if (i > 0 && (side[i - 1].edge != use.edge) && bridged(p, side[i - 1]) != bridged(p, use))
-            out.push_back({from, bridged(p, use) ? "zip begins" : "zip ends"});
+            out.push_back({from, bridged(p, use) ? say("zip begins") : say("zip ends")});
         for (const auto& n : piece->notches)
             if (n.edge == use.edge)
                 out.push_back({from + (use.reversed ? length - n.along : n.along),
-                    n.stop && n.label.find("stop") == std::string::npos ? n.label + " (stop square)" : n.label});
+                    n.stop && n.label.source() != "stop" ? say("{} (stop square)", n.label) : n.label});
         from += length;
     }
     return out;
@@ -52,7 +52,7 @@ std::vector<Stop> stopsOf(const Pattern& p, const std::vector<EdgeUse>& side)
 
 std::vector<WalkStop> walked(const Pattern& p, const Seam& seam)
 {
-    std::vector<WalkStop> out{{0, 0, "start", 0}};
+    std::vector<WalkStop> out{{0, 0, say("start"), 0}};
     const auto a = stopsOf(p, seam.a);
     auto b = stopsOf(p, seam.b);
     const double share = seam.lengthA > 0 ? seam.lengthB / seam.lengthA : 1; // ease is shared out evenly
@@ -64,14 +64,14 @@ std::vector<WalkStop> walked(const Pattern& p, const Seam& seam)
         if (mate != b.end() && std::abs(mate->at - s.at * share) < kMeet) {
             stop.onB = mate->at, stop.apart = mate->at - s.at * share;
             if (mate->what != s.what)
-                stop.what += " at " + mate->what;
+                stop.what = say("{} at {}", s.what, mate->what);
             b.erase(mate);
         }
         out.push_back(std::move(stop));
     }
     for (const auto& s : b)
         out.push_back({-1, s.at, s.what, 0});
-    out.push_back({seam.lengthA, seam.lengthB, "end", seam.difference()});
+    out.push_back({seam.lengthA, seam.lengthB, say("end"), seam.difference()});
     const auto along = [&](const WalkStop& s) { return s.onA >= 0 ? s.onA : s.onB / share; };
     std::stable_sort(
         out.begin(), out.end(), [&](const WalkStop& x, const WalkStop& y) { return along(x) < along(y) - 1e-9; });

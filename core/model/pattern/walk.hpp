@@ -10,7 +10,7 @@ namespace tectonis {
 /// nothing there.
 struct WalkStop {
     double onA = -1, onB = -1;
-    std::string what; ///< "start", "centre", "join: A Front to C Gusset", "end"
+    Message what; ///< "start", "centre", "join: A Front to C Gusset", "end"
     /// How far the two marks lie apart once the run's ease is shared out evenly; 0 where only one run has a mark.
     double apart = 0;
 };

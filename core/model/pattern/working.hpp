@@ -3,6 +3,7 @@
 #pragma once
 
 #include "pattern/ids.hpp"
+#include "words/message.hpp"
 
 #include <string>
 #include <vector>
@@ -17,13 +18,13 @@ struct Working {
     };
     SubjectId subject;   ///< a piece, a part, a seam, or "body"
     WorkingId key;       ///< stable within the pattern: "gusset.run"
-    std::string label;   ///< "Gusset run"
+    Message label;       ///< "Gusset run"
     std::string formula; ///< over the inputs' names
     std::vector<Input> inputs;
     double result = 0;
     Kind kind = Kind::Geometry;
     std::string unit = "mm"; ///< "mm", "mm²", "°", "" for counts
-    std::string source;      ///< where the formula is from
+    Message source;          ///< where the formula is from
 };
 
 constexpr const char* nameOf(Working::Kind kind)

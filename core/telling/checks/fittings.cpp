@@ -48,12 +48,12 @@ std::vector<Spot> spotsOf(const Pattern& p)
     return out;
 }
 
-std::string nameOfWall(const Pattern& p, const PieceId& wall)
+Message nameOfWall(const Pattern& p, const PieceId& wall)
 {
     for (const auto& piece : p.pieces)
         if (piece.key == wall || piece.whole == wall)
-            return piece.code + " " + piece.name;
-    return wall.text();
+            return say("{} {}", piece.code, piece.name);
+    return naming(wall.text());
 }
 
 /// Several faults of one kind between the same two things are one finding: the worst, and how many.
@@ -93,10 +93,12 @@ private:
 };
 
 /// Of one part one name, whichever of its heads.
-std::string groupOf(const Fitting& f)
+Message groupOf(const Fitting& f)
 {
-    const bool numbered = !f.name.empty() && std::isdigit(static_cast<unsigned char>(f.name.back()));
-    return numbered ? f.name.substr(0, f.name.find_last_of(' ')) : f.name;
+    const auto& parts = f.name.arguments();
+    const bool numbered = parts.size() == 2 && std::holds_alternative<Num>(parts[1]);
+    const auto* name = numbered ? std::get_if<std::vector<Message>>(&parts[0]) : nullptr;
+    return name ? name->front() : f.name;
 }
 
 void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Worst& worst)

@@ -67,7 +67,7 @@ void checkJoins(const CheckInput& in, Findings& out)
                 / std::max(1e-9, onA ? seam.lengthA : seam.lengthB),
                          girth = onA ? seam.lengthB : seam.lengthA;
             const Piece* face = p.piece(mate.front().piece);
-            const Message mateName = face ? naming(face->name) : say("its mate");
+            const Message mateName = face ? face->name : say("its mate");
             double at = 0;
             for (std::size_t i = 0; i < strips.size(); ++i) {
                 const Piece& strip = *p.piece(strips[i].piece);

@@ -26,7 +26,7 @@ void checkSeams(const CheckInput& in, Findings& out)
         const Message subject = say("Seam “{}”", seam.name);
         if (std::abs(seam.difference()) > kTolerance) {
             const bool bLonger = seam.difference() > 0;
-            const auto nameOf = [](const Piece* piece) { return piece ? naming(piece->name) : say("one side"); };
+            const auto nameOf = [](const Piece* piece) { return piece ? piece->name : say("one side"); };
             const Piece* a = in.pattern.piece(seam.a.front().piece);
             const Piece* b = in.pattern.piece(seam.b.front().piece);
             out.push_back({Severity::Error, "seam-length", "", subject, seam.key, "Draft",

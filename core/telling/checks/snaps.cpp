@@ -72,13 +72,13 @@ void checkSnaps(const CheckInput& in, Findings& out)
                     {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
         }
         if (!inside)
-            out.push_back({Severity::Error, "snap", "", naming(f.name), feature + ".drop", "Fittings",
+            out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
                 say("it falls outside {} {} by {}. The halves cannot meet; lengthen the flap or set the snap "
                     "nearer to the mouth.",
                     piece->code, piece->name, Len(away)),
                 repair});
         else if (away < f.clearance - 0.01)
-            out.push_back({Severity::Error, "snap", "", naming(f.name), feature + ".drop", "Fittings",
+            out.push_back({Severity::Error, "snap", "", f.name, feature + ".drop", "Fittings",
                 say("its centre is {} from the stitch line of {} {}; {} are needed so that the foot passes. "
                     "Move it or lengthen the flap.",
                     Len(away, f.clearance), piece->code, piece->name, Len(f.clearance)),
@@ -86,7 +86,7 @@ void checkSnaps(const CheckInput& in, Findings& out)
         for (const auto& line : piece->lines)
             if (line.kind == FaceLine::Kind::Placement
                 && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance - 0.01)
-                out.push_back({Severity::Warning, "snap", "", naming(f.name), feature + ".drop", "Fittings",
+                out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings",
                     say("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
     }
 }

@@ -38,7 +38,7 @@ void checkStraps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
     for (const auto& strap : in.pattern.straps) {
-        checkAgainstRing(in, out, naming(strap.name), strap.piece.text() + ".width", strap.width, strap.ringWidth);
+        checkAgainstRing(in, out, strap.name, strap.piece.text() + ".width", strap.width, strap.ringWidth);
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
@@ -46,18 +46,17 @@ void checkStraps(const CheckInput& in, Findings& out)
             const double folded = in.pattern.material(in.pattern.materials.at(piece->material)).thickness
                 * std::lround(strap.cutWidth / strap.width);
             if (2 * folded > sliderGap + 0.01)
-                out.push_back({Severity::Warning, "slider", "", naming(strap.name), strap.piece, "Fittings",
+                out.push_back({Severity::Warning, "slider", "", strap.name, strap.piece, "Fittings",
                     say("two passes are {} thick; a slider opens about {}. Use a thinner cloth, fewer folds or "
                         "webbing.",
                         Len(2 * folded, sliderGap), Len(sliderGap)),
                     {}});
         }
         if (strap.longest < 900 - 0.01)
-            out.push_back(
-                {Severity::Note, "strap-length", "", naming(strap.name), strap.piece.text() + ".length", "Fittings",
-                    say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
-                        Len(1100), Len(1400)),
-                    {}});
+            out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece.text() + ".length", "Fittings",
+                say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
+                    Len(1100), Len(1400)),
+                {}});
     }
     for (const auto& f : in.design.features) {
         if (f.kind != "connectors")

@@ -51,7 +51,7 @@ void checkTurning(const CheckInput& in, Findings& out)
         return Repair{say("Make the opening {}", Len(to)), {fmt::format("opening.length={}", to)}, false};
     };
     double rigid = 0;
-    std::string part;
+    Message part;
     for (const auto& piece : in.pattern.pieces) {
         if (!in.pattern
                  .material(in.pattern.materials.contains(piece.material) ? in.pattern.materials.at(piece.material)
@@ -67,7 +67,7 @@ void checkTurning(const CheckInput& in, Findings& out)
             if (in.pattern.material(layer.material).rigid) {
                 const Box box = boundsOf(layer.outline);
                 if (const double side = std::min(box.width(), box.height()); side > rigid)
-                    rigid = side, part = layer.code;
+                    rigid = side, part = naming(layer.code);
             }
     if (rigid > open->open - 5 + 0.01) {
         const double to = std::ceil(rigid + 10);

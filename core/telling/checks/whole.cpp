@@ -22,7 +22,7 @@ void checkWhole(const CheckInput& in, Findings& out)
                     say("no step uses it: it would be cut for nothing, or be missing when the bag is sewn."), {}});
     for (const auto& f : p.fittings)
         if (!p.piece(f.piece))
-            out.push_back({Severity::Error, "no-place", "", naming(f.name), f.key, "Fittings",
+            out.push_back({Severity::Error, "no-place", "", f.name, f.key, "Fittings",
                 say("the piece that it sits on is not part of this bag. Give it another place, or take it out."), {}});
     for (const auto& patch : in.design.layers) {
         const bool addressed = std::any_of(p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) {

@@ -14,13 +14,13 @@ void checkZips(const CheckInput& in, Findings& out)
     for (const auto& zip : in.pattern.zips) {
         const double lap = (zip.tapeWidth - zip.visibleGap) / 2;
         if (lap < least - 0.01)
-            out.push_back({Severity::Error, "zip-tape", "", naming(zip.name), zip.piece, "Fittings",
+            out.push_back({Severity::Error, "zip-tape", "", zip.name, zip.piece, "Fittings",
                 say("its tape of {} reaches only {} behind each edge of the {} window; {} are needed to be "
                     "caught. Use a wider tape or a lower window.",
                     Len(zip.tapeWidth), Len(lap, least), Len(zip.visibleGap), Len(least)),
                 {}});
         if (zip.visibleGap < zip.gauge + 2 - 0.01)
-            out.push_back({Severity::Warning, "zip-gap", "", naming(zip.name), zip.piece, "Fittings",
+            out.push_back({Severity::Warning, "zip-gap", "", zip.name, zip.piece, "Fittings",
                 say("a gap of {} leaves no room for a slider of gauge {}: the cloth will catch in it. Make the "
                     "window at least {} high.",
                     Len(zip.visibleGap), zip.gauge, Len(zip.gauge + 2.0)),
@@ -34,7 +34,7 @@ void checkZips(const CheckInput& in, Findings& out)
             const bool here = seam.stitch == "construction"
                 && ((seam.a.size() == 1 && seam.a.front().piece == zip.piece && bag(seam.b)));
             if (here && seam.lengthB < zip.nominal - 0.01)
-                out.push_back({Severity::Error, "zip-bag", "", naming(zip.name), zip.piece, "Fittings",
+                out.push_back({Severity::Error, "zip-bag", "", zip.name, zip.piece, "Fittings",
                     say("it opens over {}, but its pocket bag is {} wide: it would gape into the lining. Widen "
                         "the bag or shorten the zip.",
                         Len(zip.nominal, seam.lengthB), Len(seam.lengthB)),
@@ -42,7 +42,7 @@ void checkZips(const CheckInput& in, Findings& out)
         }
         const double offered = in.pattern.library->snapped("zip", zip.nominal);
         if (!zip.byTheMetre && std::abs(offered - zip.nominal) > 0.01)
-            out.push_back({Severity::Note, "zip-stock", "", naming(zip.name), zip.piece, "Fittings",
+            out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
                 say("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, "
                     "or use {}.",
                     Len(zip.nominal), Len(zip.tape), Len(offered)),

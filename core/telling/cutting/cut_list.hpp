@@ -9,8 +9,10 @@ namespace tectonis {
 /// A piece or interlining to cut.
 struct CutItem {
     PieceId pieceKey;
-    std::string code, name, material; ///< material id
-    Run outline;                      ///< cut line in piece coordinates
+    std::string code;
+    Message name;
+    std::string material; ///< id
+    Run outline;          ///< cut line in piece coordinates
     int count = 1, mirrored = 0;
     double grain = 90; ///< degrees from x
     bool layer = false;

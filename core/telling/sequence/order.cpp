@@ -41,55 +41,59 @@ double workMinutes(Drafter& d, const Step& step)
         if (const Seam* seam = d.pattern.seam(key))
             sewn += step.kind == StepKind::CloseOpening ? seam->open : seam->lengthA;
     const double times = step.kind == StepKind::Interline ? double(step.pieces.size()) : 1;
-    return d.work({step.id, WorkingId("minutes." + step.id.text()), "Minutes", "times*handling + sewn/1000/speed",
+    return d.work({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"), "times*handling + sewn/1000/speed",
         {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}},
         0, Working::Kind::Trade, "min",
-        "handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log "
-        "corrects it"});
+        say("handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log "
+            "corrects it")});
+}
+
+Message listed(const Message& list, const std::string& name)
+{
+    return list.empty() ? naming(name) : say("{}, {}", list, name);
 }
 
 /// One step for each way of fixing, over all pieces that have such a layer.
 std::vector<Step> interliningSteps(const Drafter& d)
 {
-    static const std::vector<std::pair<std::string, std::string>> fixings{{"fused", "Fuse the interlinings"},
-        {"basted", "Baste the interlinings"}, {"glued", "Glue the patches"},
-        {"loose", "Lay the loose interlinings to their pieces"}};
+    static const std::vector<std::pair<std::string, Message>> fixings{{"fused", say("Fuse the interlinings")},
+        {"basted", say("Baste the interlinings")}, {"glued", say("Glue the patches")},
+        {"loose", say("Lay the loose interlinings to their pieces")}};
     std::vector<Step> out;
     for (const auto& [fixing, title] : fixings) {
         Step step{.id = "interline." + fixing,
             .title = title,
             .kind = StepKind::Interline,
             .phase = "Interlinings",
-            .tool = fixing == "fused" ? "iron, press cloth"
-                : fixing == "glued"   ? "contact adhesive"
-                                      : "sewing machine"};
+            .tool = fixing == "fused" ? say("iron, press cloth")
+                : fixing == "glued"   ? say("contact adhesive")
+                                      : say("sewing machine")};
         std::set<std::string> materialsUsed;
-        std::string list;
+        Message list, names;
         for (const auto& piece : d.pattern.pieces)
             for (const auto& layer : piece.layers) {
                 if (layer.fixing != fixing)
                     continue;
                 materialsUsed.insert(d.pattern.material(layer.material).name);
-                list += (list.empty() ? "" : ", ") + layer.code;
+                list = listed(list, layer.code);
                 if (step.pieces.empty() || step.pieces.back() != piece.key)
                     step.pieces.push_back(piece.key);
             }
         if (step.pieces.empty())
             continue;
-        std::string names;
         for (const auto& m : materialsUsed)
-            names += (names.empty() ? "" : ", ") + verbatim(m);
-        step.text = list + ": " + names + ".";
+            names = listed(names, m);
+        step.text = say("{}: {}.", list, names);
         if (fixing == "basted") {
-            step.text += " Baste inside the allowance, {3} to {6} from the edge.";
-            step.stitch = "4–5 mm, basting";
-            step.check = "Foam ends short of the mouth edge.";
+            step.text = together(step.text, say("Baste inside the allowance, {} to {} from the edge.", Len(3), Len(6)));
+            step.stitch = say("4–5 mm, basting");
+            step.check = say("Foam ends short of the mouth edge.");
         } else if (fixing == "fused") {
-            step.check = "No bubbles; let each piece cool flat.";
-            step.cautions = {"Iron and steam: mind your hands; test the heat on an offcut."};
+            step.check = say("No bubbles; let each piece cool flat.");
+            step.cautions = {say("Iron and steam: mind your hands; test the heat on an offcut.")};
         } else if (fixing == "glued") {
-            step.check = "Each patch is centred on its drill mark.";
-            step.cautions = {"Contact adhesive: air the room, no flame; let it dry as its maker says."};
+            step.check = say("Each patch is centred on its drill mark.");
+            step.cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
         }
         out.push_back(std::move(step));
     }
@@ -164,14 +168,14 @@ std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
     return order;
 }
 
-std::vector<std::string> factsOf(const Step& step, Unit unit)
+std::vector<Message> factsOf(const Step& step)
 {
-    std::vector<std::string> facts;
-    for (const std::string* words : {&step.tool, &step.stitch})
+    std::vector<Message> facts;
+    for (const Message* words : {&step.tool, &step.stitch})
         if (!words->empty())
             facts.push_back(*words);
     if (step.allowance > 0)
-        facts.push_back("allowance " + formatLength(step.allowance, unit));
+        facts.push_back(say("allowance {}", Len(step.allowance)));
     return facts;
 }
 

@@ -32,73 +32,75 @@ bool sews(const Step& s)
 struct Rule {
     const char* name;
     StepKind second; ///< the kind of step that must not come second
-    std::string (*reason)(const Pattern&, const Step& first, const Step& second);
+    Message (*reason)(const Pattern&, const Step& first, const Step& second);
 };
 
 const std::vector<Rule>& rules()
 {
     static const std::vector<Rule> all{
         {"interlining first", StepKind::Interline,
-            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (sews(first) && shares(first.pieces, second.pieces))
-                    return "interlinings go on before a piece is joined: afterwards they cannot reach into the seams.";
-                return "";
+                    return say(
+                        "interlinings go on before a piece is joined: afterwards they cannot reach into the seams.");
+                return {};
             }},
         {"one-layer hardware first", StepKind::Hardware,
-            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 const bool snap = std::any_of(p.fittings.begin(), p.fittings.end(),
                     [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && has(second.fittings, f.key); });
                 if (snap && first.kind == StepKind::Seam && shares(first.pieces, second.pieces))
-                    return "a snap goes through one layer and its patch: it is set before the second layer is sewn on.";
-                return "";
+                    return say(
+                        "a snap goes through one layer and its patch: it is set before the second layer is sewn on.");
+                return {};
             }},
         {"flat work while flat", StepKind::Flat,
-            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (first.kind == StepKind::Seam
                     && shares(first.pieces, second.consumes)) // what it is sewn onto is a piece still
-                    return "pockets and windows are sewn while the piece lies flat.";
-                return "";
+                    return say("pockets and windows are sewn while the piece lies flat.");
+                return {};
             }},
         {"baste what is trapped", StepKind::Baste,
-            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 if (first.kind != StepKind::Seam)
-                    return "";
+                    return {};
                 for (const auto& key : first.seams)
                     if (const Seam* seam = p.seam(key); seam && shares(seam->trapped, second.pieces))
-                        return "what a seam traps is basted before that seam is sewn.";
-                return "";
+                        return say("what a seam traps is basted before that seam is sewn.");
+                return {};
             }},
         {"clip before the curve", StepKind::Clip,
-            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
                 const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
                 if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
-                    return "a straight edge is clipped before it is pinned round a curve.";
-                return "";
+                    return say("a straight edge is clipped before it is pinned round a curve.");
+                return {};
             }},
         {"board before closing", StepKind::Hardware,
-            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 const bool board = std::any_of(second.pieces.begin(), second.pieces.end(),
                     [&](const PieceId& k) { return p.piece(k) && p.piece(k)->role == "board"; });
                 if (board && first.kind == StepKind::CloseOpening)
-                    return "the board goes in before the opening is closed.";
-                return "";
+                    return say("the board goes in before the opening is closed.");
+                return {};
             }},
         {"opening closed last", StepKind::Turn,
-            [](const Pattern&, const Step& first, const Step& second) -> std::string {
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (first.kind == StepKind::CloseOpening && second.turnsThrough)
-                    return "the bag turns through that opening: it is closed last.";
-                return "";
+                    return say("the bag turns through that opening: it is closed last.");
+                return {};
             }},
         {"topstitch before the next seam", StepKind::Topstitch,
-            [](const Pattern& p, const Step& first, const Step& second) -> std::string {
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 // Only where the proposed order topstitches first: a seam that was meant to come later has come too
                 // early.
                 if ((first.kind != StepKind::Seam && first.kind != StepKind::Baste)
                     || !shares(first.pieces, second.pieces))
-                    return "";
+                    return {};
                 return &first - p.steps.data() > &second - p.steps.data()
-                    ? "a seam is pressed and topstitched before another seam crosses it."
-                    : "";
+                    ? say("a seam is pressed and topstitched before another seam crosses it.")
+                    : Message();
             }},
     };
     return all;
@@ -125,7 +127,7 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
     for (const auto& link : linksOf(p))
         if (at[link.before] > at[link.after] && told.insert({link.after, link.before}).second)
             out.push_back({"uses what is made", link.after, link.before,
-                fmt::format("it needs “{}” as that step leaves it.", link.part)});
+                say("it needs “{}” as that step leaves it.", link.part)});
     return out;
 }
 
@@ -160,10 +162,10 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
         if (!s.closesZips.empty())
             zip = "in, closed";
         if (s.turnsThrough && opening != "open" && zip != "open")
-            state.problems.push_back("there is no open seam or zip to turn the bag through.");
+            state.problems.push_back(say("there is no open seam or zip to turn the bag through."));
         for (const auto& rule : broken)
             if (rule.early == index)
-                state.problems.push_back(fmt::format("before “{}”: {}", p.steps[rule.late].title, rule.reason));
+                state.problems.push_back(say("before “{}”: {}", p.steps[rule.late].title, rule.reason));
         state.parts.assign(parts.begin(), parts.end());
         state.layers.assign(lined.begin(), lined.end());
         state.opening = opening, state.zip = zip;

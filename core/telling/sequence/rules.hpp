@@ -10,7 +10,7 @@ namespace tectonis {
 struct BrokenRule {
     std::string rule; ///< "interlining first", for tests and headings
     std::size_t early = 0, late = 0;
-    std::string reason; ///< goes on after "but "
+    Message reason; ///< goes on after "but "
 };
 
 /// @param order indices into Pattern::steps, every step once.
@@ -22,7 +22,7 @@ struct DryState {
     std::string opening;         ///< "open", "closed" or "" before it exists
     std::string zip;             ///< "in, closed" and so on; "" before it is sewn in
     std::vector<PieceId> layers; ///< pieces whose interlinings are on
-    std::vector<std::string> problems;
+    std::vector<Message> problems;
 };
 std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size_t>& order);
 

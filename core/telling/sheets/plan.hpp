@@ -34,7 +34,9 @@ struct Page {
 
 /// A strip or rectangle that is cut to measure and not printed.
 struct ToMeasure {
-    std::string code, name, size;
+    std::string code;
+    Message name;
+    std::string size;
     double width = 0, length = 0;
     int count = 1;
 };
@@ -68,7 +70,7 @@ std::size_t pagesOnTheFold(const std::vector<const Pattern*>& patterns, const Pa
 /// What a printer scale of @p percent does: the error on a length of 100 mm, and on the longest seam of the pattern.
 struct ScaleError {
     double on100 = 0, longestSeam = 0, onSeam = 0;
-    std::string seam;
+    Message seam;
 };
 ScaleError scaleError(const Pattern& pattern, double percent);
 
