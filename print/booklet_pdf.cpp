@@ -130,20 +130,20 @@ private:
 
 void materialsSection(Flow& flow, const Edition& edition, Unit unit)
 {
-    flow.heading("Materials");
+    flow.heading(text(say("Materials")));
     const std::vector<double> columns{0.46, 0.16, 0.38};
-    flow.row({"Material", "Cloth width", "Length to buy"}, columns, true);
+    flow.row({text(say("Material")), text(say("Cloth width")), text(say("Length to buy"))}, columns, true);
     for (const auto& row : edition.markers()) {
         const Marker& m = row.any();
         flow.row({text(edition.material(m.material).name),
-                     m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : "by the metre",
+                     m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : text(say("by the metre")),
                      text(edition.bySize<Marker>(
                          row, [](const Marker& each) { return formatNumber(each.soldLength / 1000, 1) + " m"; }))},
             columns);
     }
-    flow.heading("Notions");
+    flow.heading(text(say("Notions")));
     const std::vector<double> notions{0.3, 0.14, 0.56};
-    flow.row({"Part", "Count", "Size"}, notions, true);
+    flow.row({text(say("Part")), text(say("Count")), text(say("Size"))}, notions, true);
     for (const auto& row : edition.notions())
         flow.row({text(row.any().kind),
                      text(edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); })),
@@ -154,12 +154,14 @@ void materialsSection(Flow& flow, const Edition& edition, Unit unit)
 
 void cutListSection(Flow& flow, const Edition& edition, Unit unit)
 {
-    flow.heading("Cut list");
-    flow.paragraph(QString("Width × height of the cut piece in %1. Interlinings carry the code of their piece.")
-                       .arg(QString::fromUtf8(unitSign(unit).data())),
+    flow.heading(text(say("Cut list")));
+    flow.paragraph(text(say("Width × height of the cut piece in {}. Interlinings carry the code of their piece.",
+                       std::string(unitSign(unit)))),
         3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.09, 0.2, 0.28, 0.15, 0.28};
-    flow.row({"Code", "Piece", "Material", "Cut", "Width × height"}, columns, true);
+    flow.row(
+        {text(say("Code")), text(say("Piece")), text(say("Material")), text(say("Cut")), text(say("Width × height"))},
+        columns, true);
     for (const auto& row : edition.cutList()) {
         const auto each = [&](const std::function<std::string(const CutItem&)>& value) {
             return text(edition.bySize<CutItem>(row, value));
@@ -169,8 +171,8 @@ void cutListSection(Flow& flow, const Edition& edition, Unit unit)
                 text(edition.words<CutItem>(
                     row, [](const CutItem& i) { return i.name; }, unit, readersLanguage())),
                 each([&](const CutItem& i) { return edition.material(i.material).name; }), each([](const CutItem& i) {
-                    return std::to_string(i.count)
-                        + (i.mirrored ? " (" + std::to_string(i.mirrored) + " mirrored)" : "");
+                    const Message cut = i.mirrored ? say("{} ({} mirrored)", i.count, i.mirrored) : say("{}", i.count);
+                    return words(cut, Unit::Mm, readersLanguage());
                 }),
                 each([&](const CutItem& i) {
                     const Box b = boundsOf(i.outline);
@@ -183,13 +185,14 @@ void cutListSection(Flow& flow, const Edition& edition, Unit unit)
 /// Every seam of the body with both runs in all sizes: what was walked, so that a maker need not.
 void seamsSection(Flow& flow, const Edition& edition, Unit unit)
 {
-    flow.heading("Seams, walked");
-    flow.paragraph(QString("Stitch lengths in %1, from mark to mark on both pieces; a difference that is not stated as "
-                           "ease would pucker.")
-                       .arg(QString::fromUtf8(unitSign(unit).data())),
+    flow.heading(text(say("Seams, walked")));
+    flow.paragraph(
+        text(say("Stitch lengths in {}, from mark to mark on both pieces; a difference that is not stated as "
+                 "ease would pucker.",
+            std::string(unitSign(unit)))),
         3.2, QFont::Normal, kFaint);
     const std::vector<double> columns{0.34, 0.24, 0.24, 0.18};
-    flow.row({"Seam", "One run", "Other run", "Ease"}, columns, true);
+    flow.row({text(say("Seam")), text(say("One run")), text(say("Other run")), text(say("Ease"))}, columns, true);
     for (const auto& row : edition.seams()) {
         if (row.any().stitch != "construction")
             continue;
@@ -200,7 +203,7 @@ void seamsSection(Flow& flow, const Edition& edition, Unit unit)
                       row, [](const Seam& s) { return s.name; }, unit, readersLanguage())),
                      each([&](const Seam& s) { return exactLengthBare(s.lengthA, unit); }),
                      each([&](const Seam& s) { return exactLengthBare(s.lengthB, unit); }), each([&](const Seam& s) {
-                         return std::abs(s.ease) < 0.005 ? std::string("none")
+                         return std::abs(s.ease) < 0.005 ? words(say("none"), unit, readersLanguage())
                                                          : exactLength(s.ease, unit)
                                  + (s.easeNote.empty() ? "" : ", " + words(s.easeNote, unit, readersLanguage()));
                      })},
@@ -222,16 +225,19 @@ QString onlyIn(const Edition& edition, const AllSizes<Step>& row)
     for (std::size_t i = 0; i < row.in.size(); ++i)
         if (row.in[i])
             sizes << text(edition.patterns()[i]->size);
-    return std::size_t(sizes.size()) == row.in.size() ? QString() : " (" + sizes.join(", ") + " only)";
+    return std::size_t(sizes.size()) == row.in.size() ? QString()
+                                                      : " " + text(say("({} only)", sizes.join(", ").toStdString()));
 }
 
 bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::function<bool()>& told)
 {
     const auto& patterns = edition.patterns();
-    flow.heading("Steps");
+    flow.heading(text(say("Steps")));
     if (patterns.size() > 1)
-        flow.paragraph("Figures show size " + text(patterns.front()->size)
-                + ", or the first size that has the step; lengths in the text are those of every size.",
+        flow.paragraph(
+            text(say("Figures show size {}, or the first size that has the step; lengths in the text are those of "
+                     "every size.",
+                patterns.front()->size)),
             3.2, QFont::Normal, kFaint);
     int number = 0;
     std::string phase;
@@ -250,7 +256,7 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
         if (s.phase != phase) {
             phase = s.phase;
             flow.skip(3);
-            flow.paragraph(text(phase), 3.4, QFont::DemiBold, kFaint);
+            flow.paragraph(text(Label{phase}), 3.4, QFont::DemiBold, kFaint);
         }
         flow.rule();
         flow.skip(2);
@@ -266,12 +272,14 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
             for (const auto& fact : factsOf(each))
                 all += (all.empty() ? "" : "; ") + words(fact, unit, readersLanguage());
             return all;
-        })) << text(edition.bySize<Step>(row, [](const Step& each) { return formatNumber(each.minutes, 1) + " min"; }));
+        })) << text(edition.bySize<Step>(row, [](const Step& each) {
+            return words(say("{} min", Num(each.minutes, 1)), Unit::Mm, readersLanguage());
+        }));
         flow.paragraph(facts.join("; "), 3.0, QFont::Normal, kFaint, 0, wide);
         if (!check.isEmpty())
-            flow.paragraph("Check: " + check, 3.1, QFont::Medium, kInk, 0, wide);
+            flow.paragraph(text(say("Check: {}", check.toStdString())), 3.1, QFont::Medium, kInk, 0, wide);
         for (const auto& c : s.cautions)
-            flow.paragraph("Caution: " + text(c), 3.1, QFont::Normal, kWarn, 0, wide);
+            flow.paragraph(text(say("Caution: {}", c)), 3.1, QFont::Normal, kWarn, 0, wide);
         flow.skip(std::max(2.0, top + 40 - flow.y()));
         if (!told())
             return false;
@@ -288,7 +296,7 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
     QPdfWriter writer(&buffer);
-    writer.setTitle(text(design.name) + " – booklet");
+    writer.setTitle(text(say("{} – booklet", design.name)));
     writer.setCreator("Tectonis");
     writer.setResolution(int(kDpi));
     writer.setPageSize(
@@ -311,7 +319,7 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
         for (const auto* p : patterns)
             finished.push_back(formatLengthBare(p->width, unit) + " × " + formatLengthBare(p->height, unit) + " × "
                 + formatLength(p->depth, unit));
-        flow.paragraph("Finished width × height × depth: " + text(edition.bySize(finished)), 3.6);
+        flow.paragraph(text(say("Finished width × height × depth: {}", edition.bySize(finished))), 3.6);
         materialsSection(flow, edition, unit);
         whole = told();
         cutListSection(flow, edition, unit);
@@ -319,9 +327,10 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
         if (whole)
             seamsSection(flow, edition, unit);
         if (whole) {
-            flow.heading("Before you sell or load it");
+            flow.heading(text(say("Before you sell or load it")));
             flow.paragraph(
-                "Local safety rules and product-safety law go first. Load ratings need testing by someone qualified.",
+                text(say("Local safety rules and product-safety law go first. Load ratings need testing by someone "
+                         "qualified.")),
                 3.4);
         }
     }

@@ -2,6 +2,7 @@
 #include "step_figure.hpp"
 
 #include "fonts.hpp"
+#include "qtext.hpp"
 
 #include <algorithm>
 
@@ -122,7 +123,7 @@ void drawStepFigure(QPainter& painter, const QRectF& target, const Pattern& p, c
     if (step.pieces.size() > pieces.size()) {
         painter.setFont(pixelFont(caption * 0.6));
         painter.drawText(QRectF(target.left(), target.top(), target.width(), caption), Qt::AlignRight | Qt::AlignTop,
-            QString("and %1 more").arg(step.pieces.size() - pieces.size()));
+            text(say("and {} more", step.pieces.size() - pieces.size())));
     }
 }
 

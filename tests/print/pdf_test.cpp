@@ -4,6 +4,7 @@
 
 #include "editing/draft.hpp"
 #include "formats/design_file.hpp"
+#include "forms/form.hpp"
 #include "geometry/outline.hpp"
 #include "sheets/plan.hpp"
 
@@ -258,4 +259,41 @@ TEST_CASE("Templates on the fold: nested sizes say it once at each fold, and eve
     CHECK(times(one) > 4);
     CHECK(times(all) > 4);
     CHECK(times(all) < 2 * times(one)); // three sizes; tiles of A4 cut larger sizes a little differently
+}
+
+TEST_CASE("The booklet in another language: nothing of the program's own is left English, in any form")
+{
+    const Scratch folder("booklet-language");
+    static const std::regex word("[A-Za-z]{4,}");
+    int seen = 0;
+    for (const Form* form : forms()) {
+        const Design d = newDesign(form->id());
+        saveDesign(d, folder / "bag.tectonis");
+        const std::string pdf = folder / (form->id() + ".pdf");
+        REQUIRE(shell(std::string("TECTONIS_LANGUAGE=") + TECTONIS_TEST_LANGUAGE + " " + TECTONIS_CLI + " export "
+                    + (folder / "bag.tectonis") + " booklet -o " + pdf)
+                    .code
+            == 0);
+        std::string text = std::regex_replace(
+            shell("pdftotext -layout -nodiag " + pdf + " -").out, std::regex("[0-9.,/²()]+|\\s+"), " ");
+        text = std::regex_replace(text, std::regex(" +"), " ");
+        // Names are nobody's to translate: of the design, its materials, its parts.
+        std::vector<std::string> names{d.name, d.studio};
+        for (const auto& m : d.library->materials()) // word by word: a name may be broken over lines
+            for (auto it = std::sregex_iterator(m.name.begin(), m.name.end(), word); it != std::sregex_iterator(); ++it)
+                names.push_back(it->str());
+        for (const auto& name : names)
+            for (std::size_t at; !name.empty() && (at = text.find(name)) != std::string::npos;)
+                text.erase(at, name.size());
+        // The test language accents every letter of a, c, e, i, n, o, r, s, u, y, z.
+        static const std::regex english("[A-Za-z]*[aeiouAEIOU][A-Za-z]*");
+        for (auto it = std::sregex_iterator(text.begin(), text.end(), english); it != std::sregex_iterator(); ++it)
+            if (it->length() > 3) {
+                const std::size_t at = std::size_t(it->position());
+                FAIL_CHECK(
+                    form->id() << ": “" << it->str() << "” in “" << text.substr(at > 40 ? at - 40 : 0, 90) << "”");
+            }
+        seen += text.find("⟦") != std::string::npos;
+    }
+    CHECK(seen == int(forms().size()));
 }

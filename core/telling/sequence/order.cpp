@@ -104,8 +104,14 @@ std::vector<Step> interliningSteps(const Drafter& d)
 
 const std::vector<std::string>& phases()
 {
-    static const std::vector<std::string> all{"Interlinings", "Small parts", "Shell front", "Shell back",
-        "Shell gusset", "Shell assembly", "Lining", "Joining", "Closing", "Strap"};
+    static const std::vector<std::string> all = [] {
+        std::vector<std::string> out;
+        for (const Label& phase : {label("Interlinings"), label("Small parts"), label("Shell front"),
+                 label("Shell back"), label("Shell gusset"), label("Shell assembly"), label("Lining"), label("Joining"),
+                 label("Closing"), label("Strap")})
+            out.push_back(phase.source);
+        return out;
+    }();
     return all;
 }
 
