@@ -89,7 +89,10 @@ private:
 };
 
 namespace detail {
-inline MessageArgument argument(const Message& m) { return std::vector<Message>{m}; }
+inline MessageArgument argument(const Message& m)
+{
+    return MessageArgument(std::in_place_type<std::vector<Message>>, 1, m);
+}
 inline MessageArgument argument(const Len& a) { return a; }
 inline MessageArgument argument(const Num& a) { return a; }
 inline MessageArgument argument(const Label& a) { return a; }
@@ -99,19 +102,27 @@ template <class Kind> MessageArgument argument(const Id<Kind>& id) { return id.t
 inline MessageArgument argument(int n) { return Num(n, 0); }
 inline MessageArgument argument(long n) { return Num(double(n), 0); }
 inline MessageArgument argument(std::size_t n) { return Num(double(n), 0); }
+/// Not from an initializer list, which would copy every argument once more.
+template <class... Args> std::vector<MessageArgument> list(const Args&... arguments)
+{
+    std::vector<MessageArgument> out;
+    out.reserve(sizeof...(Args));
+    (out.push_back(argument(arguments)), ...);
+    return out;
+}
 } // namespace detail
 
 /// say("it is {} wide", Len(w)): the source is a literal, so that it is collected for translators
 /// (data/languages/collect).
 template <class... Args> Message say(const char* source, const Args&... arguments)
 {
-    return {source, {detail::argument(arguments)...}};
+    return {source, detail::list(arguments...)};
 }
 
 /// The same of a number of things: saySome("one place", "{} places", n, n).
 template <class... Args> Message saySome(const char* one, const char* many, long count, const Args&... arguments)
 {
-    return Message::counted(one, many, count, {detail::argument(arguments)...});
+    return Message::counted(one, many, count, detail::list(arguments...));
 }
 
 /// label("front"): a literal, collected like that of say().
