@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "application.hpp"
 
+#include "qtext.hpp"
+
 #include <QAbstractItemView>
 #include <QAbstractSpinBox>
 #include <QComboBox>
@@ -13,6 +15,7 @@
 #include <QScreen>
 #include <QTextEdit>
 #include <QToolTip>
+#include <QTranslator>
 
 #include <algorithm>
 #include <exception>
@@ -101,9 +104,38 @@ public:
     }
 };
 
+/// Qt's own words (buttons of boxes, the file dialog, menus of fields) in the reader's language, as far as they are
+/// known here.
+class QtWords : public QTranslator {
+public:
+    using QTranslator::QTranslator;
+    bool isEmpty() const override { return false; }
+    QString translate(const char*, const char* source, const char*, int) const override
+    {
+        static const Label known[] = {label("OK"), label("Save"), label("Open"), label("&Save"), label("&Open"),
+            label("Cancel"), label("Close"), label("Discard"), label("Don't Save"), label("&Yes"), label("&No"),
+            label("&Undo"), label("&Redo"), label("Cu&t"), label("&Copy"), label("Copy &Link Location"),
+            label("&Paste"), label("Delete"), label("Select All"), label("&Step up"), label("Step &down"),
+            label("Look in:"), label("File &name:"), label("Files of type:"), label("Directory:"), label("Folder"),
+            label("Name"), label("Size"), label("Type"), label("Date Modified"), label("Back"), label("Forward"),
+            label("Parent Directory"), label("Create New Folder"), label("List View"), label("Detail View"),
+            label("&Choose"), label("Computer"), label("&Rename"), label("&Delete"), label("Show &hidden files"),
+            label("&New Folder"), label("All Files (*)")};
+        for (const Label& each : known)
+            if (each == source)
+                return text(each);
+        return {};
+    }
+};
+
 } // namespace
 
-Application::Application(int& argc, char** argv) : QApplication(argc, argv) { installEventFilter(new Manners(this)); }
+Application::Application(int& argc, char** argv) : QApplication(argc, argv)
+{
+    installEventFilter(new Manners(this));
+    if (readersLanguage().id() != "en")
+        installTranslator(new QtWords(this));
+}
 
 bool Application::notify(QObject* receiver, QEvent* event)
 {
@@ -111,14 +143,14 @@ bool Application::notify(QObject* receiver, QEvent* event)
     try {
         return QApplication::notify(receiver, event);
     } catch (const std::bad_alloc&) {
-        what = "there is not enough memory for that";
+        what = spoken("there is not enough memory for that");
     } catch (const std::exception& e) {
-        what = QString::fromUtf8(e.what());
+        what = spokenReason(e);
     } catch (...) {
-        what = "unknown";
+        what = spoken("unknown");
     }
     if (failed)
-        failed("That could not be done (" + what + "). What is open is unharmed; undo goes back.");
+        failed(spoken("That could not be done ({}). What is open is unharmed; undo goes back.", what));
     return true;
 }
 

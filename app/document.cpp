@@ -120,7 +120,7 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
         return false;
     } catch (const std::exception& e) {
         m_fresh.clear();
-        emit refused(QString::fromUtf8(e.what()));
+        emit refused(spokenReason(e));
         return false;
     }
     if (after == m_design) {
@@ -146,17 +146,19 @@ QString Document::dims(std::initializer_list<double> mm) const
 {
     QStringList out;
     for (const double v : mm)
-        out << QString::fromStdString(formatLengthBare(v, m_unit));
+        out << QString::fromStdString(readersLanguage().lengthBare(v, m_unit));
     return out.join(" × ") + " " + QString::fromUtf8(unitSign(m_unit).data());
 }
 
-/// A refusal in the words of the window: a dimension goes by its label.
+/// A refusal in the words of the window: a dimension that it names as its place goes by its label.
 QString Document::worded(const InputError& e) const
 {
-    for (const auto& d : m_spec.dimensions)
-        if (e.place() == d.name || e.place().starts_with(d.name + " ") || e.place().starts_with(d.name + ","))
-            return QString::fromStdString(d.label + e.place().substr(d.name.size()) + ": " + e.problem());
-    return QString::fromUtf8(e.what());
+    std::vector<MessageArgument> place(e.place().arguments().begin(), e.place().arguments().end());
+    for (auto& argument : place)
+        if (const auto* name = std::get_if<std::string>(&argument))
+            if (const auto* spec = m_spec.dimension(*name))
+                argument = Label{spec->label};
+    return words(e.at(e.place().withArguments(std::move(place))).said());
 }
 
 bool Document::counts(const DimensionSpec& spec) const
@@ -169,8 +171,7 @@ QString Document::shown(const DimensionSpec& spec, double value, bool own) const
 {
     if (spec.quantity == DimensionSpec::Quantity::Length)
         return own && m_unit != Unit::Inch ? exact(value) : len(value);
-    return QString::fromStdString(formatNumber(value, own ? 2 : 1))
-        + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+    return number(value, own ? 2 : 1) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
 }
 
 void Document::setSize(std::size_t index)
@@ -220,7 +221,7 @@ void Document::takeStep(const StepId& id)
     emit viewChanged();
 }
 
-std::vector<std::string> Document::open(const QString& file)
+std::vector<Message> Document::open(const QString& file)
 {
     const std::filesystem::path path = file.toStdString();
     const std::string bytes = readWhole(path);

@@ -45,7 +45,10 @@ public:
     Unit unit() const { return m_unit; }
     const PieceId& pieceInHand() const { return m_piece; }
     const StepId& stepInHand() const { return m_step; }
-    QString len(double mm) const { return QString::fromStdString(formatLength(mm, m_unit)); } ///< to what can be set
+    QString len(double mm) const
+    {
+        return QString::fromStdString(readersLanguage().length(mm, m_unit));
+    } ///< to what can be set
     /// A message in the unit chosen and the reader's language.
     QString words(const Message& message) const
     {
@@ -55,7 +58,7 @@ public:
     QString dims(std::initializer_list<double> mm) const;
     QString exact(double mm) const
     {
-        return QString::fromStdString(exactLength(mm, m_unit));
+        return QString::fromStdString(readersLanguage().exactLength(mm, m_unit));
     } ///< for workings and own values
     /// A dimension's value with its unit: a length in the unit chosen, degrees, or a plain count. @p own: as the user
     /// gave it, else to what can be set.
@@ -73,7 +76,7 @@ public:
     bool edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge = {});
 
     /// Returns what there is to tell of the file. @throws InputError if the file cannot be read; the open design stays.
-    std::vector<std::string> open(const QString& file);
+    std::vector<Message> open(const QString& file);
     /// @p stamp: of the file when the design was read from it; empty if there is none.
     void takeOver(Design design, const QString& file, bool asSaved = true, const std::string& stamp = {});
     /// @throws InputError if it cannot be written.

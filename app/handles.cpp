@@ -67,9 +67,9 @@ void HandleDrag::move(QPointF at)
         / 2; // half millimetres: typing is for finer values
     const std::string name = m_held.dimension, size = m_document.design().sizes[m_document.size()];
     const auto* spec = m_document.spec().dimension(name);
-    const QString label = QString::fromStdString(spec ? spec->label : name);
+    const QString label = spec ? spokenName(spec->label) : QString::fromStdString(name);
     m_document.edit(
-        QString("%1 to %2").arg(label, m_document.len(mm)), [&](Design& d) { change::dimensionMm(d, name, mm, size); },
+        spoken("{} to {}", label, m_document.len(mm)), [&](Design& d) { change::dimensionMm(d, name, mm, size); },
         QString("drag %1 %2").arg(QString::fromStdString(name)).arg(m_drags));
 }
 
@@ -106,7 +106,7 @@ void HandleDrag::draw(QPainter& p, const std::vector<ScreenHandle>& handles, Lab
         if (!hot && named && !named(h))
             continue;
         const auto* spec = m_document.spec().dimension(h.dimension);
-        const QString text = QString::fromStdString(spec ? spec->label : h.dimension) + "  "
+        const QString text = (spec ? spokenName(spec->label) : QString::fromStdString(h.dimension)) + "  "
             + m_document.len(m_document.pattern().values.at(h.dimension));
         const QPointF out = centre ? h.at - *centre : std::abs(d.y()) > 0.7 ? QPointF(1, 0) : QPointF(0, -1);
         const double far = std::hypot(out.x(), out.y());

@@ -38,7 +38,7 @@
 namespace tectonis {
 namespace {
 
-const char* kFilter = "Tectonis designs (*.tectonis);;All files (*)";
+QString designFilter() { return spoken("Tectonis designs") + " (*.tectonis);;" + spoken("All files") + " (*)"; }
 const char* kEnding = ".tectonis";
 
 } // namespace
@@ -118,44 +118,45 @@ void MainWindow::finishTyping()
 
 void MainWindow::buildMenus()
 {
-    auto* file = menuBar()->addMenu("&File");
-    auto* fresh = file->addMenu("&New");
+    auto* file = menuBar()->addMenu(spoken("&File"));
+    auto* fresh = file->addMenu(spoken("&New"));
     for (const Form* form : forms())
-        fresh->addAction(text(form->name()), this, [this, form] { newDesignOf(form->id()); })
+        fresh->addAction(spokenName(form->name()), this, [this, form] { newDesignOf(form->id()); })
             ->setObjectName("new." + text(form->id()));
-    file->addAction("&Open…", QKeySequence::Open, this, &MainWindow::openDialog);
-    m_recent = file->addMenu("Open &recent");
+    file->addAction(spoken("&Open…"), QKeySequence::Open, this, &MainWindow::openDialog);
+    m_recent = file->addMenu(spoken("Open &recent"));
     connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
-    m_putAway = file->addMenu("&Unsaved work put away");
+    m_putAway = file->addMenu(spoken("&Unsaved work put away"));
     connect(m_putAway, &QMenu::aboutToShow, this, &MainWindow::fillPutAway);
     file->addSeparator();
-    file->addAction("&Save", QKeySequence::Save, this, [this] { save(false); });
-    file->addAction("Save &as…", QKeySequence::SaveAs, this, [this] { save(true); });
+    file->addAction(spoken("&Save"), QKeySequence::Save, this, [this] { save(false); });
+    file->addAction(spoken("Save &as…"), QKeySequence::SaveAs, this, [this] { save(true); });
     file->addSeparator();
-    file->addAction("&Quit", QKeySequence::Quit, this, &QWidget::close);
-    auto* editMenu = menuBar()->addMenu("&Edit");
-    auto* undo = m_document.undoStack().createUndoAction(this, "Undo");
+    file->addAction(spoken("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+    auto* editMenu = menuBar()->addMenu(spoken("&Edit"));
+    auto* undo = m_document.undoStack().createUndoAction(this, spoken("Undo"));
     undo->setShortcut(QKeySequence::Undo);
-    auto* redo = m_document.undoStack().createRedoAction(this, "Redo");
+    auto* redo = m_document.undoStack().createRedoAction(this, spoken("Redo"));
     redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
     editMenu->addAction(undo);
     editMenu->addAction(redo);
-    editMenu->addAction("Take the &part in hand out", QKeySequence::Delete, this, [this] {
+    editMenu->addAction(spoken("Take the &part in hand out"), QKeySequence::Delete, this, [this] {
         const Piece* piece = m_document.pattern().piece(m_document.pieceInHand());
         const std::string id = piece ? piece->owner().text() : "";
         if (id.empty())
-            emit m_document.refused("The piece in hand belongs to the bag's form. What can be taken out are its parts: "
-                                    "pockets, flaps, straps.");
+            emit m_document.refused(spoken("The piece in hand belongs to the bag's form. What can be taken out are its "
+                                           "parts: pockets, flaps, straps."));
         else
-            m_document.edit(text("Take out: " + id), [&](Design& d) { change::removePart(d, id); });
+            m_document.edit(spoken("Take out: {}", id), [&](Design& d) { change::removePart(d, id); });
     });
     m_libraryMenu = new LibraryMenu(
         m_document, [this](const QString& words) { complain(words); }, this);
     menuBar()->addMenu(m_libraryMenu);
-    auto* look = menuBar()->addMenu("&View");
-    look->addAction("&Mock-up beside the stage", QKeySequence(Qt::Key_M), this, &MainWindow::toggleMockup);
-    look->addAction("&Snags", QKeySequence(Qt::Key_S), this, [this] { m_snags->setOpen(!m_snags->isOpen()); });
-    look->addAction("&Light or dark", QKeySequence(Qt::CTRL | Qt::Key_D), this, [this] { setDark(!theme().dark); });
+    auto* look = menuBar()->addMenu(spoken("&View"));
+    look->addAction(spoken("&Mock-up beside the stage"), QKeySequence(Qt::Key_M), this, &MainWindow::toggleMockup);
+    look->addAction(spoken("&Snags"), QKeySequence(Qt::Key_S), this, [this] { m_snags->setOpen(!m_snags->isOpen()); });
+    look->addAction(
+        spoken("&Light or dark"), QKeySequence(Qt::CTRL | Qt::Key_D), this, [this] { setDark(!theme().dark); });
 }
 
 QWidget* MainWindow::buildTopBar()
@@ -175,7 +176,7 @@ QWidget* MainWindow::buildTopBar()
     row->addLayout(m_chips);
     m_sizeChoice = new QComboBox;
     m_sizeChoice->setObjectName("sizeChoice");
-    m_sizeChoice->setAccessibleName("Size that is looked at");
+    m_sizeChoice->setAccessibleName(spoken("Size that is looked at"));
     connect(m_sizeChoice, &QComboBox::activated, this, [this](int i) { m_document.setSize(std::size_t(i)); });
     row->addWidget(m_sizeChoice);
     row->addSpacing(10);
@@ -187,7 +188,7 @@ QWidget* MainWindow::buildTopBar()
         b->setChecked(i == 0);
         b->setFixedSize(40, 24);
         b->setProperty("tight", true);
-        b->setAccessibleName(QString("Show lengths in %1").arg(name));
+        b->setAccessibleName(spoken("Show lengths in {}", name));
         units->addButton(b, i++);
         row->addWidget(b);
     }
@@ -207,7 +208,7 @@ void MainWindow::fillChips()
     m_sizeChoice->setVisible(many);
     QStringList names;
     for (const auto& s : sizes)
-        names << "Size " + text(s);
+        names << spoken("Size {}", text(s));
     QStringList shown;
     for (int i = 0; i < m_sizeChoice->count(); ++i)
         shown << m_sizeChoice->itemText(i);
@@ -242,7 +243,7 @@ void MainWindow::fillChips()
         auto* b = static_cast<QPushButton*>(m_chips->itemAt(int(k))->widget());
         b->setText(text(sizes[k]).replace("&", "&&"));
         b->setObjectName("size." + text(sizes[k]));
-        b->setAccessibleName("Size " + text(sizes[k]));
+        b->setAccessibleName(spoken("Size {}", text(sizes[k])));
         b->setChecked(k == m_document.size());
     }
 }
@@ -260,15 +261,18 @@ void MainWindow::placeOnMenuBar()
 void MainWindow::offerRecovery()
 {
     for (const Leftover& found : Recovery::leftovers()) {
-        const QString of = found.name.isEmpty() ? QString() : QString(" on “%1”").arg(found.name),
-                      from = found.file.isEmpty() ? QString()
-                                                  : QString(", opened from %1,").arg(QFileInfo(found.file).fileName());
-        m_banner->tellLater({QString("Tectonis did not end properly. Unsaved work%1%2 from %3 was kept.")
-                                 .arg(of, from, found.when.toString("d MMMM, hh:mm")),
-            {{"Open it", [this, found] { return mayLeave() && openLeftover(found); }}, {"Put it away", [found] {
-                                                                                            Recovery::putAway(found);
-                                                                                            return true;
-                                                                                        }}}});
+        const QString file = QFileInfo(found.file).fileName(), when = found.when.toString("d MMMM, hh:mm");
+        m_banner->tellLater({found.name.isEmpty() && file.isEmpty()
+                ? spoken("Tectonis did not end properly. Unsaved work from {} was kept.", when)
+                : file.isEmpty()
+                ? spoken("Tectonis did not end properly. Unsaved work on “{}” from {} was kept.", found.name, when)
+                : spoken("Tectonis did not end properly. Unsaved work on “{}”, opened from {}, from {} was kept.",
+                    found.name.isEmpty() ? file : found.name, file, when),
+            {{spoken("Open it"), [this, found] { return mayLeave() && openLeftover(found); }},
+                {spoken("Put it away"), [found] {
+                     Recovery::putAway(found);
+                     return true;
+                 }}}});
     }
 }
 
@@ -282,7 +286,7 @@ bool MainWindow::openLeftover(const Leftover& leftover)
         m_recovery.keep();
         return true;
     } catch (const std::exception& e) {
-        complain(QString::fromUtf8(e.what()) + " The copy stays where it is: " + leftover.copy);
+        complain(spoken("{} The copy stays where it is: {}", spokenReason(e), leftover.copy));
         return false;
     }
 }
@@ -325,10 +329,11 @@ void MainWindow::setDark(bool dark)
 
 void MainWindow::showTitle()
 {
-    const QString file = m_document.fileName().isEmpty() ? QString("not saved yet")
+    const QString file = m_document.fileName().isEmpty() ? spoken("not saved yet")
                                                          : QFileInfo(m_document.fileName()).fileName();
-    setWindowTitle(QString("%1%2 – Tectonis").arg(file, m_document.modified() ? " *" : ""));
-    const QString changed = m_document.modified() ? "  ·  changed" : "", name = text(m_document.design().name);
+    setWindowTitle(file + (m_document.modified() ? " * – Tectonis" : " – Tectonis"));
+    const QString changed = m_document.modified() ? "  ·  " + spoken("changed") : "",
+                  name = text(m_document.design().name);
     m_name->setText(m_name->fontMetrics().elidedText(
                         name, Qt::ElideRight, m_name->width() - m_name->fontMetrics().horizontalAdvance(changed))
         + changed);
@@ -348,7 +353,7 @@ bool MainWindow::openFile(const QString& file)
             m_banner->tell({text(words)});
         return true;
     } catch (const std::exception& e) {
-        complain(QString::fromUtf8(e.what()));
+        complain(spokenReason(e));
         return false;
     }
 }
@@ -357,13 +362,13 @@ bool MainWindow::openFile(const QString& file)
 bool MainWindow::mayReplaceChanged()
 {
     QMessageBox box(QMessageBox::Warning, "Tectonis",
-        QString("“%1” was changed by another program or window since it was opened here. Saving would put yours in its "
-                "place.")
-            .arg(QFileInfo(m_document.fileName()).fileName()),
+        spoken("“{}” was changed by another program or window since it was opened here. Saving would put yours in its "
+               "place.",
+            QFileInfo(m_document.fileName()).fileName()),
         QMessageBox::NoButton, this);
     box.setTextFormat(Qt::PlainText);
-    auto* other = box.addButton("Save under another name…", QMessageBox::AcceptRole);
-    auto* replace = box.addButton("Put mine in its place", QMessageBox::DestructiveRole);
+    auto* other = box.addButton(spoken("Save under another name…"), QMessageBox::AcceptRole);
+    auto* replace = box.addButton(spoken("Put mine in its place"), QMessageBox::DestructiveRole);
     auto* cancel = box.addButton(QMessageBox::Cancel);
     box.setDefaultButton(other);
     box.setEscapeButton(cancel);
@@ -380,8 +385,8 @@ bool MainWindow::save(bool as)
     finishTyping();
     QString file = m_document.fileName();
     if (as || file.isEmpty())
-        file = askFileToWrite(this, "Save the design",
-            file.isEmpty() ? text(safeFileName(m_document.design().name)) + kEnding : file, kEnding, kFilter,
+        file = askFileToWrite(this, spoken("Save the design"),
+            file.isEmpty() ? text(safeFileName(m_document.design().name)) + kEnding : file, kEnding, designFilter(),
             m_document.fileName());
     if (file.isEmpty())
         return false;
@@ -394,7 +399,7 @@ bool MainWindow::save(bool as)
         m_banner->clearTold();
         return true;
     } catch (const std::exception& e) {
-        complain(QString::fromUtf8(e.what()));
+        complain(spokenReason(e));
         return false;
     }
 }
@@ -405,7 +410,7 @@ bool MainWindow::mayLeave()
     if (!m_document.modified())
         return true;
     QMessageBox box(QMessageBox::Question, "Tectonis",
-        QString("“%1” has changes that are not saved.").arg(text(m_document.design().name)),
+        spoken("“{}” has changes that are not saved.", text(m_document.design().name)),
         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box.setTextFormat(Qt::PlainText);
     box.setDefaultButton(QMessageBox::Save);
@@ -420,8 +425,8 @@ void MainWindow::openDialog()
 {
     if (!mayLeave())
         return;
-    const QString file = QFileDialog::getOpenFileName(this, "Open a design",
-        m_document.fileName().isEmpty() ? lastFolder() : QFileInfo(m_document.fileName()).path(), kFilter);
+    const QString file = QFileDialog::getOpenFileName(this, spoken("Open a design"),
+        m_document.fileName().isEmpty() ? lastFolder() : QFileInfo(m_document.fileName()).path(), designFilter());
     if (!file.isEmpty())
         openFile(file);
 }
@@ -450,7 +455,7 @@ void MainWindow::fillRecent()
                 openFile(file);
         });
     if (m_recent->isEmpty())
-        m_recent->addAction("Nothing yet")->setEnabled(false);
+        m_recent->addAction(spoken("Nothing yet"))->setEnabled(false);
 }
 
 void MainWindow::fillPutAway()
@@ -466,7 +471,7 @@ void MainWindow::fillPutAway()
                     openLeftover(copy);
             });
     if (m_putAway->isEmpty())
-        m_putAway->addAction("Nothing")->setEnabled(false);
+        m_putAway->addAction(spoken("Nothing"))->setEnabled(false);
 }
 
 void MainWindow::showEvent(QShowEvent* event)

@@ -46,7 +46,7 @@ QColor shaded(QColor c, double k)
 
 MockupView::MockupView(Document& document, QWidget* parent) : QWidget(parent), m_document(document), m_drag(document)
 {
-    setAccessibleName("Mock-up of the folded bag; arrow keys turn it");
+    setAccessibleName(spoken("Mock-up of the folded bag; arrow keys turn it"));
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(240, 104);
@@ -303,10 +303,10 @@ void MockupView::paintEvent(QPaintEvent*)
     m_labels = labels.placed();
     if (m_look.stature > 0) {
         const Worn worn = wornBy(m_document.pattern(), m_look.stature);
-        QString words = "Worn " + QString::fromStdString(worn.how);
-        if (worn.drop > 0)
-            words += ": drop " + m_document.len(worn.drop);
-        words += ", mouth " + m_document.len(worn.mouthAbove) + " above the floor";
+        const QString mouth = m_document.len(worn.mouthAbove);
+        const QString words = worn.drop > 0
+            ? spoken("Worn {}: drop {}, mouth {} above the floor", worn.how, m_document.len(worn.drop), mouth)
+            : spoken("Worn {}, mouth {} above the floor", worn.how, mouth);
         p.setFont(pixelFont(12));
         p.setPen(theme().ink);
         p.drawText(QRectF(rect()).adjusted(12, 8, -12, -10), Qt::AlignBottom | Qt::AlignLeft, words);
@@ -335,7 +335,7 @@ void MockupView::nameThings(QPainter& p, const std::vector<Shown>& shown, Labels
         return QPointF(box.right() + 4, box.center().y());
     };
     if (things.size() > named)
-        write(QString("and %1 more things").arg(things.size() - named));
+        write(spoken("and {} more things", things.size() - named));
     for (std::size_t i = 0; i < named; ++i) {
         const QString name = p.fontMetrics().elidedText(
             QString::fromStdString(things[i]->facet.label), Qt::ElideRight, 220);

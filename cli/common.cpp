@@ -13,10 +13,13 @@ namespace tectonis::cli {
 void print(const std::string& text)
 {
     if (std::fwrite(text.data(), 1, text.size(), stdout) != text.size() || std::fflush(stdout) != 0)
-        throw InputError("output", "cannot be written");
+        throw InputError(say("output"), say("cannot be written"));
 }
 
-void tell(const std::string& words) { std::fprintf(stderr, "tectonis-cli: %s\n", words.c_str()); }
+void tell(const Message& message)
+{
+    std::fprintf(stderr, "tectonis-cli: %s\n", words(message, Unit::Mm, readersLanguage()).c_str());
+}
 
 Design opened(const std::filesystem::path& file)
 {

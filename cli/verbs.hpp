@@ -3,6 +3,7 @@
 #pragma once
 
 #include "design/design.hpp"
+#include "languages.hpp"
 #include "pattern/pattern.hpp"
 #include "units/error.hpp"
 
@@ -44,8 +45,14 @@ Verb completionVerb(CLI::App& app);
 
 /// Writes to standard output. @throws InputError if that fails (a full disk, a closed pipe).
 void print(const std::string& text);
+/// The command line's own words in the reader's language; the source is a literal, collected like that of say().
+template <class... Args> std::string spoken(const char* source, const Args&... arguments)
+{
+    return words(say(source, arguments...), Unit::Mm, readersLanguage());
+}
+
 /// A line on standard error.
-void tell(const std::string& words);
+void tell(const Message& message);
 
 /// The design in a file, with the user's library; what the reader should know is told.
 Design opened(const std::filesystem::path& file);
@@ -64,7 +71,7 @@ Pattern base(const Design& design);
 template <class T> void takeOut(std::vector<T>& list, std::size_t number)
 {
     if (number > list.size())
-        throw InputError("--remove", fmt::format("there are {}", list.size()));
+        throw InputError("--remove", say("there are {}", list.size()));
     if (number > 0)
         list.erase(list.begin() + std::ptrdiff_t(number - 1));
 }

@@ -135,10 +135,11 @@ void materialsSection(Flow& flow, const Edition& edition, Unit unit)
     flow.row({text(say("Material")), text(say("Cloth width")), text(say("Length to buy"))}, columns, true);
     for (const auto& row : edition.markers()) {
         const Marker& m = row.any();
-        flow.row({text(edition.material(m.material).name),
-                     m.clothWidth > 0 ? text(formatLength(m.clothWidth, unit)) : text(say("by the metre")),
-                     text(edition.bySize<Marker>(
-                         row, [](const Marker& each) { return formatNumber(each.soldLength / 1000, 1) + " m"; }))},
+        flow.row(
+            {text(edition.material(m.material).name),
+                m.clothWidth > 0 ? text(readersLanguage().length(m.clothWidth, unit)) : text(say("by the metre")),
+                text(edition.bySize<Marker>(row,
+                    [](const Marker& each) { return readersLanguage().number(each.soldLength / 1000, 1) + " m"; }))},
             columns);
     }
     flow.heading(text(say("Notions")));
@@ -176,7 +177,8 @@ void cutListSection(Flow& flow, const Edition& edition, Unit unit)
                 }),
                 each([&](const CutItem& i) {
                     const Box b = boundsOf(i.outline);
-                    return formatLengthBare(b.width(), unit) + " × " + formatLengthBare(b.height(), unit);
+                    return readersLanguage().lengthBare(b.width(), unit) + " × "
+                        + readersLanguage().lengthBare(b.height(), unit);
                 })},
             columns);
     }
@@ -201,10 +203,11 @@ void seamsSection(Flow& flow, const Edition& edition, Unit unit)
         };
         flow.row({text(edition.words<Seam>(
                       row, [](const Seam& s) { return s.name; }, unit, readersLanguage())),
-                     each([&](const Seam& s) { return exactLengthBare(s.lengthA, unit); }),
-                     each([&](const Seam& s) { return exactLengthBare(s.lengthB, unit); }), each([&](const Seam& s) {
+                     each([&](const Seam& s) { return readersLanguage().exactLengthBare(s.lengthA, unit); }),
+                     each([&](const Seam& s) { return readersLanguage().exactLengthBare(s.lengthB, unit); }),
+                     each([&](const Seam& s) {
                          return std::abs(s.ease) < 0.005 ? words(say("none"), unit, readersLanguage())
-                                                         : exactLength(s.ease, unit)
+                                                         : readersLanguage().exactLength(s.ease, unit)
                                  + (s.easeNote.empty() ? "" : ", " + words(s.easeNote, unit, readersLanguage()));
                      })},
             columns);
@@ -317,8 +320,8 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
             flow.paragraph(text(design.notes), 3.6);
         std::vector<std::string> finished;
         for (const auto* p : patterns)
-            finished.push_back(formatLengthBare(p->width, unit) + " × " + formatLengthBare(p->height, unit) + " × "
-                + formatLength(p->depth, unit));
+            finished.push_back(readersLanguage().lengthBare(p->width, unit) + " × "
+                + readersLanguage().lengthBare(p->height, unit) + " × " + readersLanguage().length(p->depth, unit));
         flow.paragraph(text(say("Finished width × height × depth: {}", edition.bySize(finished))), 3.6);
         materialsSection(flow, edition, unit);
         whole = told();

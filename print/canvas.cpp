@@ -4,6 +4,7 @@
 #include "fonts.hpp"
 #include "formats/svg.hpp"
 #include "library/library.hpp"
+#include "qtext.hpp"
 
 #include <algorithm>
 #include <array>
@@ -124,7 +125,7 @@ void drawFold(QPainter& p, const View& view, const Edge& fold, const PieceLook& 
     p.rotate(angle);
     p.setFont(pixelFont(look.textSize * 0.8));
     p.drawText(QRectF(-2000, look.textSize * 0.2, 4000, look.textSize * 1.6), Qt::AlignHCenter | Qt::AlignTop,
-        "place on the fold");
+        spoken("place on the fold"));
     p.restore();
 }
 

@@ -58,7 +58,7 @@ QByteArray layeredPdf(const QByteArray& ground, const std::vector<PdfLayer>& lay
         const auto buffer = writer.getBufferSharedPointer();
         return QByteArray(reinterpret_cast<const char*>(buffer->getBuffer()), qsizetype(buffer->getSize()));
     } catch (const std::exception& e) {
-        throw InputError("sheets", std::string("the PDF's layers could not be joined: ") + e.what());
+        throw InputError(say("sheets"), say("the PDF's layers could not be joined: {}", std::string(e.what())));
     }
 }
 

@@ -2,6 +2,8 @@
 #include "sheet_pdf.hpp"
 #include "qtext.hpp"
 
+#include "pattern/labels.hpp"
+
 #include "canvas.hpp"
 #include "fonts.hpp"
 #include "layered_pdf.hpp"
@@ -24,7 +26,7 @@ QString dims(std::initializer_list<double> values, Unit unit)
 {
     QStringList out;
     for (const double v : values)
-        out << text(formatLengthBare(v, unit));
+        out << text(readersLanguage().lengthBare(v, unit));
     return out.join(" × ") + " " + QString::fromUtf8(unitSign(unit).data());
 }
 
@@ -86,14 +88,12 @@ void drawFrame(const PageInk& ink, const SheetPlan& plan, const Page& page, cons
     joint(page.joinsLeft, m + o / 2, m, m + o / 2, m + h);
     joint(page.joinsBelow, m, m + h - o / 2, m + w, m + h - o / 2);
     joint(page.joinsAbove, m, m + o / 2, m + w, m + o / 2);
-    QStringList trim;
-    if (page.joinsRight)
-        trim << "right";
-    if (page.joinsBelow)
-        trim << "bottom";
-    const QString how = trim.isEmpty()
-        ? (page.joinsLeft || page.joinsAbove ? QString("glue the neighbours on here") : QString("joins no other page"))
-        : "trim " + trim.join(" and ") + " on the dashed line, lay it on the next page's";
+    const QString how = page.joinsRight && page.joinsBelow
+        ? spoken("trim right and bottom on the dashed line, lay it on the next page's")
+        : page.joinsRight                   ? spoken("trim right on the dashed line, lay it on the next page's")
+        : page.joinsBelow                   ? spoken("trim bottom on the dashed line, lay it on the next page's")
+        : page.joinsLeft || page.joinsAbove ? spoken("glue the neighbours on here")
+                                            : spoken("joins no other page");
     ink.write(m, m + h + 1.5, w * 0.2, 5, text(page.name), Qt::AlignLeft, QFont::DemiBold);
     ink.write(m + 18, m + h + 2.2, w - 18, 3, text(design.name) + "  ·  100 %  ·  " + how, Qt::AlignLeft, QFont::Normal,
         kFaint);
@@ -143,16 +143,12 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
         if (!piece.note.empty())
             row(-size * 4.9, size * 0.8, text(piece.note, unit), QFont::Normal);
     }
-    QString counts = QString::number(piece.count) + " " + text(piece.material);
+    QString counts = QString::number(piece.count) + " " + text(roleLabel(piece.material));
     for (const auto& key : also)
         if (const Piece* other = pattern.piece(key))
-            counts += " + " + QString::number(other->count) + " " + text(other->material);
-    QString cut = "Size " + text(pattern.size) + ": cut " + counts
-        + (piece.folds == 2        ? " on both folds"
-                : piece.folds == 1 ? " on the fold"
-                                   : "");
+            counts += " + " + QString::number(other->count) + " " + text(roleLabel(other->material));
     if (piece.mirrored)
-        cut += " (" + QString::number(piece.mirrored) + " mirrored)";
+        counts = spoken("{} ({} mirrored)", counts, piece.mirrored);
     std::vector<double> allowances;
     for (const auto& e : piece.edges)
         if (!e.onFold && std::none_of(allowances.begin(), allowances.end(), [&](double a) {
@@ -161,8 +157,12 @@ void labelPiece(const PageInk& ink, QPointF c, double room, const Piece& piece, 
             allowances.push_back(e.allowance);
     QStringList figures;
     for (const double a : allowances)
-        figures << text(formatLengthBare(a, unit));
-    cut += ", allowance " + figures.join(" / ") + " " + QString::fromUtf8(unitSign(unit).data());
+        figures << text(readersLanguage().lengthBare(a, unit));
+    const QString allowance = figures.join(" / ") + " " + QString::fromUtf8(unitSign(unit).data());
+    const QString cut = piece.folds == 2
+        ? spoken("Size {}: cut {} on both folds, allowance {}", pattern.size, counts, allowance)
+        : piece.folds == 1 ? spoken("Size {}: cut {} on the fold, allowance {}", pattern.size, counts, allowance)
+                           : spoken("Size {}: cut {}, allowance {}", pattern.size, counts, allowance);
     ink.p.setPen(sizeLook(pattern.sizeAt).color);
     row(-size * 1.2 + double(line) * size * 1.4, size, cut, QFont::Normal);
     ink.p.restore();
@@ -203,7 +203,7 @@ void drawSizeOnPage(const PageInk& ink, const SheetPlan& plan, const Page& page,
             const QPointF at = view({box.x0 + 3, box.y1 - 4});
             ink.p.setFont(pixelFont(2.4 * ink.scale));
             ink.p.setPen(size.color);
-            ink.p.drawText(at, text(layer.code + " " + layer.fixing));
+            ink.p.drawText(at, text(layer.code) + " " + text(roleLabel(layer.fixing)));
         }
         // Where one template stands for several pieces, each mark says whose it is.
         ink.p.setFont(pixelFont(2.4 * ink.scale));
@@ -282,17 +282,18 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
         sizes << text(p->size) + " " + dims({p->width, p->height, p->depth}, plan.unit);
     ink.write(m, m + 11, w, patterns.size() > 6 ? 2.7 : 3.6,
         (design.studio.empty() ? QString() : text(design.studio) + "  ·  ")
-            + "Sizes (width × height × depth): " + sizes.join(",  "));
+            + spoken("Sizes (width × height × depth): {}", sizes.join(",  ")));
     ink.write(m, m + 22, w, 3.6,
-        "Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 mm. The "
-        "others check the same in inches.");
+        spoken("Print at 100 %, “actual size”. Measure the 100 mm square: it must be 100 mm wide and high, within 0.5 "
+               "mm. The others check the same in inches."));
     drawSquares(ink, m, m + 33);
     double y = m + 140;
-    ink.write(m, y, w, 4.2, "Page map", Qt::AlignLeft, QFont::DemiBold);
+    ink.write(m, y, w, 4.2, spoken("Page map"), Qt::AlignLeft, QFont::DemiBold);
     ink.write(m, y + 6, w * 0.42, 3.2,
-        "Join the pages by row letter and column number. Where a page says so, trim its right and bottom sides on the "
-        "dashed line and lay them on the dashed line of the next page; the halves of "
-        "each diamond then meet.\n\nSizes are layers of this file and differ by dash and colour:");
+        spoken(
+            "Join the pages by row letter and column number. Where a page says so, trim its right and bottom sides on "
+            "the dashed line and lay them on the dashed line of the next page; the halves of each diamond then meet.")
+            + "\n\n" + spoken("Sizes are layers of this file and differ by dash and colour:"));
     // Many sizes stand in two columns.
     double ly = y + 46;
     const std::size_t rows = patterns.size() > 6 ? (patterns.size() + 1) / 2 : patterns.size();
@@ -302,7 +303,7 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
         const double x = m + double(i / rows) * column, at = ly + double(i % rows) * 6;
         ink.pen(look.color, 0.6, patterns.size() > 1 ? look.dash : QVector<qreal>{});
         ink.line(x, at + 2, x + dash, at + 2);
-        ink.write(x + dash + 3, at, column - dash - 4, 3.4, "Size " + text(patterns[i]->size), Qt::AlignLeft,
+        ink.write(x + dash + 3, at, column - dash - 4, 3.4, spoken("Size {}", patterns[i]->size), Qt::AlignLeft,
             QFont::Medium, look.color);
     }
     ly += double(rows) * 6 + 3;
@@ -313,7 +314,7 @@ void drawCover(QPainter& painter, double scale, const SheetPlan& plan, const std
                 + QString::number(strip.count) + " × " + dims({strip.width, strip.length}, plan.unit);
     for (const auto& [name, sizes2] : strips) {
         ink.write(m, ly, w * 0.42, patterns.size() > 6 ? 2.6 : 3.2,
-            "Cut to measure: " + text(name) + ", size " + sizes2.join(",  "));
+            spoken("Cut to measure: {}, size {}", name, sizes2.join(",  ")));
         ly += 5 + 4.2 * std::ceil(double(sizes2.size()) / 2);
     }
     const QRectF target(ink.at(m + w * 0.46, y), QSizeF(w * 0.54 * scale, (plan.paper.height - y - m) * scale));
@@ -403,7 +404,7 @@ QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& pat
     });
     std::vector<PdfLayer> layers;
     for (std::size_t k = 0; k < patterns.size() && !ground.isEmpty(); ++k) {
-        layers.push_back({"Size " + text(patterns[k]->size), pdfOf(paper, "", pages, [&](QPainter& p, int i) {
+        layers.push_back({spoken("Size {}", patterns[k]->size), pdfOf(paper, "", pages, [&](QPainter& p, int i) {
                               if (i > 0)
                                   drawSizeOnPage({p, scale}, plan, plan.pages[std::size_t(i) - 1], patterns, k, true);
                               return told();

@@ -16,13 +16,12 @@ inline std::ostream& operator<<(std::ostream& out, const Message& m) { return ou
 inline std::string exactly(const Message& m)
 {
     const std::function<Message(const Message&)> braced = [&](const Message& each) {
-        std::vector<MessageArgument> out = each.arguments();
+        std::vector<MessageArgument> out(each.arguments().begin(), each.arguments().end());
         for (auto& a : out)
             if (const auto* length = std::get_if<Len>(&a))
                 a = "{" + formatNumber(length->mm, 3) + "}";
-            else if (auto* inside = std::get_if<std::vector<Message>>(&a))
-                for (auto& message : *inside)
-                    message = braced(message);
+            else if (const auto* inside = std::get_if<Message>(&a))
+                a = braced(*inside);
         return each.withArguments(std::move(out));
     };
     return words(braced(m));

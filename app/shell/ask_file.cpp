@@ -31,10 +31,10 @@ QString askFileToWrite(QWidget* parent, const QString& title, const QString& sug
         if (!is.exists() || (!own.isEmpty() && is == QFileInfo(own)))
             return rememberFolder(file), file;
         QMessageBox box(QMessageBox::Question, "Tectonis",
-            QString("There is a file “%1” already. Replace it?").arg(is.fileName()), QMessageBox::NoButton, parent);
+            spoken("There is a file “{}” already. Replace it?", is.fileName()), QMessageBox::NoButton, parent);
         box.setTextFormat(Qt::PlainText);
-        auto* replace = box.addButton("Replace it", QMessageBox::DestructiveRole);
-        auto* other = box.addButton("Another name…", QMessageBox::AcceptRole);
+        auto* replace = box.addButton(spoken("Replace it"), QMessageBox::DestructiveRole);
+        auto* other = box.addButton(spoken("Another name…"), QMessageBox::AcceptRole);
         auto* cancel = box.addButton(QMessageBox::Cancel);
         box.setDefaultButton(other);
         box.setEscapeButton(cancel);

@@ -53,7 +53,7 @@ void Banner::show()
     if (m_notices.empty())
         return;
     const Notice& now = m_notices.front();
-    m_text->setText(now.text + (m_notices.size() > 1 ? QString("  (%1 more)").arg(m_notices.size() - 1) : QString()));
+    m_text->setText(m_notices.size() > 1 ? spoken("{}  ({} more)", now.text, m_notices.size() - 1) : now.text);
     for (const auto& way : now.ways) {
         auto* button = new QPushButton(way.label);
         button->setObjectName("banner." + way.label);

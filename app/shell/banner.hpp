@@ -19,7 +19,7 @@ struct Notice {
         QString label;
         std::function<bool()> take; ///< true: that settled it; empty: it is just put away
     };
-    std::vector<Way> ways{{"Understood", {}}};
+    std::vector<Way> ways{{spoken("Understood"), {}}};
 };
 
 class Banner : public QWidget {

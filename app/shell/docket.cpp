@@ -2,6 +2,8 @@
 #include "docket.hpp"
 #include "qtext.hpp"
 
+#include "pattern/labels.hpp"
+
 #include "features/feature.hpp"
 #include "fonts.hpp"
 #include "library/library.hpp"
@@ -106,13 +108,16 @@ void fillRow(QTreeWidgetItem& item, const DocketRow& row)
 
 /// The design's words: name and meaning of the field, and where it stands.
 struct Words {
-    const char *name, *label, *meaning;
+    const char* name;
+    Label label, meaning;
     std::string Design::*field;
 };
 const Words kWords[] = {
-    {"name", "Name", "What the design is called: on the booklet, the sheets and in the bar.", &Design::name},
-    {"studio", "Studio", "Who publishes the pattern; printed on the sheets and the booklet.", &Design::studio},
-    {"notes", "Notes", "Your own notes; they stay in the file.", &Design::notes}};
+    {"name", label("Name"), label("What the design is called: on the booklet, the sheets and in the bar."),
+        &Design::name},
+    {"studio", label("Studio"), label("Who publishes the pattern; printed on the sheets and the booklet."),
+        &Design::studio},
+    {"notes", label("Notes"), label("Your own notes; they stay in the file."), &Design::notes}};
 
 } // namespace
 
@@ -129,10 +134,10 @@ Docket::Docket(Document& document, QWidget* parent) : QWidget(parent), m_documen
     m_title->setMinimumHeight(24);
     m_facts = new FieldTree("facts");
     m_facts->header()->resizeSection(1, 176);
-    m_facts->setAccessibleName("Facts about what is in hand; open a row to see its working");
+    m_facts->setAccessibleName(spoken("Facts about what is in hand; open a row to see its working"));
     m_fields = new FieldTree("dimensions");
     m_fields->setAccessibleName(
-        "Dimensions and choices; click or type to change a value, open a row for its meaning and range");
+        spoken("Dimensions and choices; click or type to change a value, open a row for its meaning and range"));
     m_split = new QSplitter(Qt::Vertical);
     m_split->setChildrenCollapsible(false);
     m_split->addWidget(m_facts);
@@ -265,10 +270,10 @@ QTreeWidgetItem* Docket::groupOf(const std::string& id, const QString& title)
 QTreeWidgetItem* Docket::addField(
     QTreeWidgetItem* group, const std::string& name, const std::string& label, const std::string& meaning)
 {
-    auto* item = new QTreeWidgetItem(group, {text(label)});
+    auto* item = new QTreeWidgetItem(group, {spokenName(label)});
     item->setData(0, FieldTree::kName, text(name));
     item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
-    item->setToolTip(0, text(meaning));
+    item->setToolTip(0, spokenName(meaning));
     return item;
 }
 
@@ -277,13 +282,13 @@ void Docket::buildFields()
     m_fields->clear();
     m_groups.clear();
     m_openedFor.clear();
-    auto* words = groupOf("#design", "Design");
+    auto* words = groupOf("#design", spoken("Design"));
     for (const auto& w : kWords)
-        addField(words, w.name, w.label, w.meaning);
-    groupOf("#body", "Body");
+        addField(words, w.name, w.label.source, w.meaning.source);
+    groupOf("#body", spoken("Body"));
     std::map<std::string, int> ofKind;
     for (const auto& f : m_document.design().features) {
-        const QString name = text(featureKind(f.kind).name());
+        const QString name = spokenName(featureKind(f.kind).name());
         groupOf(f.id, ++ofKind[f.kind] > 1 ? name + " (" + text(f.id) + ")" : name);
     }
     const auto ownerOf = [&](const std::string& name) {
@@ -293,20 +298,20 @@ void Docket::buildFields()
     for (const auto& d : m_document.spec().dimensions)
         addField(m_groups.at(ownerOf(d.name)), d.name, d.label, d.meaning);
     for (const auto& c : m_document.spec().choices) {
-        auto* item = new QTreeWidgetItem(m_groups.at(ownerOf(c.name)), {text(c.label)});
+        auto* item = new QTreeWidgetItem(m_groups.at(ownerOf(c.name)), {spokenName(c.label)});
         item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-        item->setToolTip(0, text(c.meaning));
+        item->setToolTip(0, spokenName(c.meaning));
         auto* combo = new QComboBox;
         combo->setObjectName("choice." + text(c.name));
-        combo->setAccessibleName(text(c.label));
+        combo->setAccessibleName(spokenName(c.label));
         for (const auto& [value, label] : c.options)
-            combo->addItem(text(label), text(value));
+            combo->addItem(spokenName(label), text(value));
         combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         combo->setMinimumContentsLength(6);
         const std::string name = c.name;
         connect(combo, &QComboBox::activated, this, [this, combo, name] {
             const std::string value = combo->currentData().toString().toStdString();
-            m_document.edit(text(m_document.spec().choice(name)->label) + ": " + combo->currentText(),
+            m_document.edit(spokenName(m_document.spec().choice(name)->label) + ": " + combo->currentText(),
                 [&](Design& d) { change::choice(d, name, value); });
         });
         m_fields->setItemWidget(item, 1, combo);
@@ -318,13 +323,14 @@ void Docket::buildFields()
 
 void Docket::addMaterials()
 {
-    auto* head = groupOf("#materials", "Materials");
+    auto* head = groupOf("#materials", spoken("Materials"));
     for (const auto& [role, id] : m_document.design().materials) {
-        auto* item = new QTreeWidgetItem(head, {text(role).left(1).toUpper() + text(role).mid(1)});
+        auto* item = new QTreeWidgetItem(
+            head, {text(roleLabel(role)).left(1).toUpper() + text(roleLabel(role)).mid(1)});
         item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
         auto* combo = new QComboBox;
         combo->setObjectName("material." + text(role));
-        combo->setAccessibleName("Material of the " + text(role));
+        combo->setAccessibleName(spoken("Material of the {}", text(roleLabel(role))));
         fillMaterials(*combo, *m_document.design().library, m_document.pattern().material(id).use);
         combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         combo->setMinimumContentsLength(6);
@@ -332,7 +338,7 @@ void Docket::addMaterials()
         const std::string key = role;
         connect(combo, &QComboBox::activated, this, [this, combo, key] {
             const std::string value = combo->currentData().toString().toStdString();
-            m_document.edit("Material of the " + text(key) + ": " + combo->currentText(),
+            m_document.edit(spoken("Material of the {}: {}", text(roleLabel(key)), combo->currentText()),
                 [&](Design& d) { change::material(d, key, value); });
         });
         m_fields->setItemWidget(item, 1, combo);
@@ -400,18 +406,18 @@ void Docket::fillDetails(QTreeWidgetItem* item)
     const Derivation how = derivationOf(m_document.design(), m_document.spec(), p.values, name, p.sizeAt);
     const Range range = rangeOf(*spec, p.values);
     const auto shown = [&](double x) { return m_document.shown(*spec, x, true); };
-    QStringList lines{text(spec->meaning), QString("%1 to %2").arg(shown(range.min), shown(range.max)),
-        (how.own ? "own value: " : "= ") + text(how.formula)};
+    QStringList lines{spokenName(spec->meaning), spoken("{} to {}", shown(range.min), shown(range.max)),
+        how.own ? spoken("own value: {}", how.formula) : "= " + m_document.words(how.formula)};
     if (!how.inputs.empty()) {
         QStringList inputs;
         for (const auto& [n, x] : how.inputs)
-            inputs << text(n) + " " + text(formatNumber(x));
+            inputs << text(n) + " " + number(x);
         lines << inputs.join(",  ")
               << "= "
                 + (spec->quantity == DimensionSpec::Quantity::Length ? m_document.exact(how.result)
                                                                      : shown(how.result));
     }
-    lines << "size rule: " + text(ruleText(m_document.design().dimensions.at(name).rule));
+    lines << spoken("size rule: {}", text(ruleText(m_document.design().dimensions.at(name).rule)));
     while (item->childCount() < lines.size())
         addDetail(item, "");
     while (item->childCount() > lines.size())
@@ -426,14 +432,14 @@ bool Docket::typed(const std::string& name, const QString& value)
 {
     for (const auto& w : kWords)
         if (name == w.name) {
-            const bool taken = m_document.edit(QString(w.label) + ": " + value,
+            const bool taken = m_document.edit(text(w.label) + ": " + value,
                 [&](Design& d) { change::assign(d, name + "=" + QString(value).replace("\\n", "\n").toStdString()); });
             refreshFields();
             return taken;
         }
     const auto* spec = m_document.spec().dimension(name);
     const std::string size = m_document.design().sizes[m_document.size()];
-    const bool taken = m_document.edit((spec ? text(spec->label) : text(name)) + " to " + value,
+    const bool taken = m_document.edit(spoken("{} to {}", (spec ? spokenName(spec->label) : text(name)), value),
         [&](Design& d) { change::dimension(d, name, value.toStdString(), {}, m_document.unit(), size); });
     refreshFields();
     return taken;

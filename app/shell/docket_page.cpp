@@ -4,6 +4,8 @@
 #include "library/library.hpp"
 #include "qtext.hpp"
 
+#include "pattern/labels.hpp"
+
 #include <cmath>
 
 namespace tectonis {
@@ -15,12 +17,11 @@ QString edgeWorking(const Document& doc, const Edge& e)
     QStringList parts;
     for (const auto& s : e.stitch) {
         if (const auto* a = std::get_if<Arc>(&s))
-            parts << QString("arc: radius × angle = %1 × %2 rad")
-                         .arg(doc.exact(a->radius), text(formatNumber(std::abs(a->sweep), 4)));
+            parts << spoken("arc: radius × angle = {} × {} rad", doc.exact(a->radius), number(std::abs(a->sweep), 4));
         else if (std::holds_alternative<Line>(s))
-            parts << "straight: distance of its ends, " + doc.exact(lengthOf(s));
+            parts << spoken("straight: distance of its ends, {}", doc.exact(lengthOf(s)));
         else
-            parts << "curve: measured, " + doc.exact(lengthOf(s));
+            parts << spoken("curve: measured, {}", doc.exact(lengthOf(s)));
     }
     return parts.join("; ");
 }
@@ -29,20 +30,19 @@ QString boxText(const Document& doc, const Box& b) { return doc.dims({b.width(),
 
 DocketGroup edgesOf(const Document& doc, const Piece& piece)
 {
-    DocketGroup out{"Edges on the stitch line", {}};
+    DocketGroup out{spoken("Edges on the stitch line"), {}};
     for (const auto& e : piece.edges) {
         QStringList details{edgeWorking(doc, e)};
         details << (e.allowanceAtEnd
-                ? QString("allowance %1 widening to %2").arg(doc.len(e.allowance), doc.len(*e.allowanceAtEnd))
-                : "allowance " + doc.len(e.allowance));
+                ? spoken("allowance {} widening to {}", doc.len(e.allowance), doc.len(*e.allowanceAtEnd))
+                : spoken("allowance {}", doc.len(e.allowance)));
         for (const auto& seam : doc.pattern().seams)
             for (const auto* side : {&seam.a, &seam.b})
                 for (const auto& use : *side)
                     if (use.piece == piece.key && use.edge == e.name && use.copy == 0)
-                        details << QString("seam “%1”: %2 against %3, difference %4")
-                                       .arg(text(seam.name), doc.exact(seam.lengthA), doc.exact(seam.lengthB),
-                                           doc.exact(seam.difference()));
-        out.rows.push_back({text(e.name), doc.len(e.length()), details});
+                        details << spoken("seam “{}”: {} against {}, difference {}", text(seam.name),
+                            doc.exact(seam.lengthA), doc.exact(seam.lengthB), doc.exact(seam.difference()));
+        out.rows.push_back({text(edgeLabel(doc.pattern(), e.name)), doc.len(e.length()), details});
     }
     return out;
 }
@@ -57,14 +57,13 @@ DocketGroup workingsOf(const Document& doc, const std::function<bool(const Subje
             continue;
         QStringList inputs;
         for (const auto& in : w.inputs)
-            inputs << text(in.name) + " " + text(formatNumber(in.value, 4));
+            inputs << text(in.name) + " " + number(in.value, 4);
         const QString unit = w.unit.empty() ? "" : " " + text(w.unit),
-                      result = w.unit == "mm" ? doc.len(w.result)
-                                              : text(formatNumber(w.result, w.unit.empty() ? 2 : 1)) + unit;
+                      result = w.unit == "mm" ? doc.len(w.result) : number(w.result, w.unit.empty() ? 2 : 1) + unit;
         out.rows.push_back({text(w.label), result,
             {"= " + text(w.formula), inputs.join(",  "),
-                "= " + (w.unit == "mm" ? doc.exact(w.result) : text(formatNumber(w.result, 4)) + unit),
-                QString(nameOf(w.kind)) + (w.source.empty() ? "" : ": " + text(w.source, doc.unit()))}});
+                "= " + (w.unit == "mm" ? doc.exact(w.result) : number(w.result, 4) + unit),
+                w.source.empty() ? text(nameOf(w.kind)) : text(nameOf(w.kind)) + ": " + text(w.source, doc.unit())}});
     }
     return out;
 }
@@ -74,32 +73,32 @@ DocketPage pagePiece(const Document& doc, const PieceId& key)
     const Pattern& p = doc.pattern();
     const Piece* piece = p.piece(key);
     if (!piece)
-        return {"Nothing in hand", {}, {}};
+        return {spoken("Nothing in hand"), {}, {}};
     DocketPage out{QString("%1  %2").arg(text(piece->code), text(piece->name)), {}, {}};
     const auto face = p.materials.find(piece->material);
-    out.groups.push_back({"Piece",
-        {{"Cut from",
+    out.groups.push_back({spoken("Piece"),
+        {{spoken("Cut from"),
              face == p.materials.end() ? text(piece->material) : text(p.material(face->second).name).section(',', 0, 0),
              {}},
-            {"Cut",
-                piece->mirrored ? QString("%1, %2 mirrored").arg(piece->count).arg(piece->mirrored)
+            {spoken("Cut"),
+                piece->mirrored ? spoken("{}, {} mirrored", piece->count, piece->mirrored)
                                 : QString::number(piece->count),
                 {}},
-            {"Stitch line", boxText(doc, boundsOf(piece->stitch())),
-                {"width × height of the stitch line's box; geometry"}},
-            {"Cut line", boxText(doc, boundsOf(piece->cut)),
-                {"the stitch line offset by each edge's own allowance; geometry"}},
-            {"Cut area", text(formatNumber(areaOf(piece->cut) / 100, 1)) + " cm²",
-                {"Green's theorem on the cut line's lines and arcs; geometry"}}}});
+            {spoken("Stitch line"), boxText(doc, boundsOf(piece->stitch())),
+                {spoken("width × height of the stitch line's box; geometry")}},
+            {spoken("Cut line"), boxText(doc, boundsOf(piece->cut)),
+                {spoken("the stitch line offset by each edge's own allowance; geometry")}},
+            {spoken("Cut area"), spoken("{} cm²", number(areaOf(piece->cut) / 100, 1)),
+                {spoken("Green's theorem on the cut line's lines and arcs; geometry")}}}});
     out.groups.push_back(edgesOf(doc, *piece));
     if (!piece->layers.empty()) {
-        DocketGroup layers{"Layers behind it", {}};
+        DocketGroup layers{spoken("Layers behind it"), {}};
         for (const auto& l : piece->layers)
             layers.rows.push_back(
-                {text(l.code) + " " + text(p.material(l.material).name).section(',', 0, 0), text(l.fixing),
+                {text(l.code) + " " + text(p.material(l.material).name).section(',', 0, 0), text(roleLabel(l.fixing)),
                     {text(l.trim, doc.unit()),
-                        "thickness " + doc.len(p.material(l.material).thickness) + ", under the foot "
-                            + doc.len(p.material(l.material).underFoot())}});
+                        spoken("thickness {}, under the foot {}", doc.len(p.material(l.material).thickness),
+                            doc.len(p.material(l.material).underFoot()))}});
         out.groups.push_back(std::move(layers));
     }
     if (auto workings = workingsOf(doc,

@@ -58,6 +58,6 @@ protected:
 DocketPage pagePiece(const Document& document, const PieceId& piece);
 /// Workings whose subject is a piece, a part or the body.
 DocketGroup workingsOf(const Document& document, const std::function<bool(const SubjectId& subject)>& wanted,
-    const QString& title = "Workings");
+    const QString& title = spoken("Workings"));
 
 } // namespace tectonis

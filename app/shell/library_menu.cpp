@@ -21,14 +21,15 @@
 namespace tectonis {
 
 LibraryMenu::LibraryMenu(Document& document, std::function<void(const QString&)> say, QWidget* parent)
-    : QMenu("&Library", parent), m_document(document), m_say(std::move(say))
+    : QMenu(spoken("&Library"), parent), m_document(document), m_say(std::move(say))
 {
-    addAction("&Add materials from a file…", this, &LibraryMenu::addFrom)->setObjectName("library.add");
-    addAction("&Keep the design's materials in my library", this, &LibraryMenu::keepTheDesigns)
+    addAction(spoken("&Add materials from a file…"), this, &LibraryMenu::addFrom)->setObjectName("library.add");
+    addAction(spoken("&Keep the design's materials in my library"), this, &LibraryMenu::keepTheDesigns)
         ->setObjectName("library.keep");
-    addAction("&Write my library…", this, &LibraryMenu::write)->setObjectName("library.write");
+    addAction(spoken("&Write my library…"), this, &LibraryMenu::write)->setObjectName("library.write");
     addSeparator();
-    addAction("&Take newer values into the design…", this, &LibraryMenu::takeNewer)->setObjectName("library.newer");
+    addAction(spoken("&Take newer values into the design…"), this, &LibraryMenu::takeNewer)
+        ->setObjectName("library.newer");
 }
 
 void LibraryMenu::readOwn()
@@ -36,15 +37,15 @@ void LibraryMenu::readOwn()
     try {
         m_document.setLibrary(SharedLibrary(myLibrary()));
     } catch (const std::exception& e) {
-        m_say("Your own library cannot be read, so only what ships with Tectonis is offered. "
-            + QString::fromUtf8(e.what()));
+        m_say(spoken(
+            "Your own library cannot be read, so only what ships with Tectonis is offered. {}", spokenReason(e)));
     }
 }
 
 void LibraryMenu::addFrom()
 {
-    const QString file = QFileDialog::getOpenFileName(this->parentWidget(), "Add materials from a file", lastFolder(),
-        "Tables and libraries (*.csv *.tsv *.txt *.json);;All files (*)");
+    const QString file = QFileDialog::getOpenFileName(this->parentWidget(), spoken("Add materials from a file"),
+        lastFolder(), spoken("Tables and libraries") + " (*.csv *.tsv *.txt *.json);;" + spoken("All files") + " (*)");
     if (file.isEmpty())
         return;
     rememberFolder(file);
@@ -59,15 +60,15 @@ void LibraryMenu::addFrom()
         const std::size_t others = c.stock.size() + c.papers.size() + c.workshops.size();
         const QString list = names.join("; ") + (c.materials.size() > 5 ? "; …" : "");
         QString words = c.materials.size() == 1
-            ? "One material is in your library now: " + list + "."
-            : QString::number(c.materials.size()) + " materials are in your library now: " + list + ".";
+            ? spoken("One material is in your library now: {}.", list)
+            : spoken("{} materials are in your library now: {}.", QString::number(c.materials.size()), list);
         if (others > 0)
-            words += QString(" And %1 stock tables, papers and workshops.").arg(others);
+            words += spoken(" And {} stock tables, papers and workshops.", others);
         for (const auto& told : read.told)
             words += " " + text(told).left(1).toUpper() + text(told).mid(1) + ".";
         m_say(words);
     } catch (const std::exception& e) {
-        m_say("Nothing was taken. " + QString::fromUtf8(e.what()));
+        m_say(spoken("Nothing was taken. {}", spokenReason(e)));
     }
 }
 
@@ -76,25 +77,25 @@ void LibraryMenu::keepTheDesigns()
     try {
         const std::size_t kept = keepInOwnLibrary(carriedBy(m_document.design()));
         readOwn();
-        m_say(kept == 0     ? QString("Your library has all materials of this design already.")
-                : kept == 1 ? QString("One of the design's materials is new in your library.")
-                            : QString("%1 of the design's materials are new in your library.").arg(kept));
+        m_say(kept == 0     ? spoken("Your library has all materials of this design already.")
+                : kept == 1 ? spoken("One of the design's materials is new in your library.")
+                            : spoken("{} of the design's materials are new in your library.", kept));
     } catch (const std::exception& e) {
-        m_say(QString::fromUtf8(e.what()));
+        m_say(spokenReason(e));
     }
 }
 
 void LibraryMenu::write()
 {
-    const QString file = askFileToWrite(
-        this->parentWidget(), "Write my library", "library.csv", ".csv", "Table of materials (*.csv)");
+    const QString file = askFileToWrite(this->parentWidget(), spoken("Write my library"), "library.csv", ".csv",
+        spoken("Table of materials") + " (*.csv)");
     if (file.isEmpty())
         return;
     try {
         saveLibrary(*m_document.library(), file.toStdString());
-        m_say("Written: " + QFileInfo(file).fileName());
+        m_say(spoken("Written: {}", QFileInfo(file).fileName()));
     } catch (const std::exception& e) {
-        m_say(QString::fromUtf8(e.what()));
+        m_say(spokenReason(e));
     }
 }
 
@@ -102,14 +103,15 @@ void LibraryMenu::takeNewer()
 {
     const auto values = newerValues(m_document.design(), *m_document.library());
     if (values.empty())
-        return m_say("The design has the values of your library already.");
+        return m_say(spoken("The design has the values of your library already."));
     QDialog dialog(this->parentWidget());
     dialog.setObjectName("newerValues");
-    dialog.setWindowTitle("Newer values");
+    dialog.setWindowTitle(spoken("Newer values"));
     auto* column = new QVBoxLayout(&dialog);
-    column->addWidget(new QLabel("The design carries other values than your library has."));
+    column->addWidget(new QLabel(spoken("The design carries other values than your library has.")));
     auto* table = new QTableWidget(int(values.size()), 4);
-    table->setHorizontalHeaderLabels({"Of", "Value", "In the design", "In your library"});
+    table->setHorizontalHeaderLabels(
+        {spoken("Of"), spoken("Value"), spoken("In the design"), spoken("In your library")});
     table->verticalHeader()->hide();
     table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
@@ -121,15 +123,15 @@ void LibraryMenu::takeNewer()
     }
     column->addWidget(table);
     auto* buttons = new QDialogButtonBox;
-    buttons->addButton("Take them", QDialogButtonBox::AcceptRole);
-    buttons->addButton("Leave the design as it is", QDialogButtonBox::RejectRole);
+    buttons->addButton(spoken("Take them"), QDialogButtonBox::AcceptRole);
+    buttons->addButton(spoken("Leave the design as it is"), QDialogButtonBox::RejectRole);
     connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
     column->addWidget(buttons);
     dialog.resize(680, 300);
     if (dialog.exec() == QDialog::Accepted)
         m_document.edit(
-            "Newer values from the library", [&](Design& d) { change::newerValues(d, *m_document.library()); });
+            spoken("Newer values from the library"), [&](Design& d) { change::newerValues(d, *m_document.library()); });
 }
 
 void fillMaterials(QComboBox& box, const Library& library, const std::string& use)

@@ -22,7 +22,7 @@ class RailCards : public QWidget {
 public:
     explicit RailCards(Document& document) : m_document(document)
     {
-        setAccessibleName("Rail: the pattern pieces; left and right arrow keys pick");
+        setAccessibleName(spoken("Rail: the pattern pieces; left and right arrow keys pick"));
         setFocusPolicy(Qt::StrongFocus);
         setMouseTracking(true);
     }
@@ -164,7 +164,7 @@ protected:
         }
         if (m_cards.empty()) {
             p.setPen(t.muted);
-            p.drawText(rect(), Qt::AlignCenter, "No layer is switched on. Use the chips at the left.");
+            p.drawText(rect(), Qt::AlignCenter, spoken("No layer is switched on. Use the chips at the left."));
         }
     }
 
@@ -177,8 +177,7 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override
     {
         const Card* c = at(event->position());
-        setToolTip(
-            c ? QString("%1  %2, cut %3").arg(QString::fromStdString(c->code), c->name).arg(c->count) : QString());
+        setToolTip(c ? spoken("{}  {}, cut {}", QString::fromStdString(c->code), c->name, c->count) : QString());
     }
 
     void keyPressEvent(QKeyEvent* event) override
@@ -222,13 +221,14 @@ Rail::Rail(Document& document, QWidget* parent) : QWidget(parent)
     m_scroll->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_scroll->setFocusPolicy(Qt::NoFocus);
     m_scroll->viewport()->setAutoFillBackground(false);
-    const char* names[] = {"Shell", "Lining", "Interlining", "Strips"};
+    const QString names[] = {spoken("Shell"), spoken("Lining"), spoken("Interlining"), spoken("Strips")};
     for (int i = 0; i < 4; ++i) {
         auto* chip = new QPushButton(names[i]);
         chip->setCheckable(true);
         chip->setChecked(m_cards->shown[i]);
-        chip->setFixedSize(88, 26);
-        chip->setAccessibleName(QString("Show %1 on the rail").arg(names[i]));
+        chip->setFixedHeight(26);
+        chip->setMinimumWidth(88);
+        chip->setAccessibleName(spoken("Show {} on the rail", names[i]));
         connect(chip, &QPushButton::toggled, this, [this, i](bool on) {
             m_cards->shown[i] = on;
             m_cards->lay();

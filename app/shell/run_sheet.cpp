@@ -17,8 +17,8 @@ public:
     explicit StageButton(int index, QWidget* parent) : QAbstractButton(parent), m_index(index)
     {
         setCheckable(true);
-        setText(stageNames()[index]);
-        setToolTip(QString("%1  (key %2)").arg(stageNames()[index]).arg(index + 1));
+        setText(stageLabel(index));
+        setToolTip(spoken("{}  (key {})", stageLabel(index), index + 1));
         setFixedWidth(88);
         setMinimumHeight(43);
     }
@@ -69,7 +69,7 @@ private:
 
 RunSheet::RunSheet(Document& document, QWidget* parent) : QWidget(parent), m_document(document)
 {
-    setAccessibleName("Run sheet: the nine stages");
+    setAccessibleName(spoken("Run sheet: the nine stages"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 4, 0, 4);
     column->setSpacing(2);
@@ -96,7 +96,7 @@ void RunSheet::count()
         auto* b = static_cast<StageButton*>(button);
         const SnagCount n = countSnags(m_document.findings(), b->text().toStdString());
         b->errors = n.toMend, b->others = n.doubtful;
-        b->setAccessibleName(QString("%1, %2 snags").arg(b->text()).arg(b->errors + b->others));
+        b->setAccessibleName(spoken("{}, {} snags", b->text(), b->errors + b->others));
         b->update();
     }
 }

@@ -28,8 +28,8 @@ SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_doc
     m_line->setFixedHeight(28);
     m_list = new QTreeWidget;
     m_list->setObjectName("snagList");
-    m_list->setAccessibleName("Snags; Enter jumps there");
-    m_list->setHeaderLabels({"Size", "What", "What it means and what to do", ""});
+    m_list->setAccessibleName(spoken("Snags; Enter jumps there"));
+    m_list->setHeaderLabels({spoken("Size"), spoken("What"), spoken("What it means and what to do"), ""});
     m_list->setRootIsDecorated(false);
     m_list->setWordWrap(true);
     m_list->setFixedHeight(170);
@@ -84,14 +84,10 @@ void SnagLine::fill()
     const SnagCount count = countSnags(all);
     const QString arrow = isOpen() ? "▾" : "▴";
     if (all.empty())
-        m_line->setText(arrow + "  No snags in any size");
+        m_line->setText(spoken("{}  No snags in any size", arrow));
     else
-        m_line->setText(QString("%1  %2 to mend, %3 doubtful   ·   %4, size %5: %6")
-                            .arg(arrow)
-                            .arg(count.toMend)
-                            .arg(count.doubtful)
-                            .arg(m_document.words(all.front().subject), text(all.front().size),
-                                m_document.words(all.front().text)));
+        m_line->setText(spoken("{}  {} to mend, {} doubtful   ·   {}, size {}: {}", arrow, count.toMend, count.doubtful,
+            m_document.words(all.front().subject), text(all.front().size), m_document.words(all.front().text)));
     const QColor c = all.empty() ? t.muted : t.severity(int(all.front().severity));
     m_line->setStyleSheet(QString("QPushButton{text-align:left; color:%1; background:%2; border:1px solid %3; "
                                   "border-radius:5px; padding-left:8px;} QPushButton:focus{border-color:%4;}")
@@ -104,9 +100,9 @@ void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
 {
     auto* mend = new QPushButton(m_document.words(f.repair->label));
     mend->setObjectName("repair");
-    const std::string why = m_list->topLevelItemCount() > kTried ? std::string() : whyNotMend(m_document.design(), f);
+    const Message why = m_list->topLevelItemCount() > kTried ? Message() : whyNotMend(m_document.design(), f);
     mend->setEnabled(why.empty());
-    mend->setToolTip(text(why));
+    mend->setToolTip(m_document.words(why));
     // Queued: mending fills the list anew, and this button with it.
     connect(
         mend, &QPushButton::clicked, this,

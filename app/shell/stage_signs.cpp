@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "stage_signs.hpp"
 
+#include "qtext.hpp"
+
 #include <QPainterPath>
 
 namespace tectonis {
@@ -10,6 +12,13 @@ const QStringList& stageNames()
     static const QStringList names{
         "Brief", "Draft", "Build-up", "Fittings", "Sizes", "Sequence", "Cut", "Sheets", "Trial"};
     return names;
+}
+
+QString stageLabel(int index)
+{
+    static const Label labels[] = {label("Brief"), label("Draft"), label("Build-up"), label("Fittings"), label("Sizes"),
+        label("Sequence"), label("Cut"), label("Sheets"), label("Trial")};
+    return text(labels[index]);
 }
 
 void drawStageSign(QPainter& p, int index, const QRectF& box, const QColor& ink)

@@ -40,14 +40,14 @@ const Space* mainSpaceOf(const Pattern& p)
 /// A form or a feature as its drawn silhouette.
 class DrawnButton : public QAbstractButton {
 public:
-    DrawnButton(const std::string& name, const std::string& meaning, std::vector<Run> drawing, QSize size,
-        QWidget* parent = nullptr)
+    DrawnButton(
+        const QString& name, const QString& meaning, std::vector<Run> drawing, QSize size, QWidget* parent = nullptr)
         : QAbstractButton(parent), m_drawing(std::move(drawing))
     {
-        setText(tectonis::text(name));
+        setText(name);
         setFixedSize(size);
-        setAccessibleName(tectonis::text(name));
-        setToolTip(tectonis::text(meaning));
+        setAccessibleName(name);
+        setToolTip(meaning);
         setFocusPolicy(Qt::StrongFocus);
     }
     std::function<void()> pointed; ///< called when the pointer comes onto it
@@ -98,7 +98,8 @@ public:
         m_formGrid->setContentsMargins(0, 0, 0, 0);
         m_formGrid->setSpacing(4);
         for (const Form* form : tectonis::forms()) {
-            auto* b = new DrawnButton(form->name(), form->meaning(), form->silhouette(), {80, 83}, this);
+            auto* b = new DrawnButton(
+                spokenName(form->name()), spokenName(form->meaning()), form->silhouette(), {80, 83}, this);
             b->setCheckable(true);
             b->setObjectName("form." + text(form->id()));
             connect(b, &QAbstractButton::clicked, this, [this, form] {
@@ -124,17 +125,18 @@ public:
         m_fit->setObjectName("fitSummary");
         addLooks(column);
         auto* bar = new QHBoxLayout;
-        auto* add = new QPushButton("Add a thing");
+        auto* add = new QPushButton(spoken("Add a thing"));
         connect(add, &QPushButton::clicked, this, [this] {
-            m_document.edit("Add a thing to carry", [](Design& d) {
-                d.carried.push_back({"New thing", 100, 100, 20, "main"});
+            m_document.edit(spoken("Add a thing to carry"), [](Design& d) {
+                d.carried.push_back({spoken("New thing").toStdString(), 100, 100, 20, "main"});
             });
         });
-        auto* drop = new QPushButton("Remove");
+        auto* drop = new QPushButton(spoken("Remove"));
         connect(drop, &QPushButton::clicked, this, [this] {
             const int i = m_table->currentRow();
             if (i >= 0)
-                m_document.edit("Remove a thing to carry", [i](Design& d) { d.carried.erase(d.carried.begin() + i); });
+                m_document.edit(
+                    spoken("Remove a thing to carry"), [i](Design& d) { d.carried.erase(d.carried.begin() + i); });
         });
         m_fit->setWordWrap(true);
         bar->addWidget(m_fit, 1);
@@ -143,9 +145,9 @@ public:
         column->addLayout(bar);
         m_table = new QTableWidget(0, 6);
         m_table->setObjectName("carried");
-        m_table->setAccessibleName("Things to carry");
-        m_table->setHorizontalHeaderLabels(
-            {"Thing to carry", "Width", "Height", "Thickness", "Goes into", "Does it fit?"});
+        m_table->setAccessibleName(spoken("Things to carry"));
+        m_table->setHorizontalHeaderLabels({spoken("Thing to carry"), spoken("Width"), spoken("Height"),
+            spoken("Thickness"), spoken("Goes into"), spoken("Does it fit?")});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(27);
         m_table->setMinimumHeight(54);
@@ -175,28 +177,28 @@ public:
         const Design& d = m_document.design();
         DocketPage out{
             text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = "body"}};
-        DocketGroup bag{"Bag, size " + text(p.size), {}};
-        bag.rows.push_back({"Finished", m_document.dims({p.width, p.height, p.depth}),
-            {"width × height × depth, on the stitch lines"}});
+        DocketGroup bag{spoken("Bag, size {}", text(p.size)), {}};
+        bag.rows.push_back({spoken("Finished"), m_document.dims({p.width, p.height, p.depth}),
+            {spoken("width × height × depth, on the stitch lines")}});
         if (mainSpaceOf(p))
-            bag.rows.push_back(
-                {"Inside", m_document.dims({mainSpaceOf(p)->width, mainSpaceOf(p)->height, mainSpaceOf(p)->depth}),
-                    {"lining and interlinings counted"}});
-        bag.rows.push_back({"Holds", QString("%1 litres").arg(m_document.mockup().litres, 0, 'f', 1),
-            {"the room within the folded lining's stitch lines, by the divergence theorem; geometry"}});
+            bag.rows.push_back({spoken("Inside"),
+                m_document.dims({mainSpaceOf(p)->width, mainSpaceOf(p)->height, mainSpaceOf(p)->depth}),
+                {spoken("lining and interlinings counted")}});
+        bag.rows.push_back({spoken("Holds"), spoken("{} litres", fixed(m_document.mockup().litres, 1)),
+            {spoken("the room within the folded lining's stitch lines, by the divergence theorem; geometry")}});
         int pieces = 0, layers = 0;
         for (const auto& piece : p.pieces)
             pieces += piece.count, layers += piece.count * int(piece.layers.size());
-        bag.rows.push_back({"Pieces to cut", QString::number(pieces), {}});
-        bag.rows.push_back({"Interlinings to cut", QString::number(layers), {}});
+        bag.rows.push_back({spoken("Pieces to cut"), QString::number(pieces), {}});
+        bag.rows.push_back({spoken("Interlinings to cut"), QString::number(layers), {}});
         out.groups.push_back(bag);
         if (const int row = m_table->currentRow(); row >= 0 && row < int(d.carried.size())) {
             const Carried& thing = d.carried[std::size_t(row)];
-            out.groups.push_back({"In hand: " + text(thing.name),
-                {{"Measures", m_document.dims({thing.width, thing.height, thing.thickness}),
-                     {"width × height × thickness"}},
-                    {"In size " + text(p.size), m_table->item(row, 5) ? m_table->item(row, 5)->text() : QString(),
-                        {}}}});
+            out.groups.push_back({spoken("In hand: {}", text(thing.name)),
+                {{spoken("Measures"), m_document.dims({thing.width, thing.height, thing.thickness}),
+                     {spoken("width × height × thickness")}},
+                    {spoken("In size {}", text(p.size)),
+                        m_table->item(row, 5) ? m_table->item(row, 5)->text() : QString(), {}}}});
         }
         return out;
     }
@@ -211,28 +213,28 @@ private:
         try {
             next = reformed(m_document.design(), form.id());
         } catch (const std::exception& e) {
-            emit m_document.refused(QString::fromUtf8(e.what()));
+            emit m_document.refused(spokenReason(e));
             return;
         }
         if (!next.lost.empty()) {
             QStringList lost;
             for (std::size_t i = 0; i < next.lost.size() && i < 12; ++i)
-                lost << "·  " + text(next.lost[i]);
+                lost << "·  " + m_document.words(next.lost[i]);
             if (next.lost.size() > 12)
-                lost << QString("·  and %1 more").arg(next.lost.size() - 12);
+                lost << "·  " + spoken("and {} more", next.lost.size() - 12);
             QMessageBox box(QMessageBox::Question, "Tectonis",
-                QString("In the form “%1” these cannot stay:\n\n%2\n\nEverything else comes along. Undo brings all of "
-                        "it back.")
-                    .arg(text(form.name()), lost.join("\n")),
+                spoken("In the form “{}” these cannot stay:\n\n{}\n\nEverything else comes along. Undo brings all of "
+                       "it back.",
+                    spokenName(form.name()), lost.join("\n")),
                 QMessageBox::NoButton, this);
             box.setTextFormat(Qt::PlainText);
-            auto* change = box.addButton("Change the form", QMessageBox::AcceptRole);
-            box.setEscapeButton(box.addButton("Keep this one", QMessageBox::RejectRole));
+            auto* change = box.addButton(spoken("Change the form"), QMessageBox::AcceptRole);
+            box.setEscapeButton(box.addButton(spoken("Keep this one"), QMessageBox::RejectRole));
             box.exec();
             if (box.clickedButton() != change)
                 return;
         }
-        m_document.edit(text("Form: " + form.name()), [&](Design& d) { d = next.design; });
+        m_document.edit(spoken("Form: {}", spokenName(form.name())), [&](Design& d) { d = next.design; });
     }
 
     /// The forms' drawings, so many side by side.
@@ -295,24 +297,24 @@ private:
                 [look, what](bool checked) { look([&](MockupView::Look& l) { l.*what = checked; }); });
             bar->addWidget(box);
         };
-        check("Look inside", "look.inside", true, &MockupView::Look::inside);
-        check("Open", "look.open", false, &MockupView::Look::open);
-        check("Lining", "look.lining", false, &MockupView::Look::lining);
+        check(spoken("Look inside"), "look.inside", true, &MockupView::Look::inside);
+        check(spoken("Open"), "look.open", false, &MockupView::Look::open);
+        check(spoken("Lining"), "look.lining", false, &MockupView::Look::lining);
         auto* apart = new QSlider(Qt::Horizontal);
         apart->setObjectName("look.apart");
-        apart->setAccessibleName("Pull the pieces apart");
+        apart->setAccessibleName(spoken("Pull the pieces apart"));
         apart->setRange(0, 100);
         apart->setFixedWidth(56);
         connect(apart, &QSlider::valueChanged, this,
             [look](int v) { look([&](MockupView::Look& l) { l.apart = v / 100.0; }); });
-        bar->addWidget(new QLabel("Apart"));
+        bar->addWidget(new QLabel(spoken("Apart")));
         bar->addWidget(apart);
         auto* person = new QComboBox;
         person->setObjectName("look.person");
-        person->setAccessibleName("Person beside the bag");
-        person->addItem("No person", 0.0);
+        person->setAccessibleName(spoken("Person beside the bag"));
+        person->addItem(spoken("No person"), 0.0);
         for (const double stature : {1500.0, 1600.0, 1700.0, 1800.0, 1900.0})
-            person->addItem("Person, " + m_document.len(stature), stature);
+            person->addItem(spoken("Person, {}", m_document.len(stature)), stature);
         connect(person, &QComboBox::currentIndexChanged, this,
             [look, person](int i) { look([&](MockupView::Look& l) { l.stature = person->itemData(i).toDouble(); }); });
         person->setFixedWidth(132);
@@ -320,13 +322,13 @@ private:
         bar->addStretch(1);
         const auto from = [&](const QString& name, double yaw, double pitch) {
             auto* b = new QPushButton(name, m_view);
-            b->setToolTip("See it from there");
+            b->setToolTip(spoken("See it from there"));
             connect(b, &QPushButton::clicked, this, [this, yaw, pitch] { m_view->turnTo(yaw, pitch); });
             m_views.push_back(b);
         };
-        from("Front", 0, 0.05);
-        from("Back", pi, 0.1);
-        from("Corner", -0.5, 0.32);
+        from(spoken("Front"), 0, 0.05);
+        from(spoken("Back"), pi, 0.1);
+        from(spoken("Corner"), -0.5, 0.32);
         m_view->installEventFilter(this);
         column->addLayout(bar);
         // However many parts there are, each keeps its drawing: the row scrolls.
@@ -341,7 +343,7 @@ private:
         scroll->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
         scroll->setFixedHeight(90);
         scroll->setWidget(shelf);
-        auto* add = new QPushButton("Add a part…");
+        auto* add = new QPushButton(spoken("Add a part…"));
         add->setObjectName("addPart");
         connect(add, &QPushButton::clicked, this, &BriefStage::offerParts);
         auto* row = new QHBoxLayout;
@@ -371,21 +373,23 @@ private:
             int(m_document.design().features.size()) * (wide + m_parts->spacing()));
         for (const auto& f : m_document.design().features) {
             const FeatureKind& kind = featureKind(f.kind);
-            auto* chip = new DrawnButton(
-                kind.shortName() == f.id || kind.kind() == f.id ? kind.name() : kind.name() + " (" + f.id + ")",
-                "A part of this bag. Click to take it in hand or out.", kind.silhouette(), {wide, 74}, this);
+            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id
+                    ? spokenName(kind.name())
+                    : spokenName(kind.name()) + " (" + text(f.id) + ")",
+                spoken("A part of this bag. Click to take it in hand or out."), kind.silhouette(), {wide, 74}, this);
             chip->setObjectName("part." + text(f.id));
-            const std::string id = f.id, name = kind.name();
+            const std::string id = f.id;
+            const QString name = spokenName(kind.name());
             connect(chip, &QAbstractButton::clicked, this, [this, chip, id, name] {
                 auto* menu = new QMenu(this);
                 menu->setAttribute(Qt::WA_DeleteOnClose);
-                menu->addAction("Take it in hand", this, [this, id] {
+                menu->addAction(spoken("Take it in hand"), this, [this, id] {
                     for (const auto& piece : m_document.pattern().pieces)
                         if (piece.owner() == id)
                             return m_document.takePiece(piece.key);
                 });
-                menu->addAction("Take it out of the bag", this, [this, id, name] {
-                    m_document.edit(text("Take out: " + name), [&](Design& d) { change::removePart(d, id); });
+                menu->addAction(spoken("Take it out of the bag"), this, [this, id, name] {
+                    m_document.edit(spoken("Take out: {}", name), [&](Design& d) { change::removePart(d, id); });
                 });
                 menu->popup(chip->mapToGlobal(QPoint(0, chip->height())));
             });
@@ -405,7 +409,7 @@ private:
         auto* column = new QVBoxLayout(offer);
         auto* grid = new QGridLayout;
         grid->setSpacing(4);
-        auto* why = new QLabel("What this bag cannot take is dim; point at it to read why.");
+        auto* why = new QLabel(spoken("What this bag cannot take is dim; point at it to read why."));
         why->setObjectName("whyNot");
         why->setWordWrap(true);
         column->addLayout(grid);
@@ -413,16 +417,17 @@ private:
         constexpr int across = 7;
         int n = 0;
         for (const FeatureKind* kind : featureKinds()) {
-            auto* b = new DrawnButton(kind->name(), "Add: " + kind->name(), kind->silhouette(), {88, 84}, offer);
+            const QString name = spokenName(kind->name());
+            auto* b = new DrawnButton(name, spoken("Add: {}", name), kind->silhouette(), {88, 84}, offer);
             b->setObjectName("add." + text(kind->kind()));
-            if (const std::string reason = whyNotAdd(m_document.design(), kind->kind()); !reason.empty()) {
+            if (const Message reason = whyNotAdd(m_document.design(), kind->kind()); !reason.empty()) {
                 b->setEnabled(false);
-                b->setToolTip(text(kind->name() + ": " + reason));
+                b->setToolTip(name + ": " + m_document.words(reason));
             }
             b->pointed = [why, b] { why->setText(b->toolTip()); };
-            connect(b, &QAbstractButton::clicked, this, [this, kind, offer] {
+            connect(b, &QAbstractButton::clicked, this, [this, kind, name, offer] {
                 offer->close();
-                m_document.edit(text("Add: " + kind->name()), [&](Design& d) { change::addPart(d, kind->kind()); });
+                m_document.edit(spoken("Add: {}", name), [&](Design& d) { change::addPart(d, kind->kind()); });
             });
             grid->addWidget(b, n / across, n % across);
             ++n;
@@ -439,7 +444,7 @@ private:
         const Design& d = m_document.design();
         if (auto* person = findChild<QComboBox*>("look.person"))
             for (int i = 1; i < person->count(); ++i)
-                person->setItemText(i, "Person, " + m_document.len(person->itemData(i).toDouble()));
+                person->setItemText(i, spoken("Person, {}", m_document.len(person->itemData(i).toDouble())));
         for (const auto& [id, button] : m_forms)
             button->setChecked(id == d.form);
         fillParts();
@@ -461,20 +466,21 @@ private:
             put(2, m_document.exact(thing.height));
             put(3, m_document.exact(thing.thickness));
             QComboBox* combo = placesBox(i, p);
-            combo->setAccessibleName("Place of " + text(thing.name));
+            combo->setAccessibleName(spoken("Place of {}", text(thing.name)));
             combo->setCurrentIndex(combo->findData(text(thing.place)));
             QStringList lacks;
             const auto spot = std::find_if(
                 placed.begin(), placed.end(), [&](const PlacedThing& t) { return t.index == i; }); // names may be alike
             const bool found = spot != placed.end();
             if (found)
-                for (const auto& [over, word] :
-                    {std::pair{spot->overWidth, "wide"}, {spot->overHeight, "tall"}, {spot->overDepth, "thick"}})
+                for (const auto& [over, words] : {std::pair{spot->overWidth, say("{} too wide", Len(spot->overWidth))},
+                         {spot->overHeight, say("{} too tall", Len(spot->overHeight))},
+                         {spot->overDepth, say("{} too thick", Len(spot->overDepth))}})
                     if (over > 0.01)
-                        lacks << m_document.len(over) + " too " + word;
+                        lacks << m_document.words(words);
             auto* item = put(5,
-                !found                ? "has no such place"
-                    : lacks.isEmpty() ? "fits in size " + text(p.size)
+                !found                ? spoken("has no such place")
+                    : lacks.isEmpty() ? spoken("fits in size {}", text(p.size))
                                       : lacks.join(", "));
             item->setFlags(Qt::ItemIsEnabled);
             const bool fits = found && lacks.isEmpty();
@@ -483,16 +489,16 @@ private:
         }
         const Mockup& mockup = m_document.mockup();
         const Space* main = mainSpaceOf(p);
-        m_fit->setText(main ? QString("Inside, size %1: %2 litres.  %3")
-                                  .arg(text(p.size))
-                                  .arg(mockup.litres, 0, 'f', 1)
-                                  .arg(d.carried.empty() ? QString()
-                                          : bad          ? QString("%1 of the things do not fit.").arg(bad)
-                                                         : "Everything fits.")
-                    + (mockup.largestGap >= 1 ? QString("  Sewn edges are up to %1 apart in the mock-up, at “%2”.")
-                                                    .arg(m_document.len(mockup.largestGap), text(mockup.gapAt))
-                                              : QString())
-                            : QString());
+        QStringList fit;
+        if (main)
+            fit << spoken("Inside, size {}: {} litres.", p.size, fixed(mockup.litres, 1));
+        if (main && !d.carried.empty())
+            fit << (bad ? spokenSome("One of the things does not fit.", "{} of the things do not fit.", bad, bad)
+                        : spoken("Everything fits."));
+        if (main && mockup.largestGap >= 1)
+            fit << spoken("Sewn edges are up to {} apart in the mock-up, at “{}”.", m_document.len(mockup.largestGap),
+                mockup.gapAt);
+        m_fit->setText(fit.join("  "));
         m_filling = false;
     }
 
@@ -513,7 +519,8 @@ private:
             combo, &QComboBox::activated, this,
             [this, combo, row] {
                 const std::string place = combo->currentData().toString().toStdString();
-                m_document.edit("Where a thing goes", [&](Design& design) { design.carried[row].place = place; });
+                m_document.edit(
+                    spoken("Where a thing goes"), [&](Design& design) { design.carried[row].place = place; });
             },
             Qt::QueuedConnection);
         if (before)
@@ -527,15 +534,15 @@ private:
         if (m_filling || c > 3)
             return;
         const std::string value = m_table->item(r, c)->text().toStdString();
-        m_document.edit("Thing to carry", [&](Design& d) {
+        m_document.edit(spoken("Thing to carry"), [&](Design& d) {
             Carried& thing = d.carried[std::size_t(r)];
             if (c == 0)
                 thing.name = value;
             else
                 (c == 1          ? thing.width
                         : c == 2 ? thing.height
-                                 : thing.thickness) = within("things to carry", parseLength(value, m_document.unit()),
-                    0, limits::length);
+                                 : thing.thickness) = within(say("things to carry"),
+                    parseLength(value, m_document.unit()), 0, limits::length);
         });
         // Later: the editor is still at work.
         QMetaObject::invokeMethod(

@@ -6,6 +6,8 @@
 #include "library/library.hpp"
 #include "picture.hpp"
 #include "qtext.hpp"
+
+#include "pattern/labels.hpp"
 #include "shell/library_menu.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -29,7 +31,7 @@ namespace {
 /// The face and its layers, one below the other, seen from above at a slant.
 class PulledApart : public Picture {
 public:
-    explicit PulledApart(Document& document) : Picture(document, "Layers of the piece in hand, pulled apart")
+    explicit PulledApart(Document& document) : Picture(document, spoken("Layers of the piece in hand, pulled apart"))
     {
         setMinimumHeight(180);
     }
@@ -74,11 +76,11 @@ protected:
                 ? text(m_document.pattern().material(m_document.pattern().materials.at(piece->material)).name)
                 : text(m_document.pattern().material(piece->layers[std::size_t(i) - 1].material).name);
             const QString detail = i == 0
-                ? QString("face, %1 thick")
-                      .arg(m_document.len(
-                          m_document.pattern().material(m_document.pattern().materials.at(piece->material)).thickness))
+                ? spoken("face, {} thick",
+                    m_document.len(
+                        m_document.pattern().material(m_document.pattern().materials.at(piece->material)).thickness))
                 : text(say("{}  {}, {}", piece->layers[std::size_t(i) - 1].code,
-                           piece->layers[std::size_t(i) - 1].fixing, piece->layers[std::size_t(i) - 1].trim),
+                           roleLabel(piece->layers[std::size_t(i) - 1].fixing), piece->layers[std::size_t(i) - 1].trim),
                     m_document.unit());
             const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, 54.0);
             p.setPen(QPen(t.muted, 1));
@@ -97,7 +99,10 @@ protected:
 /// A section through the chosen seam, magnified, beside the machine's limit.
 class Section : public Picture {
 public:
-    explicit Section(Document& document) : Picture(document, "Section through the chosen seam") { setFixedWidth(300); }
+    explicit Section(Document& document) : Picture(document, spoken("Section through the chosen seam"))
+    {
+        setFixedWidth(300);
+    }
     SeamId seam;
 
 protected:
@@ -143,11 +148,12 @@ protected:
         p.drawLine(QPointF(4, ly), QPointF(width() - 4, ly));
         p.setPen(t.error);
         p.setFont(pixelFont(11, QFont::Medium));
-        p.drawText(QRectF(4, ly - 17, width() - 8, 16), Qt::AlignRight, "machine takes " + m_document.len(limit));
+        p.drawText(
+            QRectF(4, ly - 17, width() - 8, 16), Qt::AlignRight, spoken("machine takes {}", m_document.len(limit)));
         p.setPen(bulk.underFoot > limit ? t.error : t.ink);
         p.setFont(pixelFont(12, QFont::DemiBold));
         p.drawText(QRectF(12, height() - 22, width() - 20, 18), Qt::AlignLeft,
-            "under the foot: " + m_document.len(bulk.underFoot));
+            spoken("under the foot: {}", m_document.len(bulk.underFoot)));
     }
 };
 
@@ -162,19 +168,19 @@ public:
         auto* bar = new QHBoxLayout;
         bar->setContentsMargins(8, 0, 8, 0);
         m_scope = new QComboBox;
-        m_scope->setAccessibleName("Layers for this role or this piece");
+        m_scope->setAccessibleName(spoken("Layers for this role or this piece"));
         m_material = new QComboBox;
-        m_material->setAccessibleName("Interlining to add");
+        m_material->setAccessibleName(spoken("Interlining to add"));
         m_trim = new QComboBox;
         m_trim->setEditable(true);
-        m_trim->setAccessibleName("Trim");
+        m_trim->setAccessibleName(spoken("Trim"));
         m_trim->addItems({"stitch", "full", "inset 3"});
-        m_trim->setToolTip("full: to the cut line; stitch: to the stitch line; inset 3: 3 mm inside it");
-        auto* add = new QPushButton("Put behind");
-        auto* remove = new QPushButton("Take away");
+        m_trim->setToolTip(spoken("full: to the cut line; stitch: to the stitch line; inset 3: 3 mm inside it"));
+        auto* add = new QPushButton(spoken("Put behind"));
+        auto* remove = new QPushButton(spoken("Take away"));
         m_limit = new QLineEdit;
         m_limit->setFixedWidth(70);
-        m_limit->setAccessibleName("What the machine takes");
+        m_limit->setAccessibleName(spoken("What the machine takes"));
         bar->addWidget(m_scope);
         bar->addWidget(m_material);
         bar->addWidget(m_trim);
@@ -183,20 +189,22 @@ public:
         bar->addStretch(1);
         m_workshop = new QComboBox;
         m_workshop->setObjectName("workshop");
-        m_workshop->setAccessibleName("Machine");
-        m_workshop->setToolTip("The machine, with what it takes under the foot, its foot, its speed and your rates");
+        m_workshop->setAccessibleName(spoken("Machine"));
+        m_workshop->setToolTip(
+            spoken("The machine, with what it takes under the foot, its foot, its speed and your rates"));
         m_workshop->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         m_workshop->setMinimumContentsLength(16);
         bar->addWidget(m_workshop);
-        bar->addWidget(new QLabel("takes"));
+        bar->addWidget(new QLabel(spoken("takes")));
         bar->addWidget(m_limit);
         column->addLayout(bar);
         auto* low = new QHBoxLayout;
         low->setContentsMargins(8, 0, 0, 0);
         m_table = new QTableWidget(0, 4);
         m_table->setObjectName("bulk");
-        m_table->setAccessibleName("Thickness at every seam");
-        m_table->setHorizontalHeaderLabels({"Seam", "At the seam", "At the crossing", "Crossed by"});
+        m_table->setAccessibleName(spoken("Thickness at every seam"));
+        m_table->setHorizontalHeaderLabels(
+            {spoken("Seam"), spoken("At the seam"), spoken("At the crossing"), spoken("Crossed by")});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(25);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
@@ -212,13 +220,13 @@ public:
         connect(remove, &QPushButton::clicked, this, [this] { change(false); });
         connect(m_workshop, &QComboBox::activated, this, [this] {
             const std::string name = m_workshop->currentText().toStdString();
-            m_document.edit("Machine", [&](Design& d) { change::workshop(d, name); });
+            m_document.edit(spoken("Machine"), [&](Design& d) { change::workshop(d, name); });
             fill();
         });
         connect(m_limit, &QLineEdit::editingFinished, this, [this] {
             const std::string typed = m_limit->text().toStdString();
-            m_document.edit("Machine limit", [&](Design& d) {
-                d.workshop.machineLimit = within("machine limit", parseLength(typed, m_document.unit()), 1, 40);
+            m_document.edit(spoken("Machine limit"), [&](Design& d) {
+                d.workshop.machineLimit = within(say("machine limit"), parseLength(typed, m_document.unit()), 1, 40);
             });
             fill();
         });
@@ -235,25 +243,27 @@ public:
     DocketPage docketPage() const override
     {
         const Piece* p = piece();
-        DocketPage out{p ? text(say("{}  {}", p->code, p->name)) : QString("Nothing in hand"), {},
+        DocketPage out{p ? text(say("{}  {}", p->code, p->name)) : spoken("Nothing in hand"), {},
             {.materials = true, .opened = "materials"}};
         if (!p)
             return out;
         const auto facts = [&](const Material& m) {
-            return std::vector<DocketRow>{{"Thickness", m_document.len(m.thickness), {}},
-                {"Under the foot", m_document.len(m.underFoot()),
-                    {QString("%1 of its thickness is left under the foot").arg(m.compressed)}},
-                {"Weight", text(formatNumber(m.gsm, 0)) + " g/m²", {}}, {"Iron", m.heat ? "bears it" : "harms it", {}}};
+            return std::vector<DocketRow>{{spoken("Thickness"), m_document.len(m.thickness), {}},
+                {spoken("Under the foot"), m_document.len(m.underFoot()),
+                    {spoken("{} of its thickness is left under the foot", m.compressed)}},
+                {spoken("Weight"), number(m.gsm, 0) + " g/m²", {}},
+                {spoken("Iron"), m.heat ? spoken("bears it") : spoken("harms it"), {}}};
         };
         const auto face = m_document.pattern().materials.find(p->material);
         if (face != m_document.pattern().materials.end())
-            out.groups.push_back({"Face: " + text(m_document.pattern().material(face->second).name),
+            out.groups.push_back({spoken("Face: {}", text(m_document.pattern().material(face->second).name)),
                 facts(m_document.pattern().material(face->second))});
         for (const auto& l : p->layers) {
             DocketGroup layer{text(l.code) + ": " + text(m_document.pattern().material(l.material).name),
-                {{"Fixing", text(l.fixing), {}}, {"Trim", "", {}},
-                    {"Area", text(formatNumber(areaOf(l.outline) / 100, 1)) + " cm²", {"of its own outline"}}}};
-            layer.rows[1] = {"Trim: " + text(l.trim, m_document.unit()), "", {}};
+                {{spoken("Fixing"), text(roleLabel(l.fixing)), {}}, {spoken("Trim"), "", {}},
+                    {spoken("Area"), spoken("{} cm²", number(areaOf(l.outline) / 100, 1)),
+                        {spoken("of its own outline")}}}};
+            layer.rows[1] = {spoken("Trim: {}", text(l.trim, m_document.unit())), "", {}};
             const auto more = facts(m_document.pattern().material(l.material));
             layer.rows.insert(layer.rows.end(), more.begin(), more.begin() + 2);
             out.groups.push_back(layer);
@@ -261,16 +271,16 @@ public:
         if (const Seam* s = m_document.pattern().seam(m_section->seam)) {
             const Bulk bulk = bulkAt(m_document.pattern(), *s);
             const double limit = m_document.design().workshop.machineLimit;
-            DocketGroup seam{"Seam: " + text(s->name), {}};
+            DocketGroup seam{spoken("Seam: {}", text(s->name)), {}};
             for (const auto& part : bulk.parts)
                 seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label)),
                     m_document.len(part.each * part.times), {}});
-            seam.rows.push_back({"Under the foot", m_document.len(bulk.underFoot), {"the sum of the rows above"},
-                bulk.underFoot > limit});
+            seam.rows.push_back({spoken("Under the foot"), m_document.len(bulk.underFoot),
+                {spoken("the sum of the rows above")}, bulk.underFoot > limit});
             if (bulk.atCrossing > bulk.underFoot)
-                seam.rows.push_back({"Where it crosses " + text(bulk.crossing), m_document.len(bulk.atCrossing), {},
-                    bulk.atCrossing > limit});
-            seam.rows.push_back({"The machine takes", m_document.len(limit), {}});
+                seam.rows.push_back({spoken("Where it crosses {}", text(bulk.crossing)),
+                    m_document.len(bulk.atCrossing), {}, bulk.atCrossing > limit});
+            seam.rows.push_back({spoken("The machine takes"), m_document.len(limit), {}});
             out.groups.push_back(seam);
         }
         return out;
@@ -297,8 +307,8 @@ private:
         const int kept = m_scope->currentIndex();
         m_scope->clear();
         if (const Piece* p = piece()) {
-            m_scope->addItem("every " + text(p->role), text(p->role));
-            m_scope->addItem("only " + text(say("{} {}", p->code, p->name)), text(p->key));
+            m_scope->addItem(spoken("every {}", text(roleLabel(p->role))), text(p->role));
+            m_scope->addItem(spoken("only {}", text(say("{} {}", p->code, p->name))), text(p->key));
             m_scope->setCurrentIndex(std::max(0, kept));
         }
         fillWorkshops();
@@ -334,7 +344,7 @@ private:
         const std::string scope = m_scope->currentData().toString().toStdString(),
                           id = m_material->currentData().toString().toStdString(),
                           trim = m_trim->currentText().trimmed().toStdString();
-        m_document.edit(add ? "Put an interlining behind" : "Take an interlining away", [&](Design& d) {
+        m_document.edit(add ? spoken("Put an interlining behind") : spoken("Take an interlining away"), [&](Design& d) {
             if (add)
                 change::putBehind(d, m_document.pattern(), {.pieces = scope, .material = id, .trim = trim});
             else

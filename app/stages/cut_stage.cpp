@@ -18,7 +18,7 @@ namespace {
 
 class MarkerBench : public Bench {
 public:
-    explicit MarkerBench(Document& document) : Bench(document, "Marker on the cloth") {}
+    explicit MarkerBench(Document& document) : Bench(document, spoken("Marker on the cloth")) {}
     const Marker* marker = nullptr;
 
 protected:
@@ -46,7 +46,7 @@ protected:
         if (marker->clothWidth <= 0) {
             p.setPen(t.ink);
             p.setFont(pixelFont(13));
-            p.drawText(cloth, Qt::AlignCenter, QString("%1 by the metre").arg(doc().len(marker->length)));
+            p.drawText(cloth, Qt::AlignCenter, spoken("{} by the metre", doc().len(marker->length)));
             return;
         }
         for (const auto& spot : marker->spots) {
@@ -69,8 +69,8 @@ protected:
         p.setPen(t.muted);
         p.setFont(pixelFont(11));
         p.drawText(QRectF(cloth.center().x() - 250, y - 10, 500, 16), Qt::AlignCenter,
-            QString("length along the grain %1, width %2")
-                .arg(doc().len(marker->soldLength), doc().len(marker->clothWidth)));
+            spoken(
+                "length along the grain {}, width {}", doc().len(marker->soldLength), doc().len(marker->clothWidth)));
     }
 
     bool press(Point q, QPointF) override
@@ -95,8 +95,10 @@ public:
         auto* low = new QHBoxLayout;
         low->setContentsMargins(8, 0, 8, 0);
         m_materials = table(
-            {"Material", "Cloth width", "Used", "Buy", "Yield", "Cost"}, "markers", "Materials with length to buy");
-        m_pieces = table({"Code", "Piece", "Cut", "Width × height"}, "cutList", "Pieces of this material");
+            {spoken("Material"), spoken("Cloth width"), spoken("Used"), spoken("Buy"), spoken("Yield"), spoken("Cost")},
+            "markers", spoken("Materials with length to buy"));
+        m_pieces = table({spoken("Code"), spoken("Piece"), spoken("Cut"), spoken("Width × height")}, "cutList",
+            spoken("Pieces of this material"));
         low->addWidget(m_materials, 6);
         low->addWidget(m_pieces, 5);
         column->addLayout(low, 4);
@@ -112,7 +114,7 @@ public:
     {
         const int r = m_materials->currentRow();
         if (r < 0 || r >= int(m_markers.size()))
-            return {"Nothing in hand", {}, {.materials = true, .opened = "materials"}};
+            return {spoken("Nothing in hand"), {}, {.materials = true, .opened = "materials"}};
         const Marker& m = m_markers[std::size_t(r)];
         const Material& cloth = m_document.pattern().material(m.material);
         DocketPage out{text(cloth.name), {}, {.materials = true, .opened = "materials"}};
@@ -122,45 +124,44 @@ public:
             count += item.count, area += item.count * areaOf(item.outline);
         for (const auto& spot : m.spots)
             unplaced += spot.placed ? 0 : 1;
-        DocketGroup marker{"Marker, size " + text(m_document.pattern().size), {}};
+        DocketGroup marker{spoken("Marker, size {}", text(m_document.pattern().size)), {}};
         marker.rows.push_back(
-            {"Cloth width", m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"), {}});
-        marker.rows.push_back({"Length used", m_document.len(m.length), {}});
-        marker.rows.push_back({"To buy", QString::number(m.soldLength / 1000, 'f', 1) + " m",
-            {"the length used, rounded up to 0.1 m as cloth is sold; trade practice"}});
+            {spoken("Cloth width"), m.clothWidth > 0 ? m_document.len(m.clothWidth) : spoken("by length"), {}});
+        marker.rows.push_back({spoken("Length used"), m_document.len(m.length), {}});
+        marker.rows.push_back({spoken("To buy"), fixed(m.soldLength / 1000, 1) + " m",
+            {spoken("the length used, rounded up to 0.1 m as cloth is sold; trade practice")}});
         if (m.clothWidth > 0)
-            marker.rows.push_back({"Yield", QString::number(m.yield * 100, 'f', 0) + " %",
-                {"area of the pieces ÷ (cloth width × length used)",
-                    QString("%1 cm² of %2 cm²")
-                        .arg(area / 100, 0, 'f', 0)
-                        .arg(m.clothWidth * m.length / 100, 0, 'f', 0)}});
-        marker.rows.push_back({"Cost", QString::number(m.cost, 'f', 2),
-            {QString("%1 m × %2 a metre").arg(m.soldLength / 1000, 0, 'f', 1).arg(cloth.price, 0, 'f', 2)}});
-        marker.rows.push_back({"Pieces", QString::number(count), {}});
+            marker.rows.push_back({spoken("Yield"), fixed(m.yield * 100, 0) + " %",
+                {spoken("area of the pieces ÷ (cloth width × length used)"),
+                    spoken("{} cm² of {} cm²", fixed(area / 100, 0), fixed(m.clothWidth * m.length / 100, 0))}});
+        marker.rows.push_back({spoken("Cost"), fixed(m.cost, 2),
+            {spoken("{} m × {} a metre", fixed(m.soldLength / 1000, 1), fixed(cloth.price, 2))}});
+        marker.rows.push_back({spoken("Pieces"), QString::number(count), {}});
         if (unplaced > 0)
-            marker.rows.push_back({"Too wide for the cloth", QString::number(unplaced), {}, true});
-        marker.rows.push_back({"Direction", cloth.oneWay ? "one way: all upright" : "may lie head to foot", {}});
+            marker.rows.push_back({spoken("Too wide for the cloth"), QString::number(unplaced), {}, true});
+        marker.rows.push_back(
+            {spoken("Direction"), cloth.oneWay ? spoken("one way: all upright") : spoken("may lie head to foot"), {}});
         out.groups.push_back(marker);
         for (const auto& item : m.items)
             if (item.pieceKey == m_document.pieceInHand()) {
                 const Box b = boundsOf(item.outline);
                 out.groups.push_back({text(say("{}  {}", item.code, item.name)),
-                    {{"Cut",
-                         item.mirrored ? QString("%1, %2 mirrored").arg(item.count).arg(item.mirrored)
+                    {{spoken("Cut"),
+                         item.mirrored ? spoken("{}, {} mirrored", item.count, item.mirrored)
                                        : QString::number(item.count),
                          {}},
-                        {"Width × height", m_document.dims({b.width(), b.height()}), {}},
-                        {"Area", QString::number(areaOf(item.outline) / 100, 'f', 1) + " cm²", {}}}});
+                        {spoken("Width × height"), m_document.dims({b.width(), b.height()}), {}},
+                        {spoken("Area"), spoken("{} cm²", fixed(areaOf(item.outline) / 100, 1)), {}}}});
             }
         return out;
     }
 
 private:
-    static QTableWidget* table(const QStringList& headers, const QString& name, const QString& spoken)
+    static QTableWidget* table(const QStringList& headers, const QString& name, const QString& aloud)
     {
         auto* t = new QTableWidget(0, int(headers.size()));
         t->setObjectName(name);
-        t->setAccessibleName(spoken);
+        t->setAccessibleName(aloud);
         t->setHorizontalHeaderLabels(headers);
         t->verticalHeader()->hide();
         t->verticalHeader()->setDefaultSectionSize(25);
@@ -185,18 +186,18 @@ private:
         };
         for (const auto& m : m_markers) {
             put(m_materials, r, 0, text(m_document.pattern().material(m.material).name).section(',', 0, 0));
-            put(m_materials, r, 1, m.clothWidth > 0 ? m_document.len(m.clothWidth) : QString("by length"));
+            put(m_materials, r, 1, m.clothWidth > 0 ? m_document.len(m.clothWidth) : spoken("by length"));
             put(m_materials, r, 2, m_document.len(m.length));
-            put(m_materials, r, 3, QString::number(m.soldLength / 1000, 'f', 1) + " m");
-            put(m_materials, r, 4, QString::number(m.yield * 100, 'f', 0) + " %");
-            put(m_materials, r, 5, QString::number(m.cost, 'f', 2));
+            put(m_materials, r, 3, fixed(m.soldLength / 1000, 1) + " m");
+            put(m_materials, r, 4, fixed(m.yield * 100, 0) + " %");
+            put(m_materials, r, 5, fixed(m.cost, 2));
             sum += m.cost;
             ++r;
         }
-        put(m_materials, r, 0, QString("All materials, size %1").arg(text(m_document.pattern().size)));
+        put(m_materials, r, 0, spoken("All materials, size {}", text(m_document.pattern().size)));
         for (int c = 1; c < 5; ++c)
             put(m_materials, r, c, "");
-        put(m_materials, r, 5, QString::number(sum, 'f', 2));
+        put(m_materials, r, 5, fixed(sum, 2));
         m_materials->setCurrentCell(std::min(row, int(m_markers.size()) - 1), 0);
         choose(m_materials->currentRow());
     }
@@ -213,8 +214,7 @@ private:
             const CutItem& item = m.items[i];
             const Box b = boundsOf(item.outline);
             const QString cells[] = {text(item.code), text(item.name),
-                item.mirrored ? QString("%1 (%2 mirrored)").arg(item.count).arg(item.mirrored)
-                              : QString::number(item.count),
+                item.mirrored ? spoken("{} ({} mirrored)", item.count, item.mirrored) : QString::number(item.count),
                 m_document.dims({b.width(), b.height()})};
             for (int c = 0; c < 4; ++c)
                 m_pieces->setItem(int(i), c, new QTableWidgetItem(cells[c]));

@@ -25,12 +25,12 @@ namespace {
 
 class DraftBench : public Bench {
 public:
-    explicit DraftBench(Document& document) : Bench(document, "Draft: pieces on the table"), m_drag(document)
+    explicit DraftBench(Document& document) : Bench(document, spoken("Draft: pieces on the table")), m_drag(document)
     {
         setObjectName("draftBench");
         if (!document.pattern().seams.empty())
             m_seam = document.pattern().seams.front().key;
-        setToolTip("Point at an edge: its mate lights up. Drag a round handle to change its dimension.");
+        setToolTip(spoken("Point at an edge: its mate lights up. Drag a round handle to change its dimension."));
         connect(&document, &Document::changed, this, [this] { m_laid.clear(); });
         connect(&document, &Document::viewChanged, this, [this] { m_laid.clear(); });
     }
@@ -300,8 +300,8 @@ protected:
         if (!tell)
             return;
         if (!s)
-            return tell(
-                "Point at an edge: its mate lights up with both lengths. Drag a round handle to change its dimension.");
+            return tell(spoken("Point at an edge: its mate lights up with both lengths. Drag a round handle to change "
+                               "its dimension."));
         const auto codes = [&](const std::vector<EdgeUse>& side) {
             QStringList list;
             for (const auto& use : side)
@@ -309,9 +309,8 @@ protected:
                     list << text(piece->code);
             return list.join("+");
         };
-        tell(QString("%1:   %2  %3   ·   %4  %5   ·   difference %6")
-                 .arg(text(s->name), codes(s->a), doc().len(s->lengthA), codes(s->b), doc().len(s->lengthB),
-                     doc().len(s->difference())));
+        tell(spoken("{}:   {}  {}   ·   {}  {}   ·   difference {}", text(s->name), codes(s->a), doc().len(s->lengthA),
+            codes(s->b), doc().len(s->lengthB), doc().len(s->difference())));
     }
 
 private:
@@ -346,19 +345,19 @@ public:
         walk->setRange(0, 1000);
         walk->setFixedWidth(200);
         walk->setObjectName("walk");
-        walk->setAccessibleName("Walk the seam");
-        auto* walked = new QLabel("Walk the seam");
+        walk->setAccessibleName(spoken("Walk the seam"));
+        auto* walked = new QLabel(spoken("Walk the seam"));
         connect(walk, &QSlider::valueChanged, this, [bench, walk, walked, &document] {
             bench->walk = walk->value() / 1000.0;
             if (const Seam* s = bench->seamInHand())
-                walked->setText(walk->value() ? QString("%1 along both").arg(document.len(bench->walk * s->lengthA))
-                                              : QString("Walk the seam"));
+                walked->setText(walk->value() ? spoken("{} along both", document.len(bench->walk * s->lengthA))
+                                              : spoken("Walk the seam"));
             bench->update();
         });
-        auto* fit = new QPushButton("All");
-        fit->setToolTip("Show everything (F)");
+        auto* fit = new QPushButton(spoken("All"));
+        fit->setToolTip(spoken("Show everything (F)"));
         auto* real = new QPushButton("1 : 1");
-        real->setToolTip("True size (T)");
+        real->setToolTip(spoken("True size (T)"));
         connect(fit, &QPushButton::clicked, bench, &Bench::fitAll);
         connect(real, &QPushButton::clicked, bench, &Bench::trueSize);
         connect(&document, &Document::changed, this, [bench] { bench->say(); });
@@ -366,15 +365,15 @@ public:
         auto* ledger = new SeamLedger(document);
         ledger->picked = [bench](const SeamId& seam) { bench->takeSeam(seam); };
         ledger->hide();
-        auto* sizes = new QCheckBox("All sizes");
+        auto* sizes = new QCheckBox(spoken("All sizes"));
         sizes->setObjectName("ledgerSizes");
-        sizes->setToolTip("A row for each size of every seam");
+        sizes->setToolTip(spoken("A row for each size of every seam"));
         sizes->hide();
         connect(sizes, &QCheckBox::toggled, ledger, &SeamLedger::setAllSizes);
-        auto* book = new QPushButton("Ledger");
+        auto* book = new QPushButton(spoken("Ledger"));
         book->setObjectName("ledgerButton");
         book->setCheckable(true);
-        book->setToolTip("Every seam with both runs, their lengths, ease and allowance");
+        book->setToolTip(spoken("Every seam with both runs, their lengths, ease and allowance"));
         connect(book, &QPushButton::toggled, this, [ledger, sizes](bool on) {
             ledger->setVisible(on);
             sizes->setVisible(on);

@@ -4,6 +4,7 @@
 #include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
+#include "pattern/labels.hpp"
 #include "qtext.hpp"
 #include "shell/docket_page.hpp"
 #include "stages.hpp"
@@ -19,7 +20,7 @@ namespace {
 
 class FittingsBench : public Bench, public DocketSource {
 public:
-    explicit FittingsBench(Document& document) : Bench(document, "Fittings on the faces"), m_drag(document)
+    explicit FittingsBench(Document& document) : Bench(document, spoken("Fittings on the faces")), m_drag(document)
     {
         setObjectName("fittingsBench");
     }
@@ -36,41 +37,42 @@ public:
         DocketPage out = pagePiece(doc(), doc().pieceInHand());
         out.groups.clear();
         out.fields = {.parts = part.empty(), .part = part.text(), .opened = part.text()};
-        DocketGroup lies{"Lies on", {}}, fittings{part.empty() ? "Fixed to this piece" : "Fixed with it", {}};
+        DocketGroup lies{spoken("Lies on"), {}},
+            fittings{part.empty() ? spoken("Fixed to this piece") : spoken("Fixed with it"), {}};
         for (const auto& place : p.places)
             if (const Piece* on = p.piece(place.piece);
                 on && (place.feature == part || (part.empty() && piece && place.piece == piece->key)))
-                lies.rows.push_back(
-                    {part.empty() ? text(place.feature) : text(tectonis::say("{} {}", on->code, on->name)),
-                        doc().dims({place.area.width(), place.area.height()}), {}});
+                lies.rows.push_back({part.empty() ? text(partLabel(p, place.feature))
+                                                  : text(tectonis::say("{} {}", on->code, on->name)),
+                    doc().dims({place.area.width(), place.area.height()}), {}});
         if (part.empty())
-            lies.title = "Parts on it";
+            lies.title = spoken("Parts on it");
         for (const auto& f : p.fittings) {
             const Piece* on = p.piece(f.piece);
             if (!on || !piece || !(f.piece == piece->key || (part && f.owner() == part)))
                 continue;
             const bool inside = insideOutline(flattened(on->stitch(), 0.05), f.at);
-            fittings.rows.push_back({text(f.name) + ", on " + text(on->code), doc().len(f.size),
-                {inside ? doc().len(distanceTo(flattened(on->stitch(), 0.05), f.at)) + " from the nearest stitch line"
-                        : QString("beyond the stitch line"),
-                    f.clearance > 0 ? "needs " + doc().len(f.clearance) : QString("needs no clearance"),
-                    "through " + text(f.through)}});
+            fittings.rows.push_back({spoken("{}, on {}", text(f.name), text(on->code)), doc().len(f.size),
+                {inside ? spoken(
+                     "{} from the nearest stitch line", doc().len(distanceTo(flattened(on->stitch(), 0.05), f.at)))
+                        : spoken("beyond the stitch line"),
+                    f.clearance > 0 ? spoken("needs {}", doc().len(f.clearance)) : spoken("needs no clearance"),
+                    spoken("through {}", text(f.through))}});
         }
-        DocketGroup straps{"Strap", {}}, zips{"Zips", {}};
+        DocketGroup straps{spoken("Strap"), {}}, zips{spoken("Zips"), {}};
         for (const auto& s : p.straps)
             if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner() == part))
-                for (const auto& [label, v] : {std::pair{"Strip", s.cutLength}, {"Width", s.width},
-                         {"Longest, mouth to mouth", s.longest}, {"Shortest, mouth to mouth", s.shortest}})
+                for (const auto& [label, v] : {std::pair{spoken("Strip"), s.cutLength}, {spoken("Width"), s.width},
+                         {spoken("Longest, mouth to mouth"), s.longest},
+                         {spoken("Shortest, mouth to mouth"), s.shortest}})
                     straps.rows.push_back({label, doc().len(v), {}});
         for (const auto& z : p.zips)
             if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner() == part))
                 zips.rows.push_back({text(z.name), doc().len(z.nominal),
-                    {QString("tape %1 long, %2 wide").arg(doc().len(z.tape), doc().len(z.tapeWidth)),
-                        QString("shows %1; gauge %2 %3; opens %4")
-                            .arg(doc().len(z.visibleGap))
-                            .arg(z.gauge)
-                            .arg(text(z.kind), text(z.opens)),
-                        z.byTheMetre ? QString("cut from continuous zip") : QString("finished zip, stop to stop")}});
+                    {spoken("tape {} long, {} wide", doc().len(z.tape), doc().len(z.tapeWidth)),
+                        spoken("shows {}; gauge {} {}; opens {}", doc().len(z.visibleGap), z.gauge, text(z.kind),
+                            text(z.opens)),
+                        z.byTheMetre ? spoken("cut from continuous zip") : spoken("finished zip, stop to stop")}});
         out.groups = {lies, fittings, zips, straps};
         if (piece)
             out.groups.push_back(workingsOf(doc(),
@@ -256,7 +258,7 @@ protected:
         p.setBrush(Qt::NoBrush);
         p.drawPath(pathOf(placed(flap->stitch(), {by.x, by.y}), front, true));
         p.restore();
-        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth - 20}), {0, 1}, 2, "flap, closed", 2);
+        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth - 20}), {0, 1}, 2, spoken("flap, closed"), 2);
     }
 
     void drawFittings(QPainter& p, const View& v, const Piece& piece)
@@ -275,7 +277,8 @@ protected:
                 p.setBrush(QColor(0x7C838B));
                 p.drawEllipse(c, r * 0.35, r * 0.35);
                 m_labels->avoid(QRectF(c - QPointF(r, r), QSizeF(2 * r, 2 * r)));
-                say(c, {0, 1}, r + 3, doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at)) + " to the edge", 6);
+                say(c, {0, 1}, r + 3,
+                    spoken("{} to the edge", doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at))), 6);
             } else if (f.kind == Fitting::Kind::Zip) {
                 const double w = f.size / 2 * v.scale;
                 p.setPen(QPen(t.ink, 2));
@@ -294,7 +297,7 @@ protected:
                 p.setBrush(Qt::NoBrush);
                 p.drawEllipse(c + QPointF(out * (r + 6), 0), r * 0.75, r);
                 m_labels->avoid(QRectF(c + QPointF(out * (r + 6), 0) - QPointF(r, r), QSizeF(2 * r, 2 * r)));
-                say(c + QPointF(out * (r + 6), 0), {0, -1}, r + 3, QString("ring %1 inside").arg(doc().len(f.size)), 4);
+                say(c + QPointF(out * (r + 6), 0), {0, -1}, r + 3, spoken("ring {} inside", doc().len(f.size)), 4);
             }
         }
     }
@@ -335,7 +338,7 @@ protected:
             if (x - last > 24 || std::abs(length - f.size) < 0.01) {
                 p.setPen(std::abs(length - f.size) < 0.01 ? t.accent : t.muted);
                 p.drawText(QRectF(x - 20, from.y() + 5, 40, 13), Qt::AlignCenter,
-                    text(formatLengthBare(length, doc().unit())));
+                    text(readersLanguage().lengthBare(length, doc().unit())));
                 p.setPen(QPen(t.muted, 1));
                 last = x;
             }
@@ -356,8 +359,8 @@ protected:
         };
         p.setFont(pixelFont(11.5));
         caption(y,
-            QString("%1, %2 wide: strip %3 long, %4 taken up at each end")
-                .arg(text(s.name), doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold)));
+            spoken("{}, {} wide: strip {} long, {} taken up at each end", text(s.name), doc().len(s.width),
+                doc().len(s.cutLength), doc().len(s.fold)));
         bar(0, s.cutLength, y, t.strip);
         m_labels->avoid(QRectF(base({0, y}), base({s.cutLength, y - s.width})));
         bar(0, s.fold, y, t.strip.darker(118));
@@ -369,8 +372,8 @@ protected:
         }
         y -= s.width + 42;
         p.setPen(QPen(t.second, 2));
-        for (const auto& [length, name] :
-            {std::pair{s.longest, "longest, mouth to mouth"}, {s.shortest, "shortest, mouth to mouth"}}) {
+        for (const auto& [length, name] : {std::pair{s.longest, spoken("longest, mouth to mouth")},
+                 {s.shortest, spoken("shortest, mouth to mouth")}}) {
             const QPointF a = base({0, y}), b = base({length, y});
             p.setPen(QPen(t.second, 2));
             p.drawLine(a, b);
@@ -418,7 +421,7 @@ protected:
         m_drag.hover(handles(), at);
         const bool part = !partAt(q).feature.empty();
         setCursor(part ? Qt::OpenHandCursor : Qt::ArrowCursor);
-        setToolTip(part ? "Drag to move it, also onto another face; Delete takes it out" : "");
+        setToolTip(part ? spoken("Drag to move it, also onto another face; Delete takes it out") : "");
         update();
     }
 
@@ -451,9 +454,9 @@ private:
                     continue;
                 const Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
                 doc().edit(
-                    "Move a part",
+                    spoken("Move a part"),
                     [&](Design& d) { change::movePart(d, pattern, m_held.feature.text(), site.name.text(), to); },
-                    text("move " + m_held.feature.text()));
+                    spoken("move {}", m_held.feature.text()));
                 return;
             }
     }

@@ -28,9 +28,10 @@ QString codesOf(const Pattern& p, const std::vector<EdgeUse>& side)
 SeamLedger::SeamLedger(Document& document) : QTableWidget(0, Columns), m_document(document)
 {
     setObjectName("ledger");
-    setAccessibleName("Seam ledger");
-    setHorizontalHeaderLabels({"Seam", "One run", "Length", "Other run", "Length", "Ease", "Difference", "Allowance",
-        "Open, start", "Open, end"});
+    setAccessibleName(spoken("Seam ledger"));
+    setHorizontalHeaderLabels(
+        {spoken("Seam"), spoken("One run"), spoken("Length"), spoken("Other run"), spoken("Length"), spoken("Ease"),
+            spoken("Difference"), spoken("Allowance"), spoken("Open, start"), spoken("Open, end")});
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(24);
     setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -68,7 +69,7 @@ void SeamLedger::typed(int row, int column)
     if (!seam)
         return;
     SeamEnds ends{seam->openStart, seam->openEnd};
-    m_document.edit("Seam left open: " + text(seam->name), [&](Design& d) {
+    m_document.edit(spoken("Seam left open: {}", text(seam->name)), [&](Design& d) {
         (column == OpenStart ? ends.start : ends.end) = parseLength(value, m_document.unit());
         change::seamEnds(d, key.text(), ends);
     });
@@ -106,12 +107,12 @@ void SeamLedger::fillRow(int row, const Pattern& p, const Seam& s)
     const auto len = [this](double mm) { return m_document.len(mm); };
     const QStringList cells{m_allSizes ? text(p.size) + "  " + text(s.name) : text(s.name), codesOf(p, s.a),
         len(s.lengthA), codesOf(p, s.b), len(s.lengthB),
-        s.ease == 0 ? "none" : len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
-        std::abs(difference) < 0.005 ? "none" : len(difference), s.allowance > 0 ? len(s.allowance) : text(s.stitch),
-        len(s.openStart), len(s.openEnd)};
+        s.ease == 0 ? spoken("none") : len(s.ease) + (s.easeNote.empty() ? QString() : ": " + text(s.easeNote)),
+        std::abs(difference) < 0.005 ? spoken("none") : len(difference),
+        s.allowance > 0 ? len(s.allowance) : text(s.stitch), len(s.openStart), len(s.openEnd)};
     for (int c = 0; c < Columns; ++c) {
         auto* cell = new QTableWidgetItem(cells[c]);
-        cell->setToolTip(c == Difference && !m_allSizes ? cells[c] + ", the worst of all sizes" : cells[c]);
+        cell->setToolTip(c == Difference && !m_allSizes ? spoken("{}, the worst of all sizes", cells[c]) : cells[c]);
         if (c == Difference && std::abs(difference) > 0.01)
             cell->setForeground(theme().error);
         if (c < OpenStart)

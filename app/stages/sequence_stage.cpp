@@ -2,6 +2,7 @@
 // Sequence: the order of work as a list to drag, the graph of parts, the step's card, and the dry run.
 #include "bench.hpp"
 #include "fonts.hpp"
+#include "pattern/labels.hpp"
 #include "picture.hpp"
 #include "qtext.hpp"
 #include "sequence/order.hpp"
@@ -29,7 +30,7 @@ namespace {
 /// Steps from left to right by what they wait for; links carry the parts.
 class GraphBench : public Bench {
 public:
-    explicit GraphBench(Document& document) : Bench(document, "Graph of the steps")
+    explicit GraphBench(Document& document) : Bench(document, spoken("Graph of the steps"))
     {
         setMinimumHeight(150);
         setScaleShown(false);
@@ -118,7 +119,7 @@ protected:
 
 class Figure : public Picture {
 public:
-    explicit Figure(Document& document) : Picture(document, "Figure of the step") {}
+    explicit Figure(Document& document) : Picture(document, spoken("Figure of the step")) {}
 
 protected:
     void paintEvent(QPaintEvent*) override
@@ -210,7 +211,7 @@ public:
         left->setSpacing(4);
         m_list = new OrderList;
         m_list->setObjectName("steps");
-        m_list->setAccessibleName("Steps in order; drag one, or use Earlier and Later");
+        m_list->setAccessibleName(spoken("Steps in order; drag one, or use Earlier and Later"));
         m_list->setFixedWidth(272);
         m_list->setDragDropMode(QAbstractItemView::InternalMove);
         m_list->setWordWrap(true);
@@ -222,8 +223,8 @@ public:
         };
         left->addWidget(m_list, 1);
         auto* moves = new QHBoxLayout;
-        auto *up = new QPushButton("Earlier"), *down = new QPushButton("Later"),
-             *proposed = new QPushButton("As proposed");
+        auto *up = new QPushButton(spoken("Earlier")), *down = new QPushButton(spoken("Later")),
+             *proposed = new QPushButton(spoken("As proposed"));
         for (auto* b : {up, down, proposed})
             moves->addWidget(b);
         left->addLayout(moves);
@@ -235,10 +236,10 @@ public:
         setFocusProxy(graph);
         right->addWidget(graph, 6);
         auto* dry = new QHBoxLayout;
-        m_play = new QPushButton("Dry run");
+        m_play = new QPushButton(spoken("Dry run"));
         m_play->setCheckable(true);
         m_play->setObjectName("dryRun");
-        auto *back = new QPushButton("◂ Step"), *on = new QPushButton("Step ▸");
+        auto *back = new QPushButton(spoken("◂ Step")), *on = new QPushButton(spoken("Step ▸"));
         m_state = new QLabel;
         m_state->setObjectName("dryState");
         m_state->setWordWrap(true);
@@ -252,7 +253,7 @@ public:
         m_figure = new Figure(document);
         m_card = new QTextBrowser;
         m_card->setObjectName("stepCard");
-        m_card->setAccessibleName("Step card");
+        m_card->setAccessibleName(spoken("Step card"));
         card->addWidget(m_figure, 4);
         card->addWidget(m_card, 6);
         right->addLayout(card, 5);
@@ -265,7 +266,7 @@ public:
         connect(up, &QPushButton::clicked, this, [this] { move(-1); });
         connect(down, &QPushButton::clicked, this, [this] { move(1); });
         connect(proposed, &QPushButton::clicked, this,
-            [this] { m_document.edit("Order as proposed", [](Design& d) { d.stepOrder.clear(); }); });
+            [this] { m_document.edit(spoken("Order as proposed"), [](Design& d) { d.stepOrder.clear(); }); });
         connect(back, &QPushButton::clicked, this, [this] { go(-1); });
         connect(on, &QPushButton::clicked, this, [this] { go(1); });
         m_timer.setInterval(1400);
@@ -288,35 +289,32 @@ public:
         const Pattern& p = m_document.pattern();
         const Step* s = p.step(m_document.stepInHand());
         if (!s)
-            return {"Nothing in hand", {}, {}};
+            return {spoken("Nothing in hand"), {}, {}};
         const auto order = orderOf(m_document.design(), p);
         const auto indexOf = [&](const Step& step) { return std::size_t(&step - p.steps.data()); };
         const auto placeOf = [&](std::size_t step) {
             return int(std::find(order.begin(), order.end(), step) - order.begin());
         };
-        const auto partName = [&](const WorkId& part) {
-            const Piece* piece = p.piece(part.as<PieceKind>());
-            return piece ? text(say("{}  {}", piece->code, piece->name)) : text(part);
-        };
+        const auto partName = [&](const WorkId& part) { return text(workLabel(p, part)); };
         const int place = placeOf(indexOf(*s));
-        DocketPage out{QString("Step %1: %2").arg(place + 1).arg(text(s->title)), {}, {}};
-        DocketGroup step{"Step", {{"Sub-assembly", text(s->phase), {}}}};
+        DocketPage out{spoken("Step {}: {}", place + 1, text(s->title)), {}, {}};
+        DocketGroup step{spoken("Step"), {{spoken("Sub-assembly"), spokenName(s->phase), {}}}};
         if (s->allowance > 0)
-            step.rows.push_back({"Sewn at", m_document.len(s->allowance), {}});
-        for (const auto& [label, words] : {std::pair{"Stitch", s->stitch}, {"Tools", s->tool}})
+            step.rows.push_back({spoken("Sewn at"), m_document.len(s->allowance), {}});
+        for (const auto& [label, words] : {std::pair{spoken("Stitch"), s->stitch}, {spoken("Tools"), s->tool}})
             if (!words.empty())
-                step.rows.push_back({QString(label) + ": " + text(words, m_document.unit()), "", {}});
+                step.rows.push_back({label + ": " + text(words, m_document.unit()), "", {}});
         for (const auto& w : p.workings)
             if (w.subject == SubjectId(s->id)) {
                 QStringList inputs;
                 for (const auto& in : w.inputs)
-                    inputs << text(in.name) + " " + text(formatNumber(in.value));
-                step.rows.push_back({"Minutes", QString::number(s->minutes, 'f', 1),
-                    {"= " + text(w.formula), inputs.join(",  "), nameOf(w.kind)}});
+                    inputs << text(in.name) + " " + number(in.value);
+                step.rows.push_back({spoken("Minutes"), fixed(s->minutes, 1),
+                    {"= " + text(w.formula), inputs.join(",  "), text(nameOf(w.kind))}});
             }
         out.groups.push_back(step);
-        DocketGroup takes{"Takes", {}}, leaves{"Leaves", {}}, sews{"Sews", {}}, after{"Comes after", {}},
-            before{"Comes before", {}}, broken{"Forbidden here", {}};
+        DocketGroup takes{spoken("Takes"), {}}, leaves{spoken("Leaves"), {}}, sews{spoken("Sews"), {}},
+            after{spoken("Comes after"), {}}, before{spoken("Comes before"), {}}, broken{spoken("Forbidden here"), {}};
         if (!s->yields.empty())
             leaves.rows.push_back({partName(s->yields), "", {}});
         for (const auto& part : s->consumes)
@@ -324,7 +322,7 @@ public:
         for (const auto& key : s->seams)
             if (const Seam* seam = p.seam(key))
                 sews.rows.push_back({text(seam->name), m_document.len(seam->lengthA),
-                    {QString("%1 against %2").arg(m_document.exact(seam->lengthA), m_document.exact(seam->lengthB))}});
+                    {spoken("{} against {}", m_document.exact(seam->lengthA), m_document.exact(seam->lengthB))}});
         std::set<std::pair<std::size_t, std::size_t>> told; // two parts may link the same two steps
         for (const auto& link : linksOf(p)) {
             if (!told.insert({link.before, link.after}).second)
@@ -338,7 +336,7 @@ public:
         }
         if (const auto states = dryRun(p, order); place < int(states.size()))
             for (const auto& problem : states[std::size_t(place)].problems)
-                broken.rows.push_back({text(problem), "", {}, true});
+                broken.rows.push_back({text(problem, m_document.unit()), "", {}, true});
         out.groups.insert(out.groups.end(), {broken, takes, leaves, sews, after, before});
         return out;
     }
@@ -366,7 +364,7 @@ private:
             item->setData(Qt::UserRole, text(s.id));
             item->setForeground(states[i].problems.empty() ? theme().ink : theme().error);
             item->setToolTip(
-                states[i].problems.empty() ? text(s.phase) : text(states[i].problems.front(), m_document.unit()));
+                states[i].problems.empty() ? spokenName(s.phase) : text(states[i].problems.front(), m_document.unit()));
             if (s.id == m_document.stepInHand())
                 current = int(i);
             minutes += s.minutes;
@@ -382,40 +380,41 @@ private:
         const Theme& t = theme();
         QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p "
                                "style='margin:0 0 6px 0'>%4</p>")
-                           .arg(t.muted.name(), text(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
+                           .arg(t.muted.name(), spokenName(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
                                text(s.text, m_document.unit()).toHtmlEscaped());
         QStringList facts;
         for (const auto& fact : factsOf(s))
             facts << text(fact, m_document.unit());
-        facts << QString("%1 min of %2 min in all").arg(s.minutes, 0, 'f', 1).arg(minutes, 0, 'f', 0);
+        facts << spoken("{} min of {} min in all", fixed(s.minutes, 1), fixed(minutes, 0));
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
                     .arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
         for (const auto& w : m_document.pattern().workings)
             if (w.subject == SubjectId(s.id)) {
                 QStringList inputs;
                 for (const auto& in : w.inputs)
-                    inputs << text(in.name) + " " + text(formatNumber(in.value));
-                m_card->setToolTip("Minutes = " + text(w.formula) + "\n" + inputs.join(",  ") + "\n" + nameOf(w.kind));
+                    inputs << text(in.name) + " " + number(in.value);
+                m_card->setToolTip(
+                    spoken("Minutes = {}", w.formula) + "\n" + inputs.join(",  ") + "\n" + text(nameOf(w.kind)));
             }
+        const auto headed = [&](const QString& heading, const Message& words, const QColor& color) {
+            html += QString("<p style='margin:0 0 6px 0;color:%1'><b>%2</b> %3</p>")
+                        .arg(color.name(), heading.toHtmlEscaped(), text(words, m_document.unit()).toHtmlEscaped());
+        };
         if (!s.check.empty())
-            html += "<p style='margin:0 0 6px 0'><b>Check:</b> " + text(s.check, m_document.unit()).toHtmlEscaped()
-                + "</p>";
-        for (const auto& c : s.cautions)
-            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Caution:</b> %2</p>")
-                        .arg(t.warning.name(), text(c).toHtmlEscaped());
+            headed(spoken("Check:"), s.check, t.ink);
+        for (const auto& caution : s.cautions)
+            headed(spoken("Caution:"), caution, t.warning);
         for (const auto& problem : state.problems)
-            html += QString("<p style='margin:0 0 4px 0;color:%1'><b>Forbidden order:</b> %2</p>")
-                        .arg(t.error.name(), text(problem, m_document.unit()).toHtmlEscaped());
+            headed(spoken("Forbidden order:"), problem, t.error);
         m_card->setHtml(html);
         QStringList parts;
         for (const auto& part : state.parts) {
             const Piece* piece = m_document.pattern().piece(part.as<PieceKind>());
-            parts << (piece ? text(piece->code) : text(part));
+            parts << (piece ? text(piece->code) : text(workLabel(m_document.pattern(), part)));
         }
-        m_state->setText(QString("On the table: %1.   Opening: %2.   Zip: %3.   Interlinings on: %4")
-                             .arg(parts.join(", "), state.opening.empty() ? "none yet" : text(state.opening),
-                                 state.zip.empty() ? "not in yet" : text(state.zip))
-                             .arg(state.layers.size()));
+        m_state->setText(spoken("On the table: {}.   Opening: {}.   Zip: {}.   Interlinings on: {}", parts.join(", "),
+            state.opening.empty() ? spoken("none yet") : text(state.opening),
+            state.zip.empty() ? spoken("not in yet") : text(state.zip), state.layers.size()));
     }
 
     void move(int by)
@@ -451,7 +450,7 @@ private:
 
     void take(const std::vector<std::string>& ids)
     {
-        m_document.edit("Order of steps", [&](Design& d) { d.stepOrder = ids; });
+        m_document.edit(spoken("Order of steps"), [&](Design& d) { d.stepOrder = ids; });
         fill();
     }
 

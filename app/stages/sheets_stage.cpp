@@ -44,7 +44,7 @@ class MapView : public QWidget {
 public:
     MapView(Choice& choice, std::function<void()> changed) : m_choice(choice), m_changed(std::move(changed))
     {
-        setAccessibleName("Page map");
+        setAccessibleName(spoken("Page map"));
         setMinimumWidth(200);
     }
 
@@ -74,7 +74,7 @@ class PageView : public QWidget {
 public:
     PageView(Document& document, Choice& choice) : m_document(document), m_choice(choice)
     {
-        setAccessibleName("Page as printed");
+        setAccessibleName(spoken("Page as printed"));
     }
 
 protected:
@@ -152,29 +152,28 @@ public:
     /// The sheet in hand: what is on it, what it joins.
     DocketPage docketPage() const override
     {
-        DocketPage out{
-            m_choice.page == 0 ? QString("Cover") : "Sheet " + text(m_choice.plan.pages[m_choice.page - 1].name), {},
-            {}};
+        DocketPage out{m_choice.page == 0 ? spoken("Cover")
+                                          : spoken("Sheet {}", text(m_choice.plan.pages[m_choice.page - 1].name)),
+            {}, {}};
         const Paper& paper = m_choice.plan.paper;
-        DocketGroup all{"All sheets",
-            {{"Pages", QString("%1 and the cover").arg(m_choice.plan.pages.size()),
-                 {QString("%1 rows of up to %2").arg(m_choice.plan.rows).arg(m_choice.plan.columns),
-                     "pages with nothing on them are left out"}},
-                {"Paper", text(paper.name) + QString(", %1 × %2 mm").arg(paper.width).arg(paper.height),
-                    {QString("margin %1 mm, shared strip %2 mm")
-                            .arg(m_choice.plan.margin)
-                            .arg(m_choice.plan.overlap)}}}};
+        DocketGroup all{spoken("All sheets"),
+            {{spoken("Pages"), spoken("{} and the cover", m_choice.plan.pages.size()),
+                 {spoken("{} rows of up to {}", m_choice.plan.rows, m_choice.plan.columns),
+                     spoken("pages with nothing on them are left out")}},
+                {spoken("Paper"), spoken("{}, {} × {} mm", text(paper.name), paper.width, paper.height),
+                    {spoken("margin {} mm, shared strip {} mm", m_choice.plan.margin, m_choice.plan.overlap)}}}};
         for (const auto* p : m_choice.patterns)
-            all.rows.push_back({"Layer: size " + text(p->size), m_document.dims({p->width, p->height}), {}});
+            all.rows.push_back({spoken("Layer: size {}", text(p->size)), m_document.dims({p->width, p->height}), {}});
         if (m_choice.page > 0) {
             const Page& page = m_choice.plan.pages[m_choice.page - 1];
             QStringList joins;
-            for (const auto& [is, side] : {std::pair{page.joinsLeft, "left"}, {page.joinsRight, "right"},
-                     {page.joinsAbove, "above"}, {page.joinsBelow, "below"}})
+            for (const auto& [is, side] :
+                {std::pair{page.joinsLeft, spoken("left")}, {page.joinsRight, spoken("right")},
+                    {page.joinsAbove, spoken("above")}, {page.joinsBelow, spoken("below")}})
                 if (is)
                     joins << side;
-            DocketGroup here{"On this sheet",
-                {{"Joins", joins.isEmpty() ? QString("none: it stands alone") : joins.join(", "), {}}}};
+            DocketGroup here{spoken("On this sheet"),
+                {{spoken("Joins"), joins.isEmpty() ? spoken("none: it stands alone") : joins.join(", "), {}}}};
             for (const auto& spot : m_choice.plan.spots) {
                 const bool on = spot.box.x0 < page.area.x1 && spot.box.x1 > page.area.x0 && spot.box.y0 < page.area.y1
                     && spot.box.y1 > page.area.y0;
@@ -187,12 +186,13 @@ public:
                 for (const auto& key : spot.also)
                     if (const Piece* other = m_choice.patterns[spot.patterns.front()]->piece(key))
                         names += ", " + text(say("{}  {}", other->code, other->name));
-                here.rows.push_back({names, whole ? "whole" : "a part of it", {QString("cut %1").arg(piece.count)}});
+                here.rows.push_back(
+                    {names, whole ? spoken("whole") : spoken("a part of it"), {spoken("cut {}", piece.count)}});
             }
             out.groups.push_back(here);
         }
         if (!m_choice.plan.toMeasure.empty()) {
-            DocketGroup strips{"Cut to measure, not printed", {}};
+            DocketGroup strips{spoken("Cut to measure, not printed"), {}};
             for (const auto& s : m_choice.plan.toMeasure)
                 strips.rows.push_back({text(s.code + "  " + s.size),
                     QString("%1 × %2").arg(s.count).arg(m_document.dims({s.width, s.length})), {text(s.name)}});
@@ -207,9 +207,9 @@ private:
     {
         m_paper = new QComboBox;
         m_paper->setObjectName("paper");
-        m_paper->setAccessibleName("Paper");
+        m_paper->setAccessibleName(spoken("Paper"));
         connect(m_paper, &QComboBox::currentIndexChanged, this, &SheetsStage::plan);
-        side.addWidget(heading("Paper and sizes"));
+        side.addWidget(heading(spoken("Paper and sizes")));
         side.addWidget(m_paper);
         // However many sizes there are, the rest keeps its place: the boxes scroll.
         auto* boxes = new QWidget;
@@ -227,17 +227,17 @@ private:
         m_count->setObjectName("pageCount");
         m_count->setWordWrap(true);
         side.addWidget(m_count);
-        m_figures = new QCheckBox("Rectangles as figures");
+        m_figures = new QCheckBox(spoken("Rectangles as figures"));
         m_figures->setObjectName("figures");
-        m_figures->setToolTip("Plain rectangles are listed to be cut to measure instead of printed.");
+        m_figures->setToolTip(spoken("Plain rectangles are listed to be cut to measure instead of printed."));
         connect(m_figures, &QCheckBox::toggled, this, &SheetsStage::plan);
         side.addWidget(m_figures);
         m_fold = new QPushButton;
         m_fold->setObjectName("onTheFold");
-        m_fold->setToolTip("Symmetric pieces are printed as halves, to be laid on the folded cloth.");
+        m_fold->setToolTip(spoken("Symmetric pieces are printed as halves, to be laid on the folded cloth."));
         m_fold->hide();
         connect(m_fold, &QPushButton::clicked, this, [this] {
-            m_document.edit("Print on the fold", [](Design& d) { change::choice(d, "templates", "half"); });
+            m_document.edit(spoken("Print on the fold"), [](Design& d) { change::choice(d, "templates", "half"); });
         });
         side.addWidget(m_fold);
     }
@@ -245,11 +245,11 @@ private:
     void addWriting(QVBoxLayout& side)
     {
         side.addSpacing(6);
-        side.addWidget(heading("Write"));
+        side.addWidget(heading(spoken("Write")));
         auto* list = new QVBoxLayout;
         list->setSpacing(3);
         for (const Exporter& exporter : exporters()) {
-            auto* b = new QPushButton(QString(exporter.label) + "…");
+            auto* b = new QPushButton(text(exporter.label) + "…");
             b->setObjectName(QString("write.") + exporter.id);
             connect(b, &QPushButton::clicked, this, [this, &exporter] { ask(exporter); });
             list->addWidget(b);
@@ -257,7 +257,7 @@ private:
         side.addLayout(list);
         m_progress = new QProgressBar;
         m_progress->hide();
-        m_stop = new QPushButton("Stop");
+        m_stop = new QPushButton(spoken("Stop"));
         m_stop->hide();
         connect(m_stop, &QPushButton::clicked, this, [this] { m_cancel = true; });
         m_said = new QLabel;
@@ -273,8 +273,8 @@ private:
     {
         auto* turn = new QHBoxLayout;
         auto *back = new QPushButton("◂"), *on = new QPushButton("▸");
-        back->setAccessibleName("Page before");
-        on->setAccessibleName("Next page");
+        back->setAccessibleName(spoken("Page before"));
+        on->setAccessibleName(spoken("Next page"));
         m_name = new QLabel;
         m_name->setAlignment(Qt::AlignCenter);
         turn->addWidget(back);
@@ -288,12 +288,12 @@ private:
     void addPrinterScale(QVBoxLayout& side)
     {
         side.addSpacing(6);
-        side.addWidget(heading("What if the printer scales?"));
+        side.addWidget(heading(spoken("What if the printer scales?")));
         m_scale = new QDoubleSpinBox;
         m_scale->setRange(80, 120);
         m_scale->setValue(97);
         m_scale->setSuffix(" %");
-        m_scale->setAccessibleName("Printer scale");
+        m_scale->setAccessibleName(spoken("Printer scale"));
         side.addWidget(m_scale);
         m_effect = new QLabel;
         m_effect->setObjectName("scaleEffect");
@@ -352,9 +352,10 @@ private:
             m_boxes.clear();
             const int across = names.size() > 3 ? 2 : 1;
             for (const auto& n : names) {
-                auto* b = new QCheckBox((across == 1 ? "Size " : "") + QString(n).replace("&", "&&"));
+                auto* b = new QCheckBox(
+                    across == 1 ? spoken("Size {}", QString(n).replace("&", "&&")) : QString(n).replace("&", "&&"));
                 b->setObjectName("sheetSize." + n);
-                b->setAccessibleName("Size " + n);
+                b->setAccessibleName(spoken("Size {}", n));
                 b->setProperty(kSizeName, n);
                 b->setChecked(fresh ? n == text(m_document.design().baseSize)
                                     : std::find(ticked.begin(), ticked.end(), n.toStdString()) != ticked.end());
@@ -379,14 +380,12 @@ private:
         QStringList printed;
         for (const auto* p : m_choice.patterns)
             printed << text(p->size);
-        m_count->setText(
-            QString("%1: %2 pages and a cover, %3 × %4 mm, %5 mm shared%6")
-                .arg(printed.size() > 4 ? QString("%1 sizes").arg(printed.size()) : "Size " + printed.join(", "))
-                .arg(m_choice.plan.pages.size())
-                .arg(paper.width)
-                .arg(paper.height)
-                .arg(m_choice.plan.overlap)
-                .arg(sizes.empty() ? ". No size is ticked, so the one that is looked at is printed." : ""));
+        const QString count = spoken("{}: {} pages and a cover, {} × {} mm, {} mm shared",
+            printed.size() > 4 ? spoken("{} sizes", printed.size()) : spoken("Size {}", printed.join(", ")),
+            m_choice.plan.pages.size(), paper.width, paper.height, m_choice.plan.overlap);
+        m_count->setText(sizes.empty()
+                ? count + ". " + spoken("No size is ticked, so the one that is looked at is printed.")
+                : count);
         effect();
         show();
     }
@@ -400,13 +399,13 @@ private:
         const std::size_t folded = whole ? pagesOnTheFold(m_choice.patterns, m_choice.plan.paper, options())
                                          : m_choice.plan.pages.size();
         m_fold->setVisible(folded < m_choice.plan.pages.size());
-        m_fold->setText(QString("On the fold: %1 pages").arg(folded));
+        m_fold->setText(spoken("On the fold: {} pages", folded));
     }
 
     void show()
     {
-        m_name->setText(
-            m_choice.page == 0 ? QString("Cover") : "Page " + text(m_choice.plan.pages[m_choice.page - 1].name));
+        m_name->setText(m_choice.page == 0 ? spoken("Cover")
+                                           : spoken("Page {}", text(m_choice.plan.pages[m_choice.page - 1].name)));
         m_map->update();
         m_page->update();
         tellHand();
@@ -423,11 +422,15 @@ private:
     {
         const ScaleError e = scaleError(m_document.pattern(), m_scale->value());
         const bool bad = std::abs(e.on100) > 0.5;
-        m_effect->setText(QString("The 100 mm square prints as %1. %2 (%3) comes out %4 %5. %6")
-                              .arg(m_document.len(100 + e.on100), text(e.seam), m_document.len(e.longestSeam),
-                                  m_document.len(std::abs(e.onSeam)), e.onSeam < 0 ? "short" : "long",
-                                  bad ? "Rings, zips and things to carry will not fit: print again at 100 %."
-                                      : "Within 0.5 mm on 100: fine."));
+        const QString square = m_document.len(100 + e.on100), run = m_document.len(e.longestSeam),
+                      off = m_document.len(std::abs(e.onSeam));
+        m_effect->setText(
+            (e.onSeam < 0
+                    ? spoken("The 100 mm square prints as {}. {} ({}) comes out {} short.", square, e.seam, run, off)
+                    : spoken("The 100 mm square prints as {}. {} ({}) comes out {} long.", square, e.seam, run, off))
+            + " "
+            + (bad ? spoken("Rings, zips and things to carry will not fit: print again at 100 %.")
+                   : spoken("Within 0.5 mm on 100: fine.")));
         m_effect->setStyleSheet(QString("color:%1").arg((bad ? theme().error : theme().ink).name()));
     }
 
@@ -439,9 +442,9 @@ private:
                                                              : QFileInfo(m_document.fileName()).completeBaseName();
         const QString ending = exporter.ending;
         const QString file = ending.isEmpty()
-            ? QFileDialog::getExistingDirectory(this, "Folder to write into", lastFolder())
-            : askFileToWrite(
-                this, "Write", base + "-" + exporter.id, ending, QString("%1 (*%2)").arg(exporter.kind, ending));
+            ? QFileDialog::getExistingDirectory(this, spoken("Folder to write into"), lastFolder())
+            : askFileToWrite(this, spoken("Write"), base + "-" + exporter.id, ending,
+                QString("%1 (*%2)").arg(text(exporter.kind), ending));
         if (!file.isEmpty())
             write(exporter, file);
     }
@@ -459,7 +462,7 @@ private:
         m_progress->setRange(0, 0);
         m_progress->show();
         m_stop->show();
-        report("Writing…");
+        report(spoken("Writing…"));
         const Paper paper = m_choice.plan.paper;
         m_worker = std::thread([this, &exporter, file, paper, unit = m_document.unit(), chosen = options(),
                                    design = m_document.design(), copies = std::move(copies)] {
@@ -478,7 +481,7 @@ private:
                     {design, list, paper, unit, chosen, progress, file.toStdString()});
                 said = wordsOf(exporter, QFileInfo(file).fileName(), files, m_cancel);
             } catch (const std::exception& e) {
-                said = e.what();
+                said = spokenReason(e);
             }
             QMetaObject::invokeMethod(
                 this, [this, said] { written(said); }, Qt::QueuedConnection);
@@ -488,10 +491,9 @@ private:
     static QString wordsOf(const Exporter& exporter, const QString& name, std::size_t files, bool stopped)
     {
         if (QString(exporter.ending).isEmpty())
-            return QString(stopped ? "Stopped: %1 pieces were written into %2 before." : "Written: %1 pieces into %2")
-                .arg(files)
-                .arg(name);
-        return files == 0 ? "Stopped; nothing was written." : "Written: " + name;
+            return stopped ? spoken("Stopped: {} pieces were written into {} before.", files, name)
+                           : spoken("Written: {} pieces into {}", files, name);
+        return files == 0 ? spoken("Stopped; nothing was written.") : spoken("Written: {}", name);
     }
 
     /// What is not said takes no room.

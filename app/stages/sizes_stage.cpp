@@ -23,7 +23,7 @@ namespace {
 
 class NestBench : public Bench {
 public:
-    explicit NestBench(Document& document) : Bench(document, "Nested sizes of the piece in hand") {}
+    explicit NestBench(Document& document) : Bench(document, spoken("Nested sizes of the piece in hand")) {}
     int anchor = 0; ///< 0 centre bottom, 1 centre top, 2 lower left, 3 middle
 
 protected:
@@ -96,8 +96,8 @@ protected:
             p.setPen(size.color);
             p.setFont(pixelFont(12, QFont::DemiBold));
             p.drawText(QPointF(62, y),
-                QString("%1   cut %2 × %3")
-                    .arg(text(doc().patterns()[k].size), doc().len(b.width()), doc().len(b.height())));
+                spoken(
+                    "{}   cut {} × {}", text(doc().patterns()[k].size), doc().len(b.width()), doc().len(b.height())));
             y += row;
         }
         p.setPen(QPen(t.accent, 1.4));
@@ -120,40 +120,42 @@ public:
         auto* bar = new QHBoxLayout;
         bar->setContentsMargins(8, 0, 8, 0);
         auto* anchor = new QComboBox;
-        anchor->setAccessibleName("Anchor of the nested outlines");
-        anchor->addItems({"Nest at centre bottom", "Nest at centre top", "Nest at lower left", "Nest at the middle"});
+        anchor->setAccessibleName(spoken("Anchor of the nested outlines"));
+        anchor->addItems({spoken("Nest at centre bottom"), spoken("Nest at centre top"), spoken("Nest at lower left"),
+            spoken("Nest at the middle")});
         connect(anchor, &QComboBox::activated, this, [this](int i) {
             m_nest->anchor = i;
             m_nest->update();
         });
         m_sizes = new QLineEdit;
         m_sizes->setObjectName("sizeNames");
-        m_sizes->setAccessibleName("Sizes from small to large");
-        m_sizes->setToolTip("Names from small to large, with spaces or commas between them; a name typed over keeps "
-                            "that size's own values");
+        m_sizes->setAccessibleName(spoken("Sizes from small to large"));
+        m_sizes->setToolTip(spoken("Names from small to large, with spaces or commas between them; a name typed over "
+                                   "keeps that size's own values"));
         m_sizes->setFixedWidth(190);
         connect(m_sizes, &QLineEdit::editingFinished, this, &SizesStage::sizesTyped);
         connect(m_sizes, &QLineEdit::returnPressed, this, [this] { m_nest->setFocus(); });
         m_base = new QComboBox;
         m_base->setObjectName("baseSize");
-        m_base->setAccessibleName("Base size");
-        m_base->setToolTip("The size whose values are written; the others follow by their rules");
+        m_base->setAccessibleName(spoken("Base size"));
+        m_base->setToolTip(spoken("The size whose values are written; the others follow by their rules"));
         connect(m_base, &QComboBox::activated, this, [this](int i) {
             const std::string base = m_document.design().sizes[std::size_t(i)];
-            m_document.edit("Base size: " + text(base), [&](Design& d) { change::sizes(d, d.sizes, base); });
+            m_document.edit(spoken("Base size: {}", text(base)), [&](Design& d) { change::sizes(d, d.sizes, base); });
         });
-        auto* hint = new QLabel("Rules:  hold  ·  follow  ·  step 20  ·  ratio 1.08  ·  stock zip");
-        hint->setToolTip("A value typed under a size is that size's own; clear it to go back to the rule.");
+        auto* hint = new QLabel(spoken("Rules:  {}", "hold  ·  follow  ·  step 20  ·  ratio 1.08  ·  stock zip"));
+        hint->setWordWrap(true);
+        hint->setToolTip(spoken("A value typed under a size is that size's own; clear it to go back to the rule."));
         bar->addWidget(anchor);
-        bar->addWidget(new QLabel("Sizes"));
+        bar->addWidget(new QLabel(spoken("Sizes")));
         bar->addWidget(m_sizes);
-        bar->addWidget(new QLabel("Base"));
+        bar->addWidget(new QLabel(spoken("Base")));
         bar->addWidget(m_base);
         bar->addWidget(hint, 1);
         column->addLayout(bar);
         m_table = new QTableWidget;
         m_table->setObjectName("sizes");
-        m_table->setAccessibleName("Dimensions in every size");
+        m_table->setAccessibleName(spoken("Dimensions in every size"));
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(25);
         column->addWidget(m_table, 5);
@@ -180,30 +182,33 @@ public:
             ? m_document.spec().dimension(first->data(Qt::UserRole).toString().toStdString())
             : nullptr;
         if (!spec) {
-            DocketPage out{"Sizes", {{"Snags in every size", {}}}, {}};
+            DocketPage out{spoken("Sizes"), {{spoken("Snags in every size"), {}}}, {}};
             for (const auto& size : d.sizes) {
                 const SnagCount n = countSnags(m_document.findings(), {}, size);
-                out.groups[0].rows.push_back({"Size " + text(size),
-                    n.all() ? QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful) : QString("none"), {},
+                out.groups[0].rows.push_back({spoken("Size {}", text(size)),
+                    n.all() ? spoken("{} to mend, {} doubtful", n.toMend, n.doubtful) : spoken("none"), {},
                     n.toMend > 0});
             }
-            out.groups.push_back({"In hand", {{"Click a row below: how its values come about stands here.", "", {}}}});
+            out.groups.push_back(
+                {spoken("In hand"), {{spoken("Click a row below: how its values come about stands here."), "", {}}}});
             return out;
         }
         const Dimension& dim = d.dimensions.at(spec->name);
-        DocketPage out{text(spec->label),
-            {{"Dimension", {{text(spec->meaning), "", {}}, {"Size rule", text(ruleText(dim.rule)), {}}}},
-                {"In every size", {}}},
+        DocketPage out{spokenName(spec->label),
+            {{spoken("Dimension"),
+                 {{spokenName(spec->meaning), "", {}}, {spoken("Size rule"), text(ruleText(dim.rule)), {}}}},
+                {spoken("In every size"), {}}},
             {}};
         for (std::size_t k = 0; k < d.sizes.size(); ++k) {
             const Values& values = m_document.patterns()[k].values;
             const Derivation how = derivationOf(d, m_document.spec(), values, spec->name, k);
             const Range range = rangeOf(*spec, values);
-            QStringList lines{(how.own ? "own value: " : "= ") + text(how.formula),
-                QString("allowed %1 to %2")
-                    .arg(m_document.shown(*spec, range.min, true), m_document.shown(*spec, range.max, true))};
-            out.groups[1].rows.push_back({"Size " + text(d.sizes[k]) + (d.sizes[k] == d.baseSize ? ", base" : ""),
-                m_document.shown(*spec, how.result, how.own), lines});
+            QStringList lines{how.own ? spoken("own value: {}", how.formula) : "= " + m_document.words(how.formula),
+                spoken("allowed {} to {}", m_document.shown(*spec, range.min, true),
+                    m_document.shown(*spec, range.max, true))};
+            out.groups[1].rows.push_back(
+                {d.sizes[k] == d.baseSize ? spoken("Size {}, base", d.sizes[k]) : spoken("Size {}", d.sizes[k]),
+                    m_document.shown(*spec, how.result, how.own), lines});
         }
         return out;
     }
@@ -215,11 +220,11 @@ private:
     {
         m_filling = true;
         const Design& d = m_document.design();
-        QStringList headers{"Dimension", "Value or formula", "Size rule"};
+        QStringList headers{spoken("Dimension"), spoken("Value or formula"), spoken("Size rule")};
         m_base->clear();
         for (const auto& s : d.sizes) {
             m_base->addItem(text(s));
-            headers << text(s) + (s == d.baseSize ? " (base)" : "");
+            headers << (s == d.baseSize ? spoken("{} (base)", s) : text(s));
         }
         m_base->setCurrentIndex(int(sizeIndex(d, d.baseSize)));
         m_sizes->setText(text(sizesText(d.sizes)));
@@ -242,14 +247,13 @@ private:
             m_table->setItem(r, c, item);
             return item;
         };
-        put(0, 0, "Snags", false, theme().ink)->setFont(pixelFont(13, QFont::DemiBold));
+        put(0, 0, spoken("Snags"), false, theme().ink)->setFont(pixelFont(13, QFont::DemiBold));
         put(0, 1, "", false, theme().ink);
         put(0, 2, "", false, theme().ink);
         for (std::size_t k = 0; k < d.sizes.size(); ++k) {
             const SnagCount n = countSnags(m_document.findings(), {}, d.sizes[k]);
             put(0, kFirstSize + int(k),
-                n.all() == 0 ? QString("none") : QString("%1 to mend, %2 doubtful").arg(n.toMend).arg(n.doubtful),
-                false,
+                n.all() == 0 ? spoken("none") : spoken("{} to mend, {} doubtful", n.toMend, n.doubtful), false,
                 n.toMend         ? theme().error
                     : n.doubtful ? theme().warning
                                  : theme().ink);
@@ -259,9 +263,9 @@ private:
             const Dimension& dim = d.dimensions.at(dims[i].name);
             const int r = int(i) + 1;
             const bool length = dims[i].quantity == DimensionSpec::Quantity::Length;
-            auto* label = put(r, 0, text(dims[i].label), false, theme().ink);
+            auto* label = put(r, 0, spokenName(dims[i].label), false, theme().ink);
             label->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-            label->setToolTip(text(dims[i].meaning));
+            label->setToolTip(spokenName(dims[i].meaning));
             label->setData(Qt::UserRole, text(dims[i].name));
             m_table->setRowHidden(r, !m_document.counts(dims[i])); // what means nothing with these choices
             put(r, 1, isFormula(dim.value) || !length ? text(dim.value) : m_document.exact(parseLength(dim.value)),
@@ -274,10 +278,10 @@ private:
                     true, own ? theme().accent : theme().ink);
                 const Derivation how = derivationOf(
                     d, m_document.spec(), m_document.patterns()[k].values, dims[i].name, k);
-                item->setToolTip(text(how.formula));
+                item->setToolTip(m_document.words(how.formula));
                 if (dim.rule.kind == SizeRule::Kind::Stock && !own) {
                     item->setFont(pixelFont(13, QFont::DemiBold));
-                    item->setToolTip(item->toolTip() + "\nsnapped to what can be bought");
+                    item->setToolTip(item->toolTip() + "\n" + spoken("snapped to what can be bought"));
                 }
             }
         }
@@ -290,7 +294,7 @@ private:
             return;
         const std::string name = m_document.spec().dimensions[std::size_t(r) - 1].name,
                           value = m_table->item(r, c)->text().trimmed().toStdString();
-        const QString what = m_table->item(r, 0)->text() + " to " + text(value);
+        const QString what = spoken("{} to {}", m_table->item(r, 0)->text(), text(value));
         const Design& d = m_document.design();
         if (c == 1)
             m_document.edit(what, [&](Design& next) { change::dimension(next, name, value, {}, m_document.unit()); });
@@ -298,7 +302,7 @@ private:
             m_document.edit(what, [&](Design& next) { change::rule(next, name, parseRule(value)); });
         else if (c >= kFirstSize) {
             const std::string size = d.sizes[std::size_t(c - kFirstSize)];
-            m_document.edit(what + ", size " + text(size), [&](Design& next) {
+            m_document.edit(spoken("{}, size {}", what, text(size)), [&](Design& next) {
                 if (value.empty())
                     change::noOwnValue(next, name, size);
                 else
@@ -313,7 +317,7 @@ private:
     {
         const auto names = sizeNames(m_sizes->text().toStdString());
         if (names != m_document.design().sizes)
-            m_document.edit("Sizes: " + m_sizes->text(), [&](Design& d) { change::sizes(d, names, ""); });
+            m_document.edit(spoken("Sizes: {}", m_sizes->text()), [&](Design& d) { change::sizes(d, names, ""); });
         fill();
     }
 

@@ -26,7 +26,7 @@ namespace {
 
 /// What a trial measures: its place in the record, and what the pattern predicts.
 struct Measure {
-    const char* name;
+    Label name;
     double Trial::*value;
     double (*predicted)(const Pattern&);
     bool minutes = false;
@@ -34,14 +34,15 @@ struct Measure {
 
 const std::vector<Measure>& measures()
 {
-    static const std::vector<Measure> all{{"Finished width", &Trial::width, [](const Pattern& p) { return p.width; }},
-        {"Finished height", &Trial::height, [](const Pattern& p) { return p.height; }},
-        {"Finished depth", &Trial::depth, [](const Pattern& p) { return p.depth; }},
-        {"Strap, longest", &Trial::strapLongest,
+    static const std::vector<Measure> all{
+        {label("Finished width"), &Trial::width, [](const Pattern& p) { return p.width; }},
+        {label("Finished height"), &Trial::height, [](const Pattern& p) { return p.height; }},
+        {label("Finished depth"), &Trial::depth, [](const Pattern& p) { return p.depth; }},
+        {label("Strap, longest"), &Trial::strapLongest,
             [](const Pattern& p) { return p.straps.empty() ? 0.0 : p.straps.front().longest; }},
-        {"Zip opening", &Trial::zipOpening,
+        {label("Zip opening"), &Trial::zipOpening,
             [](const Pattern& p) { return p.zips.empty() ? 0.0 : p.zips.front().nominal; }},
-        {"Minutes", &Trial::minutes,
+        {label("Minutes"), &Trial::minutes,
             [](const Pattern& p) {
                 double sum = 0;
                 for (const auto& s : p.steps)
@@ -80,41 +81,42 @@ public:
         column->setContentsMargins(10, 4, 10, 4);
         column->setSpacing(6);
         auto* bar = new QHBoxLayout;
-        bar->addWidget(heading("Predicted beside measured"));
+        bar->addWidget(heading(spoken("Predicted beside measured")));
         bar->addStretch(1);
-        auto* add = new QPushButton("New trial of this size");
+        auto* add = new QPushButton(spoken("New trial of this size"));
         add->setObjectName("newTrial");
-        auto* drop = new QPushButton("Remove trial");
+        auto* drop = new QPushButton(spoken("Remove trial"));
         bar->addWidget(add);
         bar->addWidget(drop);
         column->addLayout(bar);
         m_table = new QTableWidget;
         m_table->setObjectName("trials");
-        m_table->setAccessibleName("Predicted and measured");
+        m_table->setAccessibleName(spoken("Predicted and measured"));
         m_table->verticalHeader()->setDefaultSectionSize(28);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
         column->addWidget(m_table, 5);
         auto* low = new QHBoxLayout;
         auto* revisions = new QVBoxLayout;
-        revisions->addWidget(heading("Revisions, in words"));
+        revisions->addWidget(heading(spoken("Revisions, in words")));
         m_revisions = new QTableWidget(0, 2);
-        m_revisions->setAccessibleName("Revisions");
-        m_revisions->setHorizontalHeaderLabels({"Date", "What changed, for those who have the pattern"});
+        m_revisions->setAccessibleName(spoken("Revisions"));
+        m_revisions->setHorizontalHeaderLabels(
+            {spoken("Date"), spoken("What changed, for those who have the pattern")});
         m_revisions->verticalHeader()->hide();
         m_revisions->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
         m_revisions->setEditTriggers(QAbstractItemView::NoEditTriggers);
         revisions->addWidget(m_revisions, 1);
         auto* note = new QHBoxLayout;
         m_note = new QLineEdit;
-        m_note->setPlaceholderText("Front pocket 6 mm taller in all sizes");
-        m_note->setAccessibleName("New revision note");
-        auto* write = new QPushButton("Note it");
+        m_note->setPlaceholderText(spoken("Front pocket 6 mm taller in all sizes"));
+        m_note->setAccessibleName(spoken("New revision note"));
+        auto* write = new QPushButton(spoken("Note it"));
         note->addWidget(m_note, 1);
         note->addWidget(write);
         revisions->addLayout(note);
         low->addLayout(revisions, 3);
         auto* cost = new QVBoxLayout;
-        cost->addWidget(heading("Cost of one bag"));
+        cost->addWidget(heading(spoken("Cost of one bag")));
         m_cost = new QLabel;
         m_cost->setObjectName("cost");
         m_cost->setTextFormat(Qt::RichText);
@@ -125,17 +127,17 @@ public:
         connect(add, &QPushButton::clicked, this, [this] {
             const std::string size = m_document.pattern().size,
                               date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-            m_document.edit("New trial", [&](Design& d) { d.trials.push_back({date, size}); });
+            m_document.edit(spoken("New trial"), [&](Design& d) { d.trials.push_back({date, size}); });
         });
         connect(drop, &QPushButton::clicked, this, [this] {
             const int i = m_table->currentColumn() - 1;
             if (i >= 0 && i < int(m_document.design().trials.size()))
-                m_document.edit("Remove a trial", [i](Design& d) { d.trials.erase(d.trials.begin() + i); });
+                m_document.edit(spoken("Remove a trial"), [i](Design& d) { d.trials.erase(d.trials.begin() + i); });
         });
         const auto noteIt = [this] {
             const std::string words = m_note->text().trimmed().toStdString(),
                               date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-            if (!words.empty() && m_document.edit("Revision note", [&](Design& d) {
+            if (!words.empty() && m_document.edit(spoken("Revision note"), [&](Design& d) {
                     d.revisions.push_back({date, words});
                 }))
                 m_note->clear();
@@ -163,34 +165,36 @@ public:
         const auto& trials = m_document.design().trials;
         const int i = m_table->currentColumn() - 1;
         if (i < 0 || i >= int(trials.size())) {
-            DocketPage out{"Trial", {{"Predicted, size " + text(m_document.pattern().size), {}}}, {}};
+            DocketPage out{spoken("Trial"), {{spoken("Predicted, size {}", text(m_document.pattern().size)), {}}}, {}};
             for (const auto& m : measures())
                 if (const double v = m.predicted(m_document.pattern()); v > 0)
-                    out.groups[0].rows.push_back({m.name, shown(m, v), {}});
-            out.groups.push_back({"In hand",
-                {{trials.empty() ? "No trial yet. Sew one, press “New trial of this size” and type what you measure."
-                                 : "Click a trial's column: it is compared here.",
+                    out.groups[0].rows.push_back({text(m.name), shown(m, v), {}});
+            out.groups.push_back({spoken("In hand"),
+                {{trials.empty()
+                        ? spoken("No trial yet. Sew one, press “New trial of this size” and type what you measure.")
+                        : spoken("Click a trial's column: it is compared here."),
                     "", {}}}});
             return out;
         }
         const Trial& t = trials[std::size_t(i)];
         DocketPage out{
-            QString("Trial %1, size %2").arg(text(t.date), text(t.size)), {{"Measured less predicted", {}}}, {}};
+            spoken("Trial {}, size {}", text(t.date), text(t.size)), {{spoken("Measured less predicted"), {}}}, {}};
         for (const auto& m : measures()) {
             const double v = t.*m.value, predicted = m.predicted(patternOf(t.size));
             if (v <= 0)
                 continue;
             const double off = v - predicted;
-            out.groups[0].rows.push_back({m.name, QString("%1%2").arg(off < 0 ? "−" : "+", shown(m, std::abs(off))),
-                {QString("measured %1, predicted %2").arg(shown(m, v), shown(m, predicted)),
-                    m.minutes ? QString()
-                              : QString("more than 3 mm is more than sewing explains; common practice, no source")},
-                !m.minutes && std::abs(off) > 3});
+            out.groups[0].rows.push_back(
+                {text(m.name), QString("%1%2").arg(off < 0 ? "−" : "+", shown(m, std::abs(off))),
+                    {spoken("measured {}, predicted {}", shown(m, v), shown(m, predicted)),
+                        m.minutes ? QString()
+                                  : spoken("more than 3 mm is more than sewing explains; common practice, no source")},
+                    !m.minutes && std::abs(off) > 3});
         }
         if (out.groups[0].rows.empty())
-            out.groups[0].rows.push_back({"Nothing measured yet.", "", {}});
+            out.groups[0].rows.push_back({spoken("Nothing measured yet."), "", {}});
         if (!t.note.empty())
-            out.groups.push_back({"Note", {{text(t.note), "", {}}}});
+            out.groups.push_back({spoken("Note"), {{text(t.note), "", {}}}});
         return out;
     }
 
@@ -204,7 +208,7 @@ private:
 
     QString shown(const Measure& m, double v) const
     {
-        return m.minutes ? QString::number(v, 'f', 0) + " min" : m_document.len(v);
+        return m.minutes ? spoken("{} min", fixed(v, 0)) : m_document.len(v);
     }
 
     const Pattern& patternOf(const std::string& size) const
@@ -222,20 +226,20 @@ private:
         const int rows = int(measures().size()) + 1;
         m_table->setRowCount(rows);
         m_table->setColumnCount(int(trials.size()) + 1);
-        QStringList columns{QString("Predicted, size %1").arg(text(m_document.pattern().size))}, names;
+        QStringList columns{spoken("Predicted, size {}", text(m_document.pattern().size))}, names;
         for (const auto& t : trials)
-            columns << QString("Trial %1, size %2").arg(text(t.date), text(t.size));
+            columns << spoken("Trial {}, size {}", text(t.date), text(t.size));
         for (const auto& m : measures())
-            names << m.name;
-        names << "Note";
+            names << text(m.name);
+        names << spoken("Note");
         m_table->setHorizontalHeaderLabels(columns);
         m_table->setVerticalHeaderLabels(names);
         for (int r = 0; r < rows; ++r) {
-            auto* fixed = new QTableWidgetItem(r + 1 == rows
+            auto* predicted = new QTableWidgetItem(r + 1 == rows
                     ? QString()
                     : shown(measures()[std::size_t(r)], measures()[std::size_t(r)].predicted(m_document.pattern())));
-            fixed->setFlags(Qt::ItemIsEnabled);
-            m_table->setItem(r, 0, fixed);
+            predicted->setFlags(Qt::ItemIsEnabled);
+            m_table->setItem(r, 0, predicted);
             // What this bag does not have is not asked for.
             m_table->setRowHidden(r,
                 r + 1 < rows && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
@@ -250,18 +254,18 @@ private:
                     const Measure& m = measures()[std::size_t(r)];
                     const double v = trials[k].*m.value, predicted = m.predicted(patternOf(trials[k].size));
                     if (v > 0) {
-                        measured = m.minutes ? text(formatNumber(v)) : m_document.exact(v);
+                        measured = m.minutes ? number(v) : m_document.exact(v);
                         const double difference = v - predicted;
                         off = !m.minutes
                             && std::abs(difference) > 3; // mm: more than sewing explains (common practice, no source)
                         s = QString("%1   (%2%3)")
                                 .arg(shown(m, v), difference < 0 ? "−" : "+", shown(m, std::abs(difference)));
                     } else
-                        s = "type what was measured";
+                        s = spoken("type what was measured");
                 }
                 auto* item = new QTableWidgetItem(s);
                 item->setData(Qt::UserRole, measured);
-                item->setForeground(off ? theme().error : s.startsWith("type") ? theme().muted : theme().ink);
+                item->setForeground(off ? theme().error : measured.isEmpty() ? theme().muted : theme().ink);
                 m_table->setItem(r, int(k) + 1, item);
             }
         }
@@ -282,12 +286,13 @@ private:
         const auto line = [](const QString& a, double v) {
             return QString("<tr><td style='padding-right:18px'>%1</td><td align='right'>%2</td></tr>")
                 .arg(a)
-                .arg(v, 0, 'f', 2);
+                .arg(fixed(v, 2));
         };
-        m_cost->setText("<table>" + line("Cloth and interlinings, by the marker", cloth)
-            + line(QString("Labour, %1 min at %2 an hour").arg(minutes, 0, 'f', 0).arg(w.labourRate), labour)
-            + line(QString("Overhead, %1 %").arg(w.overhead), overhead)
-            + line("<b>In all</b>", cloth + labour + overhead) + "</table><p>Notions are not priced here.</p>");
+        m_cost->setText("<table>" + line(spoken("Cloth and interlinings, by the marker"), cloth)
+            + line(spoken("Labour, {} min at {} an hour", fixed(minutes, 0), w.labourRate), labour)
+            + line(spoken("Overhead, {} %", w.overhead), overhead)
+            + line("<b>" + spoken("In all").toHtmlEscaped() + "</b>", cloth + labour + overhead) + "</table><p>"
+            + spoken("Notions are not priced here.").toHtmlEscaped() + "</p>");
         m_filling = false;
     }
 
@@ -296,7 +301,7 @@ private:
         if (m_filling || c < 1)
             return;
         const QString value = m_table->item(r, c)->text().trimmed();
-        m_document.edit("Trial measure", [&](Design& d) {
+        m_document.edit(spoken("Trial measure"), [&](Design& d) {
             Trial& t = d.trials[std::size_t(c) - 1];
             if (r == int(measures().size())) {
                 t.note = value.toStdString();
@@ -307,9 +312,10 @@ private:
             if (value.isEmpty())
                 t.*m.value = 0;
             else if (m.minutes)
-                t.minutes = within("minutes", parseLength(number.toStdString()), 0, limits::minutes, "min");
+                t.minutes = within(say("minutes"), parseLength(number.toStdString()), 0, limits::minutes, "min");
             else
-                t.*m.value = within(m.name, parseLength(number.toStdString(), m_document.unit()), 0, limits::length);
+                t.*m.value = within(
+                    labelled(m.name), parseLength(number.toStdString(), m_document.unit()), 0, limits::length);
         });
         QMetaObject::invokeMethod(
             this, [this] { fill(); }, Qt::QueuedConnection);

@@ -48,7 +48,8 @@ std::string script(const CLI::App& app)
 
 Verb completionVerb(CLI::App& app)
 {
-    auto* c = app.add_subcommand("completion", "Write a completion script for bash: source <(tectonis-cli completion)");
+    auto* c = app.add_subcommand(
+        "completion", spoken("Write a completion script for bash: source <(tectonis-cli completion)"));
     return {c, [&app] {
                 print(script(app));
                 return 0;

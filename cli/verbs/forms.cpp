@@ -26,18 +26,19 @@ void printForms(bool json)
         const Design design = newDesign(form->id());
         const DesignSpec spec = specOf(design);
         const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
-        out += fmt::format("{} – {}\n  {}\n\n  Dimensions (mm):\n", form->id(), form->name(), form->meaning());
+        out += fmt::format("{} – {}\n  {}\n\n  {}\n", form->id(), spoken("{}", Label{form->name()}),
+            spoken("{}", Label{form->meaning()}), spoken("Dimensions (mm):"));
         for (const auto& d : spec.dimensions) {
             const Range range = rangeOf(d, values);
             out += fmt::format("    {:<22} {:<10} {} … {}  [{}]  {}\n", d.name, formatNumber(values.at(d.name)),
-                formatNumber(range.min), formatNumber(range.max), ruleText(d.rule), d.meaning);
+                formatNumber(range.min), formatNumber(range.max), ruleText(d.rule), spoken("{}", Label{d.meaning}));
         }
-        out += "\n  Choices:\n";
+        out += "\n  " + spoken("Choices:") + "\n";
         for (const auto& c : spec.choices) {
             std::string options;
             for (const auto& [value, label] : c.options)
                 options += (options.empty() ? "" : " | ") + value;
-            out += fmt::format("    {:<22} {}  {}\n", c.name, options, c.meaning);
+            out += fmt::format("    {:<22} {}  {}\n", c.name, options, spoken("{}", Label{c.meaning}));
         }
     }
     print(out);
@@ -49,7 +50,7 @@ void drawForms(const std::filesystem::path& folder)
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     if (error)
-        throw InputError(folder.string(), "the folder cannot be made: " + error.message());
+        throw InputError(folder.string(), say("the folder cannot be made: {}", error.message()));
     const auto draw = [&](const std::string& name, const std::vector<Run>& silhouette) {
         std::string svg =
             "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"150\" height=\"165\" viewBox=\"-4 -108 108 114\">\n";
@@ -75,9 +76,9 @@ Verb formsVerb(CLI::App& app)
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand(
-        "forms", "List the body forms and the parts they can carry, with dimensions and defaults");
-    c->add_flag("--json", o->json, "as JSON");
-    c->add_option("--drawings", o->drawings, "folder to write a drawing of each form and part to, as SVG");
+        "forms", spoken("List the body forms and the parts they can carry, with dimensions and defaults"));
+    c->add_flag("--json", o->json, spoken("as JSON"));
+    c->add_option("--drawings", o->drawings, spoken("folder to write a drawing of each form and part to, as SVG"));
     return {c, [o] {
                 if (!o->drawings.empty())
                     drawForms(o->drawings);
@@ -93,10 +94,10 @@ Verb newVerb(CLI::App& app)
         std::vector<std::string> values;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("new", "Make a new design");
-    c->add_option("form", o->form, "the body form")->required();
-    c->add_option("--set", o->values, "NAME=VALUE, a dimension or choice")->take_all()->allow_extra_args(false);
-    c->add_option("-o,--output", o->out, "file to write")->required();
+    auto* c = app.add_subcommand("new", spoken("Make a new design"));
+    c->add_option("form", o->form, spoken("the body form"))->required();
+    c->add_option("--set", o->values, spoken("NAME=VALUE, a dimension or choice"))->take_all()->allow_extra_args(false);
+    c->add_option("-o,--output", o->out, spoken("file to write"))->required();
     return {c, [o] {
                 Design design = newDesign(o->form);
                 design.library = libraryFor(design, myLibrary());
@@ -116,14 +117,14 @@ Verb formVerb(CLI::App& app)
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand(
-        "form", "Make a design anew in another body form; what the form can take stays, the rest is named");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("form", o->form, "the body form")->required();
+        "form", spoken("Make a design anew in another body form; what the form can take stays, the rest is named"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("form", o->form, spoken("the body form"))->required();
     return {c, [o] {
                 changedFile(o->file, [&](Design& design) {
                     Reformed next = reformed(design, o->form);
                     for (const auto& lost : next.lost)
-                        tell("not kept: " + lost);
+                        tell(say("not kept: {}", lost));
                     design = std::move(next.design);
                     return true;
                 });

@@ -24,7 +24,7 @@ std::string listed(const Library& library, const std::string& use)
     for (const auto& m : library.materials())
         if (use.empty() || m.use == use)
             out += fmt::format("{}\t{}\t{}\t{} mm\t{} g/m²\t{}\n", m.id, m.name, m.use, formatNumber(m.thickness),
-                formatNumber(m.gsm), m.width > 0 ? formatNumber(m.width) + " mm wide" : "by the metre");
+                formatNumber(m.gsm), m.width > 0 ? spoken("{} mm wide", Num(m.width)) : spoken("by the metre"));
     return out;
 }
 
@@ -34,7 +34,7 @@ void add(const std::string& file)
     for (const auto& told : read.told)
         tell(told);
     const auto& c = read.library.contents();
-    tell(fmt::format("taken into {}: {} materials, {} stock tables, {} papers, {} workshops", ownLibraryFile().string(),
+    tell(say("taken into {}: {} materials, {} stock tables, {} papers, {} workshops", ownLibraryFile().string(),
         c.materials.size(), c.stock.size(), c.papers.size(), c.workshops.size()));
 }
 
@@ -50,7 +50,7 @@ void newer(const Options& o)
             edit(design, [&](Design& next) { change::newerValues(next, mine); });
         return o.take && !out.empty();
     });
-    print(out.empty() ? "The design has the values of your library.\n" : out);
+    print(out.empty() ? spoken("The design has the values of your library.") + "\n" : out);
 }
 
 } // namespace
@@ -59,14 +59,15 @@ Verb libraryVerb(CLI::App& app)
 {
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand("library",
-        "List the materials that there are, take some into your own library, write it, or bring a design up to it");
-    c->add_option("--use", o->use, "only face, interlining or strap");
-    c->add_option("--add", o->add, "take what this file holds (CSV or JSON) into your own library");
-    c->add_option("--remove", o->remove, "ID: take a material out of your own library");
-    c->add_option("-o,--output", o->out, "write the whole library: .csv the materials, .json all");
+        spoken("List the materials that there are, take some into your own library, write it, or bring a design up to "
+               "it"));
+    c->add_option("--use", o->use, spoken("only face, interlining or strap"));
+    c->add_option("--add", o->add, spoken("take what this file holds (CSV or JSON) into your own library"));
+    c->add_option("--remove", o->remove, spoken("ID: take a material out of your own library"));
+    c->add_option("-o,--output", o->out, spoken("write the whole library: .csv the materials, .json all"));
     auto* newerOption = c->add_option(
-        "--newer", o->newer, "a design: list what it carries otherwise than the library has it");
-    c->add_flag("--take", o->take, "with --newer: take those values into the design")->needs(newerOption);
+        "--newer", o->newer, spoken("a design: list what it carries otherwise than the library has it"));
+    c->add_flag("--take", o->take, spoken("with --newer: take those values into the design"))->needs(newerOption);
     return {c, [o] {
                 if (!o->add.empty())
                     add(o->add);

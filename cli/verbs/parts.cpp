@@ -20,7 +20,7 @@ std::string layersText(const Design& design)
         const LayerRule& r = design.layers[i];
         out += fmt::format("{}\t{}\t{}\t{}\t{}", i + 1, r.pieces, r.material, r.fixing, r.trim);
         if (!r.area.empty())
-            out += "\tarea " + r.area;
+            out += "\t" + spoken("area {}", r.area);
         for (const auto& [edge, trim] : r.edges)
             out += fmt::format("\t{}={}", edge, trim);
         out += "\n";
@@ -38,11 +38,11 @@ void takeMeasures(Carried& thing, const std::string& text)
     for (double* to : {&thing.width, &thing.height, &thing.thickness}) {
         std::string one;
         if (!std::getline(in, one, 'x'))
-            throw InputError(text, "write width x height x thickness: 240x170x20");
+            throw InputError(text, say("write width x height x thickness: 240x170x20"));
         *to = parseLength(one);
     }
     if (std::string more; std::getline(in, more))
-        throw InputError(text, "three measures make a thing: 240x170x20");
+        throw InputError(text, say("three measures make a thing: 240x170x20"));
 }
 
 } // namespace
@@ -54,16 +54,16 @@ Verb partVerb(CLI::App& app)
         std::vector<std::string> added, removed, values;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("part", "List, add or take out the parts of a design");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--add", o->added, "KIND, e.g. slip-pocket")->take_all()->allow_extra_args(false);
-    c->add_option("--set", o->values, "NAME=VALUE of the part added: site=\"lining front\", drop=40")
+    auto* c = app.add_subcommand("part", spoken("List, add or take out the parts of a design"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--add", o->added, spoken("KIND, e.g. slip-pocket"))->take_all()->allow_extra_args(false);
+    c->add_option("--set", o->values, spoken("NAME=VALUE of the part added: site=\"lining front\", drop=40"))
         ->take_all()
         ->allow_extra_args(false);
-    c->add_option("--remove", o->removed, "ID, e.g. slip2")->take_all()->allow_extra_args(false);
+    c->add_option("--remove", o->removed, spoken("ID, e.g. slip2"))->take_all()->allow_extra_args(false);
     return {c, [o] {
                 if (!o->values.empty() && o->added.size() != 1)
-                    throw InputError("--set", "it goes with one --add");
+                    throw InputError("--set", say("it goes with one --add"));
                 const Design design = changedFile(o->file, [&](Design& d) {
                     edit(d, [&](Design& next) {
                         for (const auto& kind : o->added) {
@@ -93,18 +93,18 @@ Verb layerVerb(CLI::App& app)
         std::size_t remove = 0;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("layer", "List what lies behind pieces, put something behind or take it away");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--behind", o->pieces, "a role (panel) or the key of a piece");
-    c->add_option("--material", o->material, "id of the interlining; “tectonis-cli library” lists them");
-    c->add_option("--fixing", o->fixing, "fused, basted, glued or loose");
-    c->add_option("--trim", o->trim, "full, stitch, or inset 3");
-    c->add_option("--edge", o->edges, "NAME=TRIM where an edge differs")->take_all()->allow_extra_args(false);
-    c->add_option("--area", o->area, "only a named area of the piece");
-    c->add_option("--remove", o->remove, "NUMBER in the list");
+    auto* c = app.add_subcommand("layer", spoken("List what lies behind pieces, put something behind or take it away"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--behind", o->pieces, spoken("a role (panel) or the key of a piece"));
+    c->add_option("--material", o->material, spoken("id of the interlining; “tectonis-cli library” lists them"));
+    c->add_option("--fixing", o->fixing, spoken("fused, basted, glued or loose"));
+    c->add_option("--trim", o->trim, spoken("full, stitch, or inset 3"));
+    c->add_option("--edge", o->edges, spoken("NAME=TRIM where an edge differs"))->take_all()->allow_extra_args(false);
+    c->add_option("--area", o->area, spoken("only a named area of the piece"));
+    c->add_option("--remove", o->remove, spoken("NUMBER in the list"));
     return {c, [o] {
                 if (o->material.empty() != o->pieces.empty())
-                    throw InputError("--behind", "it goes with --material");
+                    throw InputError("--behind", say("it goes with --material"));
                 const bool any = !o->material.empty() || o->remove > 0;
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
@@ -137,15 +137,15 @@ Verb carryVerb(CLI::App& app)
         std::size_t remove = 0;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("carry", "List the things that the bag is for, add one or take one out");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--add", o->name, "what it is called");
-    c->add_option("--measures", o->measures, "width x height x thickness, as it stands in the bag: 240x170x20");
-    c->add_option("--place", o->place, "main, or the id of a pocket");
-    c->add_option("--remove", o->remove, "NUMBER in the list");
+    auto* c = app.add_subcommand("carry", spoken("List the things that the bag is for, add one or take one out"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--add", o->name, spoken("what it is called"));
+    c->add_option("--measures", o->measures, spoken("width x height x thickness, as it stands in the bag: 240x170x20"));
+    c->add_option("--place", o->place, spoken("main, or the id of a pocket"));
+    c->add_option("--remove", o->remove, spoken("NUMBER in the list"));
     return {c, [o] {
                 if (o->name.empty() != o->measures.empty())
-                    throw InputError("--add", "it goes with --measures");
+                    throw InputError("--add", say("it goes with --measures"));
                 const bool any = !o->name.empty() || o->remove > 0;
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)

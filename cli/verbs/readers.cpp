@@ -27,10 +27,8 @@ int printFindings(const Design& design, const std::string& size, bool json)
     else {
         std::string out;
         for (const auto& f : findings)
-            out += words(say("{}, size {}, {}: {}", Label{nameOf(f.severity)}, f.size, f.subject, f.text), Unit::Mm,
-                       readersLanguage())
-                + "\n";
-        print(out.empty() ? words(say("No snags in any size."), Unit::Mm, readersLanguage()) + "\n" : out);
+            out += spoken("{}, size {}, {}: {}", nameOf(f.severity), f.size, f.subject, f.text) + "\n";
+        print(out.empty() ? spoken("No snags in any size.") + "\n" : out);
     }
     const bool bad = std::any_of(
         findings.begin(), findings.end(), [](const Finding& f) { return f.severity == Severity::Error; });
@@ -41,6 +39,7 @@ int printFindings(const Design& design, const std::string& size, bool json)
 std::string walkReport(const std::vector<Pattern>& patterns, const std::string& only, Unit unit)
 {
     std::string out;
+    const auto length = [&](double mm) { return readersLanguage().exactLength(mm, unit); };
     const auto codes = [](const Pattern& p, const std::vector<EdgeUse>& side) {
         std::string list, last;
         for (const auto& use : side)
@@ -52,20 +51,23 @@ std::string walkReport(const std::vector<Pattern>& patterns, const std::string& 
         for (const auto& seam : p.seams) {
             if (!only.empty() && seam.key != only)
                 continue;
-            out += fmt::format("Size {}: {} [{}]\n  {} {}   {} {}   ease {}   difference {}\n", p.size,
-                words(seam.name, unit, readersLanguage()), seam.key, codes(p, seam.a), exactLength(seam.lengthA, unit),
-                codes(p, seam.b), exactLength(seam.lengthB, unit), exactLength(seam.ease, unit),
-                exactLength(seam.difference(), unit));
+            out += spoken("Size {}: {}", p.size, seam.name) + " [" + seam.key.text() + "]\n  "
+                + spoken("{} {}   {} {}   ease {}   difference {}", codes(p, seam.a), length(seam.lengthA),
+                    codes(p, seam.b), length(seam.lengthB), length(seam.ease), length(seam.difference()))
+                + "\n";
             if (seam.openStart + seam.openEnd > 0)
-                out += fmt::format("  open at its start {}, at its end {}\n", exactLength(seam.openStart, unit),
-                    exactLength(seam.openEnd, unit));
-            for (const auto& stop : walked(p, seam))
-                out += fmt::format("  {:>12}  {:>12}  {}{}\n", stop.onA < 0 ? "–" : exactLength(stop.onA, unit),
-                    stop.onB < 0 ? "–" : exactLength(stop.onB, unit), words(stop.what, unit, readersLanguage()),
-                    std::abs(stop.apart) > 0.005 ? ", " + exactLength(stop.apart, unit) + " apart" : "");
+                out += "  "
+                    + spoken("open at its start {}, at its end {}", length(seam.openStart), length(seam.openEnd))
+                    + "\n";
+            for (const auto& stop : walked(p, seam)) {
+                const std::string what = words(stop.what, unit, readersLanguage());
+                out += fmt::format("  {:>12}  {:>12}  {}\n", stop.onA < 0 ? "–" : length(stop.onA),
+                    stop.onB < 0 ? "–" : length(stop.onB),
+                    std::abs(stop.apart) > 0.005 ? spoken("{}, {} apart", what, length(stop.apart)) : what);
+            }
         }
     if (out.empty())
-        throw InputError(only, "the pattern has no such seam; leave --seam away to list them all");
+        throw InputError(only, say("the pattern has no such seam; leave --seam away to list them all"));
     return out;
 }
 
@@ -78,10 +80,10 @@ Verb measureVerb(CLI::App& app)
         bool json = false;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("measure", "Every number of the pattern");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--size", o->size, "only this size");
-    c->add_flag("--json", o->json, "as JSON (always)");
+    auto* c = app.add_subcommand("measure", spoken("Every number of the pattern"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--size", o->size, spoken("only this size"));
+    c->add_flag("--json", o->json, spoken("as JSON (always)"));
     return {c, [o] {
                 const Design design = opened(o->file);
                 const auto patterns = drafted(design, o->size);
@@ -96,11 +98,11 @@ Verb walkVerb(CLI::App& app)
         std::string file, seam, size, unit = "mm";
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("walk", "Walk the seams: both runs with every mark and join as they meet");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--seam", o->seam, "only this seam, by its key");
-    c->add_option("--size", o->size, "only this size");
-    c->add_option("--unit", o->unit, "in which lengths are written: mm, cm or in");
+    auto* c = app.add_subcommand("walk", spoken("Walk the seams: both runs with every mark and join as they meet"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--seam", o->seam, spoken("only this seam, by its key"));
+    c->add_option("--size", o->size, spoken("only this size"));
+    c->add_option("--unit", o->unit, spoken("in which lengths are written: mm, cm or in"));
     return {c, [o] {
                 print(walkReport(drafted(opened(o->file), o->size), o->seam, unitOf(o->unit)));
                 return 0;
@@ -114,10 +116,10 @@ Verb checkVerb(CLI::App& app)
         bool json = false;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("check", "Check every size; exit code 1 if there is an error");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--size", o->size, "only this size");
-    c->add_flag("--json", o->json, "as JSON");
+    auto* c = app.add_subcommand("check", spoken("Check every size; exit code 1 if there is an error"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--size", o->size, spoken("only this size"));
+    c->add_flag("--json", o->json, spoken("as JSON"));
     return {c, [o] { return printFindings(opened(o->file), o->size, o->json); }};
 }
 
@@ -130,17 +132,17 @@ Verb exportVerb(CLI::App& app)
     const auto o = std::make_shared<Options>();
     std::string labels, ids;
     for (const auto& e : exporters()) {
-        labels += (labels.empty() ? "" : "; ") + std::string(e.label);
+        labels += (labels.empty() ? "" : "; ") + spoken("{}", e.label);
         ids += (ids.empty() ? "" : ", ") + std::string(e.id);
     }
-    auto* c = app.add_subcommand("export", "Write a file or folder: " + labels);
-    c->add_option("file", o->file, "the design")->required();
+    auto* c = app.add_subcommand("export", spoken("Write a file or folder: {}", labels));
+    c->add_option("file", o->file, spoken("the design"))->required();
     c->add_option("what", o->what, ids)->required();
-    c->add_option("-o,--output", o->out, "file or folder to write")->required();
-    c->add_option("--paper", o->paper, "A4, A3, Letter, or a paper of your library");
-    c->add_flag("--figures", o->figures, "sheets: plain rectangles as figures, not printed");
-    c->add_option("--unit", o->unit, "in which lengths are written: mm, cm or in");
-    c->add_option("--size", o->size, "only this size");
+    c->add_option("-o,--output", o->out, spoken("file or folder to write"))->required();
+    c->add_option("--paper", o->paper, spoken("A4, A3, Letter, or a paper of your library"));
+    c->add_flag("--figures", o->figures, spoken("sheets: plain rectangles as figures, not printed"));
+    c->add_option("--unit", o->unit, spoken("in which lengths are written: mm, cm or in"));
+    c->add_option("--size", o->size, spoken("only this size"));
     return {
         c, [o] {
             const Exporter& exporter = exporterOf(o->what);

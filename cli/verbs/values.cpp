@@ -16,7 +16,7 @@ std::pair<std::string, std::string> parted(const std::string& assignment)
 {
     const auto equals = assignment.find('=');
     if (equals == std::string::npos || equals == 0)
-        throw InputError(assignment, "write NAME=RULE");
+        throw InputError(assignment, say("write NAME=RULE"));
     return {assignment.substr(0, equals), assignment.substr(equals + 1)};
 }
 
@@ -44,10 +44,11 @@ Verb setVerb(CLI::App& app)
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand("set",
-        "Change dimensions, choices, material.ROLE, seam.KEY.start, workshop, name, studio or notes of a design");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("values", o->values, "NAME=VALUE …")->required();
-    c->add_option("--size", o->size, "only in this size");
+        spoken(
+            "Change dimensions, choices, material.ROLE, seam.KEY.start, workshop, name, studio or notes of a design"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("values", o->values, spoken("NAME=VALUE …"))->required();
+    c->add_option("--size", o->size, spoken("only in this size"));
     return {c, [o] {
                 changedFile(o->file, [&](Design& design) {
                     edit(design, [&](Design& next) {
@@ -67,10 +68,11 @@ Verb sizesVerb(CLI::App& app)
         std::vector<std::string> names;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("sizes", "List the sizes of a design, or give it others; the base size has a *");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("names", o->names, "all sizes in their order");
-    c->add_option("--base", o->base, "the size that values are given for");
+    auto* c = app.add_subcommand(
+        "sizes", spoken("List the sizes of a design, or give it others; the base size has a *"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("names", o->names, spoken("all sizes in their order"));
+    c->add_option("--base", o->base, spoken("the size that values are given for"));
     return {c, [o] {
                 const bool any = !o->names.empty() || !o->base.empty();
                 const Design design = changedFile(o->file, [&](Design& d) {
@@ -96,18 +98,18 @@ Verb ruleVerb(CLI::App& app)
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand("rule",
-        "List dimensions with their size rules and own values, or change rules: hold, follow, step 20, ratio 1.08, "
-        "stock zip");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("rules", o->rules, "NAME=RULE …");
-    c->add_option("--no-own", o->none, "NAME: takes its own value in --size away again")
+        spoken("List dimensions with their size rules and own values, or change rules: hold, follow, step 20, ratio "
+               "1.08, stock zip"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("rules", o->rules, spoken("NAME=RULE …"));
+    c->add_option("--no-own", o->none, spoken("NAME: takes its own value in --size away again"))
         ->take_all()
         ->allow_extra_args(false);
-    c->add_option("--size", o->size, "the size that --no-own means");
+    c->add_option("--size", o->size, spoken("the size that --no-own means"));
     return {c, [o] {
                 const bool any = !o->rules.empty() || !o->none.empty();
                 if (!o->none.empty() && o->size.empty())
-                    throw InputError("--no-own", "name the size with --size");
+                    throw InputError("--no-own", say("name the size with --size"));
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
                         edit(d, [&](Design& next) {

@@ -32,11 +32,11 @@ std::vector<std::string> moved(
 {
     const auto from = std::find(ids.begin(), ids.end(), step);
     if (from == ids.end())
-        throw InputError(step, "there is no such step");
+        throw InputError(step, say("there is no such step"));
     ids.erase(from);
     const auto to = std::find(ids.begin(), ids.end(), beside);
     if (to == ids.end())
-        throw InputError(beside, step == beside ? "a step goes beside another" : "there is no such step");
+        throw InputError(beside, step == beside ? say("a step goes beside another") : say("there is no such step"));
     ids.insert(behind ? to + 1 : to, step);
     return ids;
 }
@@ -50,8 +50,9 @@ std::string orderText(const Design& design)
         out += fmt::format(
             "{}\t{}\t{}\n", i + 1, p.steps[order[i]].id, words(p.steps[order[i]].title, Unit::Mm, readersLanguage()));
     for (const auto& broken : brokenRules(p, order))
-        out += fmt::format("! {} comes before {}, but {}\n", p.steps[broken.early].id, p.steps[broken.late].id,
-            words(broken.reason, Unit::Mm, readersLanguage()));
+        out += "! "
+            + spoken("{} comes before {}, but {}", p.steps[broken.early].id, p.steps[broken.late].id, broken.reason)
+            + "\n";
     return out;
 }
 
@@ -74,7 +75,7 @@ void takeValue(Trial& trial, const std::string& assignment)
                 trial.*member = parseLength(value);
                 return;
             }
-        throw InputError(assignment, "write date=, note=, width=, height=, depth=, strap=, zip= or minutes=");
+        throw InputError(assignment, say("write date=, note=, width=, height=, depth=, strap=, zip= or minutes="));
     }
 }
 
@@ -83,7 +84,7 @@ std::string trialsText(const Design& design)
     std::string out;
     for (std::size_t i = 0; i < design.trials.size(); ++i) {
         const Trial& t = design.trials[i];
-        out += fmt::format("{}\t{}\tsize {}", i + 1, t.date, t.size);
+        out += fmt::format("{}\t{}\t{}", i + 1, t.date, spoken("size {}", t.size));
         for (const auto& [name, member] : kMeasures)
             if (t.*member > 0)
                 out += fmt::format("\t{}={}", name, formatNumber(t.*member));
@@ -101,15 +102,16 @@ Verb orderVerb(CLI::App& app)
         bool reset = false;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("order", "List the steps in their order with the rules it breaks, or move a step");
-    c->add_option("file", o->file, "the design")->required();
-    auto* move = c->add_option("--move", o->move, "id of a step");
-    auto* before = c->add_option("--before", o->before, "id of the step that it goes before")->needs(move);
-    c->add_option("--after", o->after, "id of the step that it goes behind")->needs(move)->excludes(before);
-    c->add_flag("--as-proposed", o->reset, "the order that Tectonis proposes");
+    auto* c = app.add_subcommand(
+        "order", spoken("List the steps in their order with the rules it breaks, or move a step"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    auto* move = c->add_option("--move", o->move, spoken("id of a step"));
+    auto* before = c->add_option("--before", o->before, spoken("id of the step that it goes before"))->needs(move);
+    c->add_option("--after", o->after, spoken("id of the step that it goes behind"))->needs(move)->excludes(before);
+    c->add_flag("--as-proposed", o->reset, spoken("the order that Tectonis proposes"));
     return {c, [o] {
                 if (!o->move.empty() && o->before.empty() && o->after.empty())
-                    throw InputError("--move", "it goes with --before or --after");
+                    throw InputError("--move", say("it goes with --before or --after"));
                 const bool any = !o->move.empty() || o->reset;
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
@@ -138,14 +140,14 @@ Verb trialVerb(CLI::App& app)
         std::size_t remove = 0;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("trial", "List what sewn trials measured, add one or take one out");
-    c->add_option("file", o->file, "the design")->required();
-    c->add_option("--add", o->size, "a trial of this size");
-    c->add_option("values", o->values, "date=2026-05-01 width=302 note=\"…\" …");
-    c->add_option("--remove", o->remove, "NUMBER in the list");
+    auto* c = app.add_subcommand("trial", spoken("List what sewn trials measured, add one or take one out"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    c->add_option("--add", o->size, spoken("a trial of this size"));
+    c->add_option("values", o->values, spoken("date=2026-05-01 width=302 note=\"…\" …"));
+    c->add_option("--remove", o->remove, spoken("NUMBER in the list"));
     return {c, [o] {
                 if (o->size.empty() && !o->values.empty())
-                    throw InputError(o->values.front(), "values go with --add SIZE");
+                    throw InputError(o->values.front(), say("values go with --add SIZE"));
                 const bool any = !o->size.empty() || o->remove > 0;
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)

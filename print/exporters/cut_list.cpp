@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "exporters/exporter.hpp"
 #include "files/files.hpp"
-#include "formats/measure_json.hpp"
+#include "formats/cut_list.hpp"
+#include "languages.hpp"
 
 namespace tectonis {
 
 std::size_t writeCutList(const ExportJob& job)
 {
-    writeWhole(job.to, cutListText(job.design, job.patterns, job.unit));
+    writeWhole(job.to, cutListText(job.design, job.patterns, job.unit, readersLanguage()));
     return 1;
 }
 

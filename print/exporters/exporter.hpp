@@ -21,9 +21,9 @@ struct ExportJob {
 
 struct Exporter {
     const char* id;     ///< "sheets", on the command line and in file names
-    const char* label;  ///< "Sheets, PDF"
+    Label label;        ///< "Sheets, PDF"
     const char* ending; ///< ".pdf"; empty: it writes a folder
-    const char* kind;   ///< of the file, for dialogs: "PDF"
+    Label kind;         ///< of the file, for dialogs: "PDF"
     /// Returns how many files were written: none if the job's progress stopped it before.
     /// @throws InputError if they cannot be.
     std::size_t (*write)(const ExportJob& job);

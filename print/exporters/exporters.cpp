@@ -14,11 +14,11 @@ std::size_t writeMeasures(const ExportJob& job);
 const std::vector<Exporter>& exporters()
 {
     static const std::vector<Exporter> all{
-        {"sheets", "Sheets, PDF", ".pdf", "PDF", writeSheets},
-        {"booklet", "Booklet, PDF", ".pdf", "PDF", writeBooklet},
-        {"pieces", "Pieces, SVG", "", "", writePiecesAsSvg},
-        {"cutlist", "Cut list, text", ".txt", "Text", writeCutList},
-        {"measures", "Measures, JSON", ".json", "JSON", writeMeasures},
+        {"sheets", label("Sheets, PDF"), ".pdf", label("PDF"), writeSheets},
+        {"booklet", label("Booklet, PDF"), ".pdf", label("PDF"), writeBooklet},
+        {"pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg},
+        {"cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList},
+        {"measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures},
     };
     return all;
 }
@@ -31,7 +31,7 @@ const Exporter& exporterOf(const std::string& id)
             return e;
         known += (known.empty() ? "" : ", ") + std::string(e.id);
     }
-    throw InputError(id, "there is no such export; use one of " + known);
+    throw InputError(id, say("there is no such export; use one of {}", known));
 }
 
 } // namespace tectonis

@@ -19,7 +19,7 @@ double solved(const std::string& formula, const std::map<std::string, double>& v
     return evaluateFormula(formula, [&](const std::string& name) {
         const auto it = values.find(name);
         if (it == values.end())
-            throw InputError("", "no " + name);
+            throw InputError("", say("no {}", name));
         return it->second;
     });
 }

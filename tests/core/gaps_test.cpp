@@ -205,7 +205,7 @@ TEST_CASE("Bulk: what is thickest under the foot is named to be trimmed, in what
             limited.workshop.machineLimit = limit;
             for (const auto& f : foundBy("bulk", limited))
                 if (f.key == at.key && f.size == "M")
-                    return std::string(nameOf(f.severity));
+                    return nameOf(f.severity).source;
             return std::string("nothing");
         };
         CHECK(told(*seam, bulkAt(p, *seam).underFoot - 0.5) == "error");

@@ -2,6 +2,7 @@
 // Another form for a design: what it can take stays, what cannot is named, and nothing that is not the form's is lost.
 #include "checks/finding.hpp"
 #include "drawn.hpp"
+#include "english.hpp"
 #include "features/feature.hpp"
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
@@ -48,14 +49,14 @@ TEST_CASE("From every form to every other: words, sizes, things, trials and revi
             const bool kept = std::any_of(r.design.features.begin(), r.design.features.end(),
                 [&](const Feature& g) { return g.id == f.id && g.kind == f.kind; });
             const bool told = std::any_of(r.lost.begin(), r.lost.end(),
-                [&](const std::string& s) { return s.find(featureKind(f.kind).name()) != std::string::npos; });
+                [&](const Message& s) { return words(s).find(featureKind(f.kind).name()) != std::string::npos; });
             INFO(f.id);
             CHECK((kept || told));
         }
         for (const char* name : {"width", "height", "depth"})
             if (const auto it = r.design.dimensions.find(name); it != r.design.dimensions.end()) {
                 const bool told = std::any_of(r.lost.begin(), r.lost.end(),
-                    [&](const std::string& s) { return s.starts_with(specOf(start).dimension(name)->label + " "); });
+                    [&](const Message& s) { return words(s).starts_with(specOf(start).dimension(name)->label + " "); });
                 INFO(name);
                 CHECK((it->second == start.dimensions.at(name) || told));
             }
@@ -86,8 +87,8 @@ TEST_CASE("To a tote with the same measures: 340 wide stays 340, pockets and str
     // The corner radius that was changed has no place there and is named.
     setDimension(d, "radius", "33");
     const Reformed named = reformed(d, "large-tote");
-    CHECK(std::any_of(
-        named.lost.begin(), named.lost.end(), [](const std::string& s) { return s == "Corner radius 33 mm"; }));
+    CHECK(
+        std::any_of(named.lost.begin(), named.lost.end(), [](const Message& s) { return s == "Corner radius 33 mm"; }));
     // A name that was never changed goes with the form.
     CHECK(r.design.name == formOf("large-tote").name());
 }

@@ -150,7 +150,7 @@ TEST_CASE("Dry run by hand: parts come and go, the opening opens and closes, a z
     for (std::size_t i = 0; i < right.size(); ++i) {
         INFO("after " << p.steps[i].id);
         CHECK(right[i].parts == parts[i]);
-        CHECK(right[i].opening == opening[i]);
+        CHECK(right[i].opening.source == opening[i]);
         CHECK(right[i].zip == "in, closed");
         CHECK(right[i].problems.empty());
     }

@@ -351,7 +351,7 @@ TEST_CASE("The dry run ends with one bag; the opening opens and closes")
         CHECK(states.back().parts == std::vector<WorkId>{"bag"});
         for (const auto& s : states)
             CHECK(s.problems.empty());
-        CHECK(states.back().opening == (std::string(way) == "bagged-out" ? "closed" : ""));
+        CHECK(states.back().opening.source == (std::string(way) == "bagged-out" ? "closed" : ""));
         CHECK(!states.back().zip.empty());
     }
 }

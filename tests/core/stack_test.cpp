@@ -324,7 +324,7 @@ TEST_CASE("Every repair that is offered is one that is then taken, and names a d
                 continue;
             ++offered;
             INFO(name << ": " << words(f.subject) << ", " << words(f.repair->label));
-            CHECK(whyNotMend(d, f) == "");
+            CHECK(whyNotMend(d, f).empty());
         }
     });
     CHECK(offered > 300);

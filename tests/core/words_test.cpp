@@ -42,9 +42,8 @@ void sourcesOf(const Message& m, std::set<std::string>& out)
     if (m.source() != "{}" && m.source() != "{} {}" && !m.empty())
         out.emplace(m.source());
     for (const auto& a : m.arguments())
-        if (const auto* inner = std::get_if<std::vector<Message>>(&a))
-            for (const auto& each : *inner)
-                sourcesOf(each, out);
+        if (const auto* inner = std::get_if<Message>(&a))
+            sourcesOf(*inner, out);
         else if (const auto* label = std::get_if<Label>(&a))
             out.insert(label->source);
 }
@@ -206,9 +205,8 @@ void namesIn(const Message& m, std::set<std::string>& out)
     for (const auto& a : m.arguments())
         if (const auto* name = std::get_if<std::string>(&a))
             out.insert(*name);
-        else if (const auto* inner = std::get_if<std::vector<Message>>(&a))
-            for (const auto& each : *inner)
-                namesIn(each, out);
+        else if (const auto* inner = std::get_if<Message>(&a))
+            namesIn(*inner, out);
 }
 
 } // namespace

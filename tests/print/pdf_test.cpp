@@ -261,7 +261,7 @@ TEST_CASE("Templates on the fold: nested sizes say it once at each fold, and eve
     CHECK(times(all) < 2 * times(one)); // three sizes; tiles of A4 cut larger sizes a little differently
 }
 
-TEST_CASE("The booklet in another language: nothing of the program's own is left English, in any form")
+TEST_CASE("Booklet and sheets and cut list in another language: nothing of the program's own is English, in any form")
 {
     const Scratch folder("booklet-language");
     static const std::regex word("[A-Za-z]{4,}");
@@ -269,16 +269,21 @@ TEST_CASE("The booklet in another language: nothing of the program's own is left
     for (const Form* form : forms()) {
         const Design d = newDesign(form->id());
         saveDesign(d, folder / "bag.tectonis");
-        const std::string pdf = folder / (form->id() + ".pdf");
-        REQUIRE(shell(std::string("TECTONIS_LANGUAGE=") + TECTONIS_TEST_LANGUAGE + " " + TECTONIS_CLI + " export "
-                    + (folder / "bag.tectonis") + " booklet -o " + pdf)
-                    .code
-            == 0);
-        std::string text = std::regex_replace(
-            shell("pdftotext -layout -nodiag " + pdf + " -").out, std::regex("[0-9.,/²()]+|\\s+"), " ");
+        std::string text;
+        for (const char* what : {"booklet", "sheets", "cutlist"}) {
+            const std::string out = folder / (form->id() + "-" + what);
+            REQUIRE(shell(std::string("TECTONIS_LANGUAGE=") + TECTONIS_TEST_LANGUAGE + " " + TECTONIS_CLI + " export "
+                        + (folder / "bag.tectonis") + " " + what + " -o " + out)
+                        .code
+                == 0);
+            text += what == std::string("cutlist") ? slurp(out) : shell("pdftotext -layout -nodiag " + out + " -").out;
+        }
+        text = std::regex_replace(text, std::regex("[0-9.,/²()]+|mm|\\s+"), " ");
         text = std::regex_replace(text, std::regex(" +"), " ");
         // Names are nobody's to translate: of the design, its materials, its parts.
-        std::vector<std::string> names{d.name, d.studio};
+        std::vector<std::string> names{d.studio};
+        for (auto it = std::sregex_iterator(d.name.begin(), d.name.end(), word); it != std::sregex_iterator(); ++it)
+            names.push_back(it->str());
         for (const auto& m : d.library->materials()) // word by word: a name may be broken over lines
             for (auto it = std::sregex_iterator(m.name.begin(), m.name.end(), word); it != std::sregex_iterator(); ++it)
                 names.push_back(it->str());

@@ -12,13 +12,13 @@ public:
     std::string kind() const override { return "band"; }
     std::string name() const override { return "Top band or facing"; }
     bool cutsAcross() const override { return true; }
-    std::string unfit(const Form& form) const override
+    Message unfit(const Form& form) const override
     {
         const auto sewn = form.dimensions();
         return std::any_of(sewn.begin(), sewn.end(),
                    [](const DimensionSpec& d) { return d.name == "allowance.body" || d.name == "allowance.lining"; })
-            ? ""
-            : "its faces are glued, not sewn: there is no seam that a band could hang from";
+            ? Message()
+            : say("its faces are glued, not sewn: there is no seam that a band could hang from");
     }
     std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
     std::vector<Run> silhouette() const override
@@ -52,7 +52,7 @@ public:
         const Piece face = d.pieceAt(site, y);
         AcrossCut cut = acrossAt(face, y, s);
         cut.edgeNames = {"below " + f.id.text()};
-        cut.upper.name = say("{}{}", (site.lining ? say("Facing, ") : say("Top band, ")), within(face.name));
+        cut.upper.name = site.lining ? say("Facing, {}", within(face.name)) : say("Top band, {}", within(face.name));
         cutAcross(d, cut);
         Piece& band = d.piece(cut.upper.key);
         band.material = f.choice("cloth"), band.role = site.lining ? "facing" : "band";

@@ -95,7 +95,7 @@ public:
                 != step.seams.end();
         });
         if (last == d.steps.rend())
-            throw InputError(f.id.text(), "no step sews the seams that are to be bound");
+            throw InputError(f.id.text(), say("no step sews the seams that are to be bound"));
         const WorkId part = last->yields;
         Step bind{.id = f.key("on"),
             .title = covers == "mouth" ? say("Bind the mouth")
@@ -129,7 +129,7 @@ public:
         for (const auto& round : seamsRound(f.d.pattern, f.d.site(face)))
             out.push_back(round.seam);
         if (out.empty())
-            throw InputError(f.dimension("covers"), "no seam of the body lies round this face");
+            throw InputError(f.dimension("covers"), say("no seam of the body lies round this face"));
         return out;
     }
 
@@ -139,7 +139,7 @@ public:
         Drafter& d = f.d;
         if (!d.pattern.seam("mouth") || d.choice("assembly") != "drop-in")
             throw InputError(f.dimension("covers"),
-                "a mouth can be bound only where the lining is dropped in: choose that way of joining first");
+                say("a mouth can be bound only where the lining is dropped in: choose that way of joining first"));
         for (const auto* side : {&d.pattern.seam("mouth")->a, &d.pattern.seam("mouth")->b})
             for (const auto& use : *side)
                 d.piece(use.piece).edge(use.edge)->allowance = 0;

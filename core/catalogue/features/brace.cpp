@@ -49,8 +49,8 @@ public:
         const Piece& face = d.pieceAt(site, site.folded ? site.top - site.height + f("side") / 3 : low + f("side") / 3);
         auto edges = cornerOf(face, site, true, f("side"), true);
         if (edges.empty())
-            throw InputError(f.dimension("side"),
-                "the " + lowered(words(face.name)) + " leaves no corner for a triangle of that size");
+            throw InputError(
+                f.dimension("side"), say("the {} leaves no corner for a triangle of that size", within(face.name)));
         const double s = d("allowance.body");
         Piece& tri = d.add({.key = f.id,
             .code = d.freeCode("V"),

@@ -39,12 +39,12 @@ public:
         };
     }
 
-    std::string unfit(const Form& form) const override
+    Message unfit(const Form& form) const override
     {
         const auto dimensions = form.dimensions();
         const bool mouth = std::any_of(
             dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
-        return mouth ? "" : "this form has no mouth seam for connectors to be caught in";
+        return mouth ? Message() : say("this form has no mouth seam for connectors to be caught in");
     }
 
     void draft(FeatureScope& f) const override
@@ -79,7 +79,7 @@ public:
                         anchor.piece, Fitting::Kind::Ring, anchor.at, f("ring"), 0, say("trapped in the mouth seam")});
             }
         if (anchors.size() != 2)
-            throw InputError(f.id.text(), "this form has no two places at its mouth for connectors");
+            throw InputError(f.id.text(), say("this form has no two places at its mouth for connectors"));
         const Anchor& first = *anchors.front();
         d.pattern.hardware.push_back(
             {label("Ring"), 2, f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});

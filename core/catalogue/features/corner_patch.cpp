@@ -62,7 +62,7 @@ public:
         };
         if (!has("across") || !has("up"))
             throw InputError(
-                f.dimension("side"), "the " + lowered(words(face.name)) + " leaves no corner for a patch of that size");
+                f.dimension("side"), say("the {} leaves no corner for a patch of that size", within(face.name)));
         Piece& patch = d.add({.key = f.id,
             .code = d.freeCode("Q"),
             .name = f.named(say("Corner patch")),

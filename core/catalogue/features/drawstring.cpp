@@ -56,7 +56,7 @@ public:
         Drafter& d = f.d;
         const Seam* mouth = d.pattern.seam("mouth");
         if (!mouth)
-            throw InputError(f.id.text(), "a drawstring needs an open mouth to run round; this form has none");
+            throw InputError(f.id.text(), say("a drawstring needs an open mouth to run round; this form has none"));
         const std::vector<EdgeUse> rim = mouth->a;
         double girth = 0;
         for (const auto& use : rim)
@@ -273,9 +273,9 @@ private:
                          span = (side == 0 ? straps[1] - straps[0] : girth - straps[1] + straps[0]) - astride;
             if (span < 10 * (between + 1))
                 throw InputError(f.dimension("astride"),
-                    fmt::format("between the straps {:.1f} mm of mouth are left for {} eyelets; bring the pairs closer "
-                                "together or take fewer",
-                        span, between));
+                    say("between the straps {} of mouth are left for {} eyelets; bring the pairs closer together or "
+                        "take fewer",
+                        Len(span), between));
             const double spacing = d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"),
                 side == 0 ? say("Spacing on one side") : say("Spacing on the other side"),
                 "(span - astride)/(between + 1)",
@@ -341,8 +341,7 @@ private:
         Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
         if (!piece)
             throw InputError(f.dimension("drop"),
-                fmt::format(
-                    "no cloth of the {} lies {:.1f} mm below its mouth", lowered(words(d.piece(use.piece).name)), row));
+                say("no cloth of the {} lies {} below its mouth", within(d.piece(use.piece).name), Len(row)));
         // Out to the nearest side in both directions.
         const Polyline outline = flattened(piece->stitch(), 0.01);
         double back = 1e9, on = 1e9;
@@ -363,8 +362,8 @@ private:
     {
         Drafter& d = f.d;
         if (!spot.piece)
-            throw InputError(f.dimension("drop"),
-                fmt::format("no cloth lies {:.1f} mm below the mouth where a hole would be", f("drop")));
+            throw InputError(
+                f.dimension("drop"), say("no cloth lies {} below the mouth where a hole would be", Len(f("drop"))));
         spot.piece->drills.push_back({spot.at, slit ? say("slit") : say("eyelet")});
         if (slit)
             spot.piece->lines.push_back({f.line("slit"), FaceLine::Kind::Slash,

@@ -30,7 +30,7 @@ public:
     /// Finds its places between what is there already: drafted after all others.
     virtual bool goesByOthers() const { return false; }
     /// Can the form carry it? A reason in words if not.
-    virtual std::string unfit(const Form&) const { return ""; }
+    virtual Message unfit(const Form&) const { return {}; }
     /// Makes a part that was just added to @p design suit the parts that are there already.
     virtual void settle(Design&, const std::string& /*id*/) const {}
     virtual void draft(FeatureScope& f) const = 0;

@@ -49,12 +49,12 @@ public:
             {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}}};
     }
 
-    std::string unfit(const Form& form) const override
+    Message unfit(const Form& form) const override
     {
         int outside = 0;
         for (const auto& site : form.sites())
             outside += site.name == "front" || site.name == "back" ? 1 : 0;
-        return outside == 2 ? "" : "handles need a front and a back to stand on";
+        return outside == 2 ? Message() : say("handles need a front and a back to stand on");
     }
 
     void draft(FeatureScope& f) const override

@@ -56,7 +56,7 @@ public:
                 .hem = true});
         if (piece.edges.empty())
             throw InputError(f.dimension("height"),
-                "the overlay's free edge does not fall between two sides of the " + lowered(words(face.name)));
+                say("the overlay's free edge does not fall between two sides of the {}", within(face.name)));
         const Run free = piece.edge("free")->stitch;
         face.lines.push_back({line, FaceLine::Kind::Topstitch, reversed(free)});
         d.pattern.overlays.push_back({f.id, face.key, {}});

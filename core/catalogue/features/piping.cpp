@@ -55,7 +55,7 @@ public:
                     seam.trapped.push_back(f.id);
                 }
         if (run.empty())
-            throw InputError(f.id.text(), "the face has no seam that piping could be caught in");
+            throw InputError(f.id.text(), say("the face has no seam that piping could be caught in"));
         const double s = d("allowance.body"), length = d.pattern.lengthOfSide(run);
         const double wide = d.work({f.id, f.key("cut"), say("Piping strip cut width"), "pi*cord + 2*allowance",
             {{"cord", f("cord")}, {"allowance", s}}, 0, Kind::Geometry, "mm",

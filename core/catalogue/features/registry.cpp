@@ -52,7 +52,7 @@ const FeatureKind& featureKind(const std::string& kind)
     for (const FeatureKind* k : featureKinds())
         if (k->kind() == kind)
             return *k;
-    throw InputError("features", fmt::format("there is no feature of kind “{}”", kind));
+    throw InputError(say("features"), say("there is no feature of kind “{}”", kind));
 }
 
 } // namespace tectonis

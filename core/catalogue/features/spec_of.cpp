@@ -38,7 +38,7 @@ void requireOwnName(const DesignSpec& spec, const std::string& id)
     }) || std::any_of(spec.choices.begin(), spec.choices.end(), [&](const auto& c) { return under(c.name); });
     if (taken)
         throw InputError(
-            "parts", fmt::format("a part is called “{}”, which is a name of the form; call it otherwise", id));
+            say("parts"), say("a part is called “{}”, which is a name of the form; call it otherwise", id));
 }
 
 DesignSpec makeSpec(const Design& design)
@@ -53,7 +53,7 @@ DesignSpec makeSpec(const Design& design)
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
         if (!ids.insert(feature.id).second)
-            throw InputError("features", fmt::format("two features are called “{}”", feature.id));
+            throw InputError(say("features"), say("two features are called “{}”", feature.id));
         const FeatureKind& kind = featureKind(feature.kind);
         const auto first = [&](const std::string& wanted) -> std::string {
             for (const auto& f : design.features)
@@ -66,8 +66,8 @@ DesignSpec makeSpec(const Design& design)
         for (const auto& wanted : kind.needs())
             if (first(wanted).empty())
                 throw InputError(feature.id,
-                    fmt::format("{} needs a feature of kind “{}”: add one, or take this one out", kind.name(),
-                        featureKind(wanted).name()));
+                    say("{} needs a feature of kind “{}”: add one, or take this one out", Label{kind.name()},
+                        Label{featureKind(wanted).name()}));
         requireOwnName(spec, feature.id);
         for (auto d : kind.dimensions()) {
             d.name = feature.id + "." + d.name;
@@ -77,7 +77,8 @@ DesignSpec makeSpec(const Design& design)
         }
         for (auto c : kind.choices(form)) {
             if (c.options.empty())
-                throw InputError(kind.name(), fmt::format("the form “{}” has no face that can carry it", form.name()));
+                throw InputError(labelled(Label{kind.name()}),
+                    say("the form “{}” has no face that can carry it", Label{form.name()}));
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }
@@ -129,8 +130,7 @@ std::vector<std::string> fillIn(Design& design)
             continue;
         for (const auto& [name, unused] : design.dimensions)
             if (!spec.dimension(name) && lettersApart(name, d.name) < 3)
-                throw InputError(
-                    d.name, fmt::format("the design lacks this dimension but has “{}”; is it misspelt?", name));
+                throw InputError(d.name, say("the design lacks this dimension but has “{}”; is it misspelt?", name));
         filled.push_back(d.name);
     }
     for (const auto& d : spec.dimensions)

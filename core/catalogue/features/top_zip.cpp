@@ -58,7 +58,7 @@ public:
             {{"bands", "Recessed, on bands"}, {"mouth", "The mouth's edges"}}}};
     }
 
-    std::string unfit(const Form& form) const override
+    Message unfit(const Form& form) const override
     {
         std::size_t found = 0;
         for (const auto& site : form.sites())
@@ -69,8 +69,9 @@ public:
         const auto dimensions = form.dimensions();
         const bool mouth = std::any_of(
             dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
-        return found == 4 && mouth ? ""
-                                   : "a zip at the mouth needs an open mouth between a front and a back, both lined";
+        return found == 4 && mouth
+            ? Message()
+            : say("a zip at the mouth needs an open mouth between a front and a back, both lined");
     }
 
     void draft(FeatureScope& f) const override
@@ -139,8 +140,8 @@ public:
             say("both bands and the gap make the mouth's depth")});
         if (wide < 8)
             throw InputError(f.id.text(),
-                "the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than 8 "
-                "mm for each. Hold the zip by the mouth's edges instead");
+                say("the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than "
+                    "8 mm for each. Hold the zip by the mouth's edges instead"));
         for (const bool under : {false, true}) {
             Piece& band = d.add({.key = f.key(under ? "band.under" : "band"),
                 .code = d.freeCode("X"),

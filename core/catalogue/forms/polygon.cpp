@@ -126,7 +126,7 @@ public:
         const double girth = lengthOf(b.face);
         if (b.zip > 0.85 * girth)
             throw InputError("zip.length",
-                "the zip panel takes nearly all of the face's outline; make it shorter or the sides longer");
+                say("the zip panel takes nearly all of the face's outline; make it shorter or the sides longer"));
         d.work({"front", "face.angles", say("Corner angles, all together"), "(sides - 2)*180", {{"sides", d("sides")}},
             0, Working::Kind::Geometry, "°", say("the corners of n sides sum up to (n − 2)·180°")});
         d.work({"front", "face.last", say("Last side, which closes the face"), "girth - others",

@@ -37,7 +37,7 @@ const Form& formOf(const std::string& id)
             return *f;
         known += (known.empty() ? "" : ", ") + f->id();
     }
-    throw InputError("form", fmt::format("there is no form “{}”; known forms: {}", id, known));
+    throw InputError(say("form"), say("there is no form “{}”; known forms: {}", id, known));
 }
 
 } // namespace tectonis

@@ -2,7 +2,7 @@
 #include "buildup/layers.hpp"
 
 #include "library/library.hpp"
-#include "pattern/side_labels.hpp"
+#include "pattern/labels.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -211,7 +211,7 @@ double stackThickness(const Design& design, const Ruled& piece, const std::strin
 {
     const auto face = design.materials.find(materialRole);
     if (face == design.materials.end())
-        throw InputError("materials", fmt::format("no material is chosen for “{}”", materialRole));
+        throw InputError(say("materials"), say("no material is chosen for “{}”", materialRole));
     double sum = design.library->material(face->second).thickness;
     for (const auto& rule : layerRulesFor(design, piece))
         if (rule.area.empty())
@@ -236,7 +236,7 @@ double trimReach(const std::string& trim, double allowance)
     if (trim.starts_with("inset "))
         return -parseLength(trim.substr(6));
     throw InputError(
-        "layers", fmt::format("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
+        say("layers"), say("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
 }
 
 void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>& patches)

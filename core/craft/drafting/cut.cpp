@@ -129,9 +129,9 @@ void divide(std::vector<Edge>& edges, const AcrossCut& cut, const std::string& w
     for (const double stop : cut.stops)
         if (stop < std::min(from.x, to.x) + 1 || stop > std::max(from.x, to.x) - 1)
             throw InputError(whole,
-                fmt::format("at that height the piece is only {:.1f} mm wide: what is to lie in the seam across is "
-                            "wider. Make it narrower, or cut elsewhere",
-                    std::abs(to.x - from.x)));
+                say("at that height the piece is only {} wide: what is to lie in the seam across is wider. Make it "
+                    "narrower, or cut elsewhere",
+                    Len(std::abs(to.x - from.x))));
     std::vector<double> xs{from.x};
     const bool leftToRight = to.x > from.x;
     xs.insert(xs.end(), cut.stops.begin(), cut.stops.end());
@@ -213,7 +213,7 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     upper.edges = clipped(whole.edges, {0, 1}, high, {"", {}, cut.allowance, {}});
     lower.edges = clipped(whole.edges, {0, -1}, -low, {"", {}, cut.allowance, {}});
     if (upper.edges.empty() || lower.edges.empty() || partedTwice(upper.edges) || partedTwice(lower.edges))
-        throw InputError(words(whole.name), "the cut across does not fall between two sides of the piece");
+        throw InputError(whole.name, say("the cut across does not fall between two sides of the piece"));
     divide(upper.edges, cut, words(whole.name));
     divide(lower.edges, cut, words(whole.name));
     for (auto [half, given] : {std::pair{&upper, &cut.upper}, {&lower, &cut.lower}}) {

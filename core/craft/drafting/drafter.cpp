@@ -28,7 +28,7 @@ double Drafter::operator()(const std::string& dimension) const
 {
     const auto it = pattern.values.find(dimension);
     if (it == pattern.values.end())
-        throw InputError(dimension, "the design has no such dimension");
+        throw InputError(dimension, say("the design has no such dimension"));
     return it->second;
 }
 
@@ -36,7 +36,7 @@ const std::string& Drafter::choice(const std::string& name) const
 {
     const auto it = pattern.choices.find(name);
     if (it == pattern.choices.end())
-        throw InputError(name, "the design makes no such choice");
+        throw InputError(name, say("the design makes no such choice"));
     return it->second;
 }
 
@@ -59,7 +59,7 @@ Site& Drafter::site(const SiteId& name)
     for (auto& s : pattern.sites)
         if (s.name == name)
             return s;
-    throw InputError(name.text(), "this form has no such face");
+    throw InputError(name.text(), say("this form has no such face"));
 }
 
 Piece& Drafter::pieceAt(const Site& site, double y)

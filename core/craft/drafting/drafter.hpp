@@ -3,8 +3,8 @@
 #pragma once
 
 #include "buildup/layers.hpp"
+#include "pattern/labels.hpp"
 #include "pattern/pattern.hpp"
-#include "pattern/side_labels.hpp"
 #include "words/language.hpp"
 
 #include <initializer_list>

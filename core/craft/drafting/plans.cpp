@@ -95,9 +95,9 @@ Run polygonPlan(const std::vector<double>& sides, const std::vector<double>& ang
     const Run out = lineRun(corners);
     if (last < 5 || areaOf(out) <= 0 || selfCrossing(corners))
         throw InputError("angle",
-            fmt::format("these sides and angles do not close to a face: the last side would be {:.1f} mm long, or "
-                        "cross another. The corners of {} sides sum up to {}°",
-                last, n, (n - 2) * 180));
+            say("these sides and angles do not close to a face: the last side would be {} long, or cross another. The "
+                "corners of {} sides sum up to {}°",
+                Len(last), n, (n - 2) * 180));
     return out;
 }
 

@@ -31,11 +31,11 @@ Worn wornBy(const Pattern& p, double stature)
     }
     if (const Piece* handle = firstOf(p, "handle")) {
         const double drop = p.of(handle->owner(), "drop");
-        return {"in the hand", drop, kHand * stature - drop};
+        return {label("in the hand"), drop, kHand * stature - drop};
     }
     if (firstOf(p, "shoulder strap"))
-        return {"on the back", 0, kShoulder * stature};
-    return {"on the floor", 0, mouthOf(p)};
+        return {label("on the back"), 0, kShoulder * stature};
+    return {label("on the floor"), 0, mouthOf(p)};
 }
 
 std::vector<Facet> figureOf(const Pattern& p, double stature)

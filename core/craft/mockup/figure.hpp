@@ -9,7 +9,7 @@ namespace tectonis {
 
 /// How a bag is worn, in words and numbers.
 struct Worn {
-    std::string how;       ///< "on the shoulder", "in the hand", "on the back", "on the floor"
+    Label how;             ///< "on the shoulder", "in the hand", "on the back", "on the floor"
     double drop = 0;       ///< mm from where it is held down to the mouth; 0 if it stands
     double mouthAbove = 0; ///< mm of the mouth above the floor
 };

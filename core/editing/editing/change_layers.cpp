@@ -36,7 +36,7 @@ void requirePieces(Design& design, const Pattern& seenIn, const std::string& pie
         if (roles.find("“" + p.role + "”") == std::string::npos)
             roles += (roles.empty() ? "“" : ", “") + p.role + "”";
     }
-    throw InputError(pieces, "no piece has this role or key; roles are " + roles);
+    throw InputError(pieces, say("no piece has this role or key; roles are {}", roles));
 }
 
 } // namespace
@@ -51,12 +51,12 @@ void putBehind(Design& design, const Pattern& seenIn, const LayerRule& rule)
     requirePieces(design, seenIn, rule.pieces);
     const Material* material = design.library->find(rule.material);
     if (!material)
-        throw InputError("layers", fmt::format("there is no material “{}”", rule.material));
+        throw InputError(say("layers"), say("there is no material “{}”", rule.material));
     LayerRule whole = rule;
     if (whole.fixing.empty())
         whole.fixing = usualFixing(*material);
     if (const std::string known = "fused basted glued loose"; known.find(whole.fixing) == std::string::npos)
-        throw InputError("layers", fmt::format("“{}” is no fixing; use fused, basted, glued or loose", whole.fixing));
+        throw InputError(say("layers"), say("“{}” is no fixing; use fused, basted, glued or loose", whole.fixing));
     if (whole.trim.empty())
         whole.trim = "stitch";
     design.layers.push_back(std::move(whole));
@@ -70,14 +70,14 @@ void takeFromBehind(Design& design, const Pattern& seenIn, const std::string& pi
             design.layers.erase(std::next(it).base());
             return;
         }
-    throw InputError(pieces, "nothing lies behind it");
+    throw InputError(pieces, say("nothing lies behind it"));
 }
 
 void order(Design& design, const Pattern& seenIn, const std::vector<std::string>& stepIds)
 {
     for (const auto& id : stepIds)
         if (!seenIn.step(id))
-            throw InputError(id, "there is no such step");
+            throw InputError(id, say("there is no such step"));
     design.stepOrder = stepIds;
 }
 

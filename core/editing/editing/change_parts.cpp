@@ -96,7 +96,7 @@ std::string addFeature(Design& design, const std::string& kind)
     return id;
 }
 
-std::string whyNotAdd(const Design& design, const std::string& kind)
+Message whyNotAdd(const Design& design, const std::string& kind)
 {
     try {
         edited(design, [&](Design& next) { add(next, kind, false); });
@@ -155,7 +155,7 @@ void takeOut(Design& design, const std::string& id)
     const auto named = [](const std::string& wanted) { return [wanted](const Feature& f) { return f.id == wanted; }; };
     const auto it = std::find_if(design.features.begin(), design.features.end(), named(id));
     if (it == design.features.end())
-        throw InputError(id, "the design has no such feature");
+        throw InputError(id, say("the design has no such feature"));
     const auto other = std::find_if(design.features.begin(), design.features.end(),
         [&](const Feature& f) { return f.kind == it->kind && f.id != id; });
     if (other != design.features.end()) {
@@ -197,9 +197,9 @@ void change::movePart(Design& design, const Pattern& seenIn, const std::string& 
 {
     const Site* face = seenIn.site(site);
     if (!face)
-        throw InputError(site, "this form has no such face");
+        throw InputError(site, say("this form has no such face"));
     if (!design.dimensions.contains(id + ".drop"))
-        throw InputError(id, "this part has no place of its own to be moved");
+        throw InputError(id, say("this part has no place of its own to be moved"));
     if (const auto choice = design.choices.find(id + ".site"); choice != design.choices.end())
         choice->second = site;
     const DesignSpec& spec = specOf(design);

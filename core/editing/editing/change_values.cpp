@@ -19,7 +19,7 @@ Dimension& dimensionOf(Design& design, const std::string& name)
 {
     const auto it = design.dimensions.find(name);
     if (it == design.dimensions.end())
-        throw InputError(name, "the design has no such dimension");
+        throw InputError(name, say("the design has no such dimension"));
     return it->second;
 }
 
@@ -65,13 +65,13 @@ std::optional<double> numberIn(const std::string& name, const std::string& text,
         // Not a length: a formula, if it reads as one.
         if (text.find_first_of("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ") == std::string::npos
             && text.find_first_of("+*(") == std::string::npos)
-            throw InputError(name, e.problem());
+            throw e.at(name);
         if (text.find("nan") == 0 || text.find("inf") == 0)
-            throw InputError(name, e.problem());
+            throw e.at(name);
         try {
             namesIn(text);
         } catch (const InputError& bad) {
-            throw InputError(name, bad.problem());
+            throw bad.at(name);
         }
         return std::nullopt;
     }
@@ -93,7 +93,7 @@ void dimension(Design& design, const std::string& name, const std::string& text,
 void dimensionMm(Design& design, const std::string& name, double mm, const std::string& seenIn)
 {
     if (!std::isfinite(mm))
-        throw InputError(name, "not a number");
+        throw InputError(name, say("not a number"));
     place(design, name, "", true, mm, {}, seenIn);
 }
 
@@ -106,21 +106,21 @@ void rule(Design& design, const std::string& name, const SizeRule& rule)
 {
     Dimension& d = dimensionOf(design, name);
     if (rule.kind == SizeRule::Kind::Stock && !design.library->stock(rule.stock))
-        throw InputError(name, fmt::format("there is no stock table “{}”", rule.stock));
+        throw InputError(name, say("there is no stock table “{}”", rule.stock));
     d.rule = rule;
 }
 
 void choice(Design& design, const std::string& name, const std::string& value)
 {
     if (!specOf(design).choice(name))
-        throw InputError(name, "the design makes no such choice");
+        throw InputError(name, say("the design makes no such choice"));
     design.choices[name] = value;
 }
 
 void material(Design& design, const std::string& role, const std::string& materialId)
 {
     if (!design.materials.contains(role))
-        throw InputError("material." + role, "the design has no such material");
+        throw InputError("material." + role, say("the design has no such material"));
     design.materials[role] = materialId;
 }
 
@@ -134,7 +134,7 @@ void newerValues(Design& design, const Library& mine)
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends)
 {
     if (!draft(design, specOf(design), sizeIndex(design, design.baseSize)).seam(seam))
-        throw InputError("seam." + seam, "the pattern has no such seam; “tectonis-cli walk” lists them");
+        throw InputError("seam." + seam, say("the pattern has no such seam; “tectonis-cli walk” lists them"));
     if (ends == SeamEnds{})
         design.seamEnds.erase(seam);
     else
@@ -145,14 +145,14 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
 {
     const auto equals = assignment.find('=');
     if (equals == std::string::npos || equals == 0)
-        throw InputError(assignment, "write NAME=VALUE");
+        throw InputError(assignment, say("write NAME=VALUE"));
     const std::string name = assignment.substr(0, equals), value = assignment.substr(equals + 1);
     if (size)
         sizeIndex(design, *size);
     if (design.dimensions.contains(name))
         return dimension(design, name, value, size);
     if (size)
-        throw InputError(name, "only dimensions have own values for a size");
+        throw InputError(name, say("only dimensions have own values for a size"));
     if (name == "name")
         design.name = value;
     else if (name == "studio")
@@ -178,7 +178,8 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
     else if (specOf(design).choice(name))
         choice(design, name, value);
     else
-        throw InputError(name, "the design has no dimension or choice of that name; “tectonis-cli forms” lists them");
+        throw InputError(
+            name, say("the design has no dimension or choice of that name; “tectonis-cli forms” lists them"));
 }
 
 } // namespace change

@@ -38,8 +38,8 @@ void leaveEndsOpen(Drafter& d)
         const double sewn = seam.lengthA - seam.openStart - seam.openEnd;
         if (seam.openStart < 0 || seam.openEnd < 0 || sewn < 20)
             throw InputError("seam." + seam.key.text(),
-                fmt::format("of {:.2f} mm only {:.2f} mm would be sewn in size {}: leave less open at its ends",
-                    seam.lengthA, sewn, d.pattern.size));
+                say("of {} only {} would be sewn in size {}: leave less open at its ends", Len(seam.lengthA), Len(sewn),
+                    d.pattern.size));
         for (auto& step : d.steps)
             if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch
                 && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
@@ -79,6 +79,8 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     giveOwner(d.pattern, 0, {});
     // Seams across a face come before what sits on it, and what others need before those: connectors before their
     // strap.
+    for (const auto& feature : design.features)
+        d.pattern.partLabels.emplace(feature.id, labelled(Label{featureKind(feature.kind).name()}));
     const auto turn = [](const FeatureKind& kind) {
         return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2;
     };

@@ -101,7 +101,7 @@ std::string sizesText(const std::vector<std::string>& sizes);
 /// A design in another form, and what could not come along, in words.
 struct Reformed {
     Design design;
-    std::vector<std::string> lost;
+    std::vector<Message> lost;
 };
 
 /// The design made anew in @p form. What does not belong to a form stays as it is: name, studio, notes, sizes, things
@@ -118,6 +118,6 @@ constexpr std::size_t anyFace = std::size_t(-1);
 void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& id, std::size_t before);
 
 /// Why a part of that kind cannot be added just now; empty if it can.
-std::string whyNotAdd(const Design& design, const std::string& kind);
+Message whyNotAdd(const Design& design, const std::string& kind);
 
 } // namespace tectonis

@@ -63,9 +63,9 @@ public:
         furniture();
         materialsAndLayers();
         if (!m_old.stepOrder.empty())
-            m_lost.push_back("the order of steps that you changed");
+            m_lost.push_back(say("the order of steps that you changed"));
         if (!m_old.seamEnds.empty())
-            m_lost.push_back("the seams' open ends");
+            m_lost.push_back(say("the seams' open ends"));
         return {std::move(m_next), std::move(m_lost)};
     }
 
@@ -114,10 +114,13 @@ private:
             if (ofPart(name) || !gone || sameAsFurnished(d, m_furnished, name))
                 continue;
             const DimensionSpec* spec = oldSpec.dimension(name);
-            m_lost.push_back(fmt::format("{} {}", spec ? spec->label : name,
-                isFormula(d.value) ? d.value
-                                   : formatNumber(std::stod(d.value))
-                        + (spec && spec->quantity == DimensionSpec::Quantity::Length ? " mm" : "")));
+            const Message what = spec ? labelled(Label{spec->label}) : naming(name);
+            if (isFormula(d.value))
+                m_lost.push_back(say("{} {}", what, d.value));
+            else if (const double was = std::stod(d.value); spec && spec->quantity == DimensionSpec::Quantity::Length)
+                m_lost.push_back(say("{} {}", what, Len(was)));
+            else
+                m_lost.push_back(say("{} {}", what, Num(was)));
         }
     }
 
@@ -149,13 +152,13 @@ private:
             if (homeless)
                 sitWhereItFits(d, featureKind(f.kind), f.id, 0);
         };
-        const std::string name = featureKind(f.kind).name();
+        const Label name{featureKind(f.kind).name()};
         if (taken(m_next, [&](Design& d) { add(d, true); }))
             return;
         if (taken(m_next, [&](Design& d) { add(d, false); }))
-            m_lost.push_back(fmt::format("the measures of “{}”", name));
+            m_lost.push_back(say("the measures of “{}”", name));
         else
-            m_lost.push_back(fmt::format("the part “{}”", name));
+            m_lost.push_back(say("the part “{}”", name));
     }
 
     /// What the form furnishes of kinds that the design has not, unless the designer took just that out before.
@@ -177,7 +180,7 @@ private:
                 taken(m_next, [&](Design& d) { d.materials[role] = id; });
             else if (const auto was = m_furnished.materials.find(role);
                      was != m_furnished.materials.end() && was->second != id)
-                m_lost.push_back(fmt::format("the material of “{}”", role));
+                m_lost.push_back(say("the material of “{}”", role));
         }
         if (m_old.layers == m_furnished.layers)
             return;
@@ -193,7 +196,7 @@ private:
             if (known(r))
                 kept.push_back(r);
             else if (std::find(m_furnished.layers.begin(), m_furnished.layers.end(), r) == m_furnished.layers.end())
-                m_lost.push_back(fmt::format("a layer behind “{}”", r.pieces));
+                m_lost.push_back(say("a layer behind “{}”", r.pieces));
         }
         taken(m_next, [&](Design& d) {
             std::erase_if(d.layers, [&](const LayerRule& r) { return own.contains(r.pieces); });
@@ -203,7 +206,7 @@ private:
 
     const Design& m_old;
     Design m_furnished, m_next;
-    std::vector<std::string> m_lost;
+    std::vector<Message> m_lost;
 };
 
 } // namespace

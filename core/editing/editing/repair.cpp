@@ -15,7 +15,7 @@ void applyRepair(Design& design, const Finding& finding)
 void change::repair(Design& next, const Finding& finding)
 {
     if (!finding.repair)
-        throw InputError(words(finding.subject), "there is no repair in one stroke for this");
+        throw InputError(finding.subject, say("there is no repair in one stroke for this"));
     const Design before = next;
     if (finding.repair->proposedOrder)
         next.stepOrder.clear();
@@ -43,13 +43,13 @@ void change::repair(Design& next, const Finding& finding)
     }
 }
 
-std::string whyNotMend(const Design& design, const Finding& finding)
+Message whyNotMend(const Design& design, const Finding& finding)
 {
     try {
         edited(design, [&](Design& next) { change::repair(next, finding); });
         return {};
     } catch (const InputError& e) {
-        return e.what();
+        return e.said();
     }
 }
 

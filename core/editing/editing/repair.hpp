@@ -16,6 +16,6 @@ void repair(Design& design, const Finding& finding); ///< the same, not yet vali
 }
 
 /// Why a finding's repair would be refused; empty if it would be taken.
-std::string whyNotMend(const Design& design, const Finding& finding);
+Message whyNotMend(const Design& design, const Finding& finding);
 
 } // namespace tectonis

@@ -15,7 +15,7 @@ namespace {
 void requireMaterial(const Design& design, const std::string& id)
 {
     if (!design.library->find(id))
-        throw InputError("materials", fmt::format("there is no material “{}”", id));
+        throw InputError(say("materials"), say("there is no material “{}”", id));
 }
 
 void requireKnown(const Design& design)
@@ -33,7 +33,7 @@ void requireKnown(const Design& design)
             found |= option == value;
         }
         if (!found)
-            throw InputError(c.name, fmt::format("“{}” is no choice here; choose one of {}", value, known));
+            throw InputError(c.name, say("“{}” is no choice here; choose one of {}", value, known));
     }
     for (const auto& [role, id] : design.materials)
         requireMaterial(design, id);
@@ -46,7 +46,7 @@ void requireKnown(const Design& design)
     }
     for (const auto& d : spec.dimensions)
         if (!design.dimensions.contains(d.name))
-            throw InputError(d.name, "the design lacks this dimension");
+            throw InputError(d.name, say("the design lacks this dimension"));
 }
 
 } // namespace
@@ -61,7 +61,7 @@ std::vector<Pattern> validated(const Design& design)
         throw;
     } catch (const std::exception& e) {
         // A case that drafting did not foresee must not end anything: the design that stands is unharmed.
-        throw InputError(design.form, fmt::format("the bag cannot be drafted like this ({})", e.what()));
+        throw InputError(design.form, say("the bag cannot be drafted like this ({})", std::string(e.what())));
     }
 }
 

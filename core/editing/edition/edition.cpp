@@ -24,8 +24,8 @@ bool alike(const Message& a, const Message& b)
         const auto &x = a.arguments()[i], &y = b.arguments()[i];
         if (std::holds_alternative<Len>(x) && std::holds_alternative<Len>(y))
             continue;
-        const auto *inX = std::get_if<std::vector<Message>>(&x), *inY = std::get_if<std::vector<Message>>(&y);
-        if (inX && inY ? !std::equal(inX->begin(), inX->end(), inY->begin(), inY->end(), alike) : x != y)
+        const auto *inX = std::get_if<Message>(&x), *inY = std::get_if<Message>(&y);
+        if (inX && inY ? !alike(*inX, *inY) : x != y)
             return false;
     }
     return true;
@@ -35,20 +35,19 @@ bool alike(const Message& a, const Message& b)
 Message joined(
     const std::vector<const Message*>& all, const std::function<MessageArgument(const std::vector<Len>&)>& row)
 {
-    std::vector<MessageArgument> out = all.front()->arguments();
+    std::vector<MessageArgument> out(all.front()->arguments().begin(), all.front()->arguments().end());
     for (std::size_t i = 0; i < out.size(); ++i) {
         if (std::holds_alternative<Len>(out[i])) {
             std::vector<Len> lengths;
             for (const Message* m : all)
                 lengths.push_back(std::get<Len>(m->arguments()[i]));
             out[i] = row(lengths);
-        } else if (auto* inside = std::get_if<std::vector<Message>>(&out[i]))
-            for (std::size_t k = 0; k < inside->size(); ++k) {
-                std::vector<const Message*> each;
-                for (const Message* m : all)
-                    each.push_back(&std::get<std::vector<Message>>(m->arguments()[i])[k]);
-                (*inside)[k] = joined(each, row);
-            }
+        } else if (std::holds_alternative<Message>(out[i])) {
+            std::vector<const Message*> inside;
+            for (const Message* m : all)
+                inside.push_back(&std::get<Message>(m->arguments()[i]));
+            out[i] = joined(inside, row);
+        }
     }
     return all.front()->withArguments(std::move(out));
 }

@@ -194,14 +194,14 @@ json parsed(const std::string& text, const std::string& place)
         return json::parse(text, [&](int depth, json::parse_event_t, json&) {
             if (depth > limits::nesting)
                 throw InputError(
-                    place, fmt::format("it is nested more than {} deep, which no Tectonis design is", limits::nesting));
+                    place, say("it is nested more than {} deep, which no Tectonis design is", limits::nesting));
             return true;
         });
     } catch (const json::parse_error& e) {
-        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte == 0 ? 0 : e.byte - 1)),
-            "this is not a whole Tectonis design; the file may be cut short or of another kind");
+        throw InputError(say("{}, {}", place, lineAndColumn(text, e.byte == 0 ? 0 : e.byte - 1)),
+            say("this is not a whole Tectonis design; the file may be cut short or of another kind"));
     } catch (const json::exception&) { // a number beyond all bounds
-        throw InputError(place, "it holds a number that is too large");
+        throw InputError(place, say("it holds a number that is too large"));
     }
 }
 
@@ -210,8 +210,8 @@ Library carriedIn(const json& j, const std::string& text)
 {
     if (!j.contains("library"))
         return Library();
-    return Library(libraryFromJson(j.at("library"), [&](const std::string& pointer, const std::string& problem) {
-        throw InputError("library, " + lineAndColumn(text, jsonByte(text, "/library" + pointer)), problem);
+    return Library(libraryFromJson(j.at("library"), [&](const std::string& pointer, const Message& problem) {
+        throw InputError(say("library, {}", lineAndColumn(text, jsonByte(text, "/library" + pointer))), problem);
     }));
 }
 
@@ -227,13 +227,12 @@ ReadDesign readDesign(const std::string& text, const std::string& place, const L
     const json j = parsed(text, place);
     try {
         if (!j.is_object() || j.value("format", json()) != kFormat)
-            throw InputError("", "this is not a Tectonis design");
+            throw InputError("", say("this is not a Tectonis design"));
         if (!j.contains("version") || !j["version"].is_number_integer() || j["version"] < 1)
-            throw InputError("", "the file names no version");
+            throw InputError("", say("the file names no version"));
         if (j["version"] > designFileVersion)
             throw InputError("",
-                fmt::format(
-                    "the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
+                say("the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
                     j["version"].get<long long>(), designFileVersion));
         ReadDesign out{fromJson(j), {}};
         out.design.library = SharedLibrary(carriedIn(j, text));
@@ -242,9 +241,11 @@ ReadDesign readDesign(const std::string& text, const std::string& place, const L
             std::string names;
             for (std::size_t i = 0; i < std::min<std::size_t>(filled.size(), 6); ++i)
                 names += (i ? ", " : "") + filled[i];
-            out.told.push_back(
-                fmt::format("{} lacks {} value{} that this Tectonis asks for; their defaults were taken: {}{}.", place,
-                    filled.size(), filled.size() == 1 ? "" : "s", names, filled.size() > 6 ? " and more" : ""));
+            if (filled.size() > 6)
+                names += ", …";
+            out.told.push_back(saySome("{} lacks a value that this Tectonis asks for; its default was taken: {}.",
+                "{} lacks {2} values that this Tectonis asks for; their defaults were taken: {1}.", long(filled.size()),
+                place, names, filled.size()));
         }
         out.design.library = libraryFor(out.design, mine);
         validate(out.design);
@@ -253,9 +254,9 @@ ReadDesign readDesign(const std::string& text, const std::string& place, const L
         std::string what = e.what();
         if (const auto bracket = what.find("] "); bracket != std::string::npos)
             what = what.substr(bracket + 2);
-        throw InputError(place, "a field is missing or of the wrong kind: " + what);
+        throw InputError(place, say("a field is missing or of the wrong kind: {}", what));
     } catch (const InputError& e) {
-        throw InputError(e.place().empty() ? place : fmt::format("{}, {}", place, e.place()), e.problem());
+        throw e.at(e.place().empty() ? naming(place) : say("{}, {}", place, e.place()));
     }
 }
 

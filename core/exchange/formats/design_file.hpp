@@ -17,7 +17,7 @@ std::string designText(const Design& design);
 /// A design that was read, and what the reader should know of it.
 struct ReadDesign {
     Design design;
-    std::vector<std::string> told; ///< "It lacks “base”; that was given its default, 40 mm."
+    std::vector<Message> told; ///< "It lacks “base”; that was given its default, 40 mm."
 };
 
 /// Reads a design. Fields this version does not know are kept with what they describe and written again.

@@ -138,7 +138,7 @@ json patternJson(const Design& design, const Pattern& p)
         for (const auto& in : w.inputs)
             inputs[in.name] = in.value;
         out["workings"].push_back({{"key", w.key}, {"label", w.label}, {"formula", w.formula}, {"inputs", inputs},
-            {"result", w.result}, {"kind", nameOf(w.kind)}, {"unit", w.unit}});
+            {"result", w.result}, {"kind", nameOf(w.kind).source}, {"unit", w.unit}});
     }
     return out;
 }
@@ -147,7 +147,7 @@ json findingsArray(const Findings& findings)
 {
     json out = json::array();
     for (const auto& f : findings)
-        out.push_back({{"severity", nameOf(f.severity)}, {"size", f.size}, {"subject", words(f.subject)},
+        out.push_back({{"severity", nameOf(f.severity).source}, {"size", f.size}, {"subject", words(f.subject)},
             {"text", words(f.text)}, {"check", f.check}, {"stage", f.stage}});
     return out;
 }
@@ -246,30 +246,6 @@ std::string formsJson()
     for (const FeatureKind* kind : featureKinds())
         out["parts"].push_back(partJson(*kind));
     return dumped(out);
-}
-
-std::string cutListText(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit)
-{
-    std::string out = fmt::format("{}\nCut list, all lengths in {}\n", design.name, unitSign(unit));
-    for (const Pattern* each : patterns) {
-        const Pattern& p = *each;
-        out += fmt::format("\nSize {}\n", p.size);
-        for (const auto& m : makeMarkers(p)) {
-            const Material& cloth = p.material(m.material);
-            out += fmt::format("\n{}\twidth {}\tbuy {} m\n", cloth.name, formatLengthBare(m.clothWidth, unit),
-                formatNumber(m.soldLength / 1000, 1));
-            out += "code\tpiece\tcount\tmirrored\twidth\theight\n";
-            for (const auto& item : m.items) {
-                const Box box = boundsOf(item.outline);
-                out += fmt::format("{}\t{}\t{}\t{}\t{}\t{}\n", item.code, words(item.name), item.count, item.mirrored,
-                    formatLengthBare(box.width(), unit), formatLengthBare(box.height(), unit));
-            }
-        }
-        out += "\nNotions\nkind\tcount\tsize\n";
-        for (const auto& h : p.hardware)
-            out += fmt::format("{}\t{}\t{}\n", h.kind.source, h.count, words(h.sizeText, unit));
-    }
-    return out;
 }
 
 } // namespace tectonis

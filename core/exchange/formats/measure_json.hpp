@@ -14,7 +14,5 @@ std::string measureJson(const Design& design, const std::vector<Pattern>& patter
 std::string findingsJson(const Findings& findings);
 /// Forms with their dimensions, ranges, defaults and choices.
 std::string formsJson();
-/// Materials, notions, pieces and marker lengths as tab-separated text, lengths in @p unit.
-std::string cutListText(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit = Unit::Mm);
 
 } // namespace tectonis

@@ -19,7 +19,7 @@ void changeOwn(const std::function<Library(const Library&)>& change)
     std::error_code error;
     std::filesystem::create_directories(file.parent_path(), error);
     if (error)
-        throw InputError(file.parent_path().string(), "the folder cannot be made: " + error.message());
+        throw InputError(file.parent_path().string(), say("the folder cannot be made: {}", error.message()));
     if (!std::filesystem::exists(file))
         writeWhole(file, libraryText(Library()));
     const FileLock lock(file);
@@ -71,7 +71,7 @@ void removeFromOwnLibrary(const std::string& materialId)
     changeOwn([&](const Library& own) {
         Library::Contents contents = own.contents();
         if (std::erase_if(contents.materials, [&](const Material& m) { return m.id == materialId; }) == 0)
-            throw InputError(materialId, "your own library has no such material");
+            throw InputError(materialId, say("your own library has no such material"));
         return Library(std::move(contents));
     });
 }

@@ -140,7 +140,7 @@ std::size_t writePieces(const std::vector<const Pattern*>& patterns, const std::
     std::error_code error;
     std::filesystem::create_directories(folder, error);
     if (error)
-        throw InputError(folder.string(), "the folder cannot be made: " + error.message());
+        throw InputError(folder.string(), say("the folder cannot be made: {}", error.message()));
     std::vector<std::pair<const Pattern*, const Piece*>> pieces;
     std::vector<std::string> names;
     for (const Pattern* p : patterns)

@@ -40,11 +40,11 @@ struct Descriptor {
 
 [[noreturn]] void failRead(const fs::path& file, const std::string& why)
 {
-    throw InputError(file.string(), "cannot be read: " + why);
+    throw InputError(file.string(), say("cannot be read: {}", why));
 }
 [[noreturn]] void failWrite(const fs::path& file, const std::string& why)
 {
-    throw InputError(file.string(), fmt::format("cannot be written: {}; what was there before is unharmed", why));
+    throw InputError(file.string(), say("cannot be written: {}; what was there before is unharmed", why));
 }
 
 /// Writes all bytes and brings them to the disk. 0, or the error.
@@ -114,7 +114,7 @@ void writeWhole(const fs::path& file, const std::string& bytes)
     if (const std::string name = file.string();
         name == "/dev/stdout" || name == "/dev/fd/1" || name == "/proc/self/fd/1") {
         if (const int failed = writeAll(STDOUT_FILENO, bytes))
-            throw InputError("output", fmt::format("cannot be written: {}", std::strerror(failed)));
+            throw InputError(say("output"), say("cannot be written: {}", std::strerror(failed)));
         return;
     }
     std::error_code error;
@@ -137,7 +137,7 @@ void writeWhole(const fs::path& file, const std::string& bytes)
             if (const int closing = out.closed(); !failed)
                 failed = closing;
         if (failed)
-            throw InputError(file.string(), fmt::format("cannot be written: {}", std::strerror(failed)));
+            throw InputError(file.string(), say("cannot be written: {}", std::strerror(failed)));
         return;
     }
     // No write bit at all means read-only for everybody, whatever the user may do.
@@ -167,8 +167,8 @@ void writeWhole(const fs::path& file, const std::string& bytes)
         if (!failed)
             ::unlink(beside.c_str());
         else if (out.fd >= 0) // the whole copy stays beside it
-            throw InputError(file.string(),
-                fmt::format("cannot be written: {}; a whole copy lies in {}", std::strerror(failed), beside));
+            throw InputError(
+                file.string(), say("cannot be written: {}; a whole copy lies in {}", std::strerror(failed), beside));
     } else if (!failed && ::rename(beside.c_str(), target.c_str()) != 0)
         failed = errno;
     if (failed) {

@@ -44,7 +44,8 @@ std::vector<CsvRow> csvRows(const std::string& text)
             cell.byte = at;
             for (++at;; ++at) {
                 if (at >= text.size())
-                    throw InputError(lineAndColumn(text, cell.byte), "a quotation mark opens here and none closes it");
+                    throw InputError(
+                        lineAndColumn(text, cell.byte), say("a quotation mark opens here and none closes it"));
                 if (text[at] == '"' && (at + 1 >= text.size() || text[at + 1] != '"'))
                     break;
                 at += text[at] == '"';
@@ -53,7 +54,7 @@ std::vector<CsvRow> csvRows(const std::string& text)
             for (++at; !ended(at) && text[at] != divider; ++at)
                 if (text[at] != ' ')
                     throw InputError(
-                        lineAndColumn(text, at), "something follows the quotation mark that closes a cell");
+                        lineAndColumn(text, at), say("something follows the quotation mark that closes a cell"));
         } else {
             const std::size_t from = at;
             while (!ended(at) && text[at] != divider)

@@ -87,7 +87,7 @@ private:
 
 } // namespace
 
-std::string lineAndColumn(const std::string& text, std::size_t byte)
+Message lineAndColumn(const std::string& text, std::size_t byte)
 {
     const auto end = text.begin() + std::ptrdiff_t(std::min(byte, text.size()));
     const auto lines = std::count(text.begin(), end, '\n');
@@ -95,7 +95,7 @@ std::string lineAndColumn(const std::string& text, std::size_t byte)
     while (start != text.begin() && *(start - 1) != '\n')
         --start;
     const auto column = std::count_if(start, end, [](char c) { return (c & 0xC0) != 0x80; });
-    return fmt::format("line {}, column {}", lines + 1, column + 1);
+    return say("line {}, column {}", lines + 1, column + 1);
 }
 
 std::size_t jsonByte(const std::string& json, const std::string& pointer)

@@ -96,14 +96,14 @@ Unit unitOf(std::string_view sign)
     for (const Unit unit : {Unit::Mm, Unit::Cm, Unit::Inch})
         if (unitSign(unit) == sign)
             return unit;
-    throw InputError(std::string(sign), "is no unit here; use mm, cm or in");
+    throw InputError(std::string(sign), say("is no unit here; use mm, cm or in"));
 }
 
 double parseLength(std::string_view text, Unit bare)
 {
     std::string s = trimmed(plain(text));
     if (s.empty())
-        throw InputError("", "no length given; write for example 240, 24 cm or 9 1/2in");
+        throw InputError("", say("no length given; write for example 240, 24 cm or 9 1/2in"));
     double factor = bare == Unit::Mm ? 1 : bare == Unit::Cm ? 10 : mmPerInch;
     static constexpr std::array<std::pair<std::string_view, double>, 7> units{{{"inches", mmPerInch},
         {"inch", mmPerInch}, {"mm", 1}, {"cm", 10}, {"in", mmPerInch}, {"\"", mmPerInch}, {"m", 1000}}};
@@ -116,7 +116,7 @@ double parseLength(std::string_view text, Unit bare)
     }
     const auto number = mixedNumber(s);
     if (!number || !std::isfinite(*number * factor))
-        throw InputError("", fmt::format("“{}” is not a length; write for example 240, 24 cm or 9 1/2in", text));
+        throw InputError("", say("“{}” is not a length; write for example 240, 24 cm or 9 1/2in", text));
     return *number * factor;
 }
 

@@ -61,7 +61,10 @@ public:
     std::string meaning(std::size_t i) const { return text(number(16) + 8 * i); }
 
 private:
-    [[noreturn]] void fail() const { throw InputError("language " + m_id, "this is no whole catalogue of messages"); }
+    [[noreturn]] void fail() const
+    {
+        throw InputError(say("language {}", m_id), say("this is no whole catalogue of messages"));
+    }
     std::size_t number(std::size_t at) const
     {
         if (at + 4 > m_bytes.size())
@@ -125,9 +128,8 @@ Language Language::fromCatalogue(std::string id, const std::string& bytes)
         for (const auto& meaning : meanings)
             for (const int asked : argumentsOf(meaning))
                 if (!known.contains(asked))
-                    throw InputError("language " + out.m_id,
-                        fmt::format(
-                            "“{}” asks for an argument {{{}}} that “{}” has not", meaning, asked, sources.front()));
+                    throw InputError(say("language {}", out.m_id),
+                        say("“{}” asks for an argument {{{}}} that “{}” has not", meaning, asked, sources.front()));
         out.m_entries.emplace(sources.front(), std::move(meanings));
     }
     return out;
@@ -158,8 +160,17 @@ std::string Language::inDecimals(std::string number) const
 }
 
 std::string Language::number(double value, int decimals) const { return inDecimals(formatNumber(value, decimals)); }
+std::string Language::fixed(double value, int decimals) const
+{
+    return inDecimals(fmt::format("{:.{}f}", value, decimals));
+}
 std::string Language::length(double mm, Unit unit) const { return inDecimals(formatLength(mm, unit)); }
 std::string Language::exactLength(double mm, Unit unit) const { return inDecimals(tectonis::exactLength(mm, unit)); }
+std::string Language::lengthBare(double mm, Unit unit) const { return inDecimals(formatLengthBare(mm, unit)); }
+std::string Language::exactLengthBare(double mm, Unit unit) const
+{
+    return inDecimals(tectonis::exactLengthBare(mm, unit));
+}
 
 std::string words(const Message& message, Unit unit, const Language& language)
 {
@@ -174,14 +185,10 @@ std::string words(const Message& message, Unit unit, const Language& language)
         std::string operator()(const Num& n) const { return language.number(n.value, n.decimals); }
         std::string operator()(const Label& label) const { return language.of(label.source); }
         std::string operator()(const std::string& name) const { return name; }
-        std::string operator()(const std::vector<Message>& inner) const
+        std::string operator()(const Message& inner) const
         {
-            std::string out;
-            for (const auto& m : inner) {
-                std::string each = words(m, unit, language);
-                out += m.isWithin() && language.writesNamesSmall() ? lowered(std::move(each)) : each;
-            }
-            return out;
+            std::string out = words(inner, unit, language);
+            return inner.isWithin() && language.writesNamesSmall() ? lowered(std::move(out)) : out;
         }
     };
     std::string out;

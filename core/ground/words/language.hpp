@@ -27,9 +27,12 @@ public:
     /// are".
     bool writesNamesSmall() const { return m_namesSmall; }
 
-    std::string number(double value, int decimals) const;
+    std::string number(double value, int decimals) const; ///< at most so many
+    std::string fixed(double value, int decimals) const;  ///< exactly so many
     std::string length(double mm, Unit unit) const;
     std::string exactLength(double mm, Unit unit) const;
+    std::string lengthBare(double mm, Unit unit) const; ///< without the unit sign
+    std::string exactLengthBare(double mm, Unit unit) const;
 
 private:
     enum class Plural { None, NotOne, MoreThanOne };

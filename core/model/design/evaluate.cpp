@@ -64,18 +64,19 @@ public:
         if (it == m_design.dimensions.end() && derived == m_spec.derived.end()) {
             const auto near = nearest(name, m_design.dimensions);
             throw InputError(m_asking,
-                fmt::format("the formula names “{}”, which is no dimension of this design{}", name,
-                    near.empty() ? "" : fmt::format("; did you mean “{}”?", near)));
+                near.empty() ? say("the formula names “{}”, which is no dimension of this design", name)
+                             : say("the formula names “{}”, which is no dimension of this design; did you mean “{}”?",
+                                 name, near));
         }
         if (std::find(m_open.begin(), m_open.end(), name) != m_open.end()) {
             std::string round;
             for (auto at = std::find(m_open.begin(), m_open.end(), name); at != m_open.end(); ++at)
                 round += *at + " → ";
-            throw InputError(name, fmt::format("the formula leads back to itself ({}{})", round, name));
+            throw InputError(name, say("the formula leads back to itself ({}{})", round, name));
         }
         if (m_open.size() >= std::size_t(limits::formulaChain))
             throw InputError(
-                m_open.front(), fmt::format("its formula leads through more than {} others", limits::formulaChain));
+                m_open.front(), say("its formula leads through more than {} others", limits::formulaChain));
         m_open.push_back(name);
         const std::string before = std::exchange(m_asking, name);
         const double v = it != m_design.dimensions.end() ? worked(name, it->second) : formula(name, derived->second);
@@ -92,7 +93,7 @@ private:
         try {
             return evaluateFormula(text, [&](const std::string& other) { return value(other); });
         } catch (const InputError& e) {
-            throw e.place().empty() ? InputError(name, e.problem()) : e;
+            throw e.place().empty() ? e.at(name) : e;
         }
     }
 
@@ -104,7 +105,7 @@ private:
         try {
             return grown(d.rule, base, m_step, *m_design.library);
         } catch (const InputError& e) {
-            throw InputError(name, e.problem());
+            throw e.at(name);
         }
     }
 
@@ -117,24 +118,28 @@ private:
     std::string m_asking;
 };
 
-std::string shown(const DimensionSpec& spec, double v)
+/// @p beside: what it is compared with.
+Message shown(const DimensionSpec& spec, double v, double beside)
 {
-    return spec.quantity == DimensionSpec::Quantity::Length
-        ? exactLength(v, Unit::Mm)
-        : formatNumber(v) + (spec.quantity == DimensionSpec::Quantity::Angle ? "°" : "");
+    return spec.quantity == DimensionSpec::Quantity::Length ? say("{}", Len(v, beside))
+        : spec.quantity == DimensionSpec::Quantity::Angle   ? say("{}°", Num(v))
+                                                            : say("{}", Num(v));
 }
 
 void checkRange(const Design& design, const DimensionSpec& spec, const Values& values, std::size_t size)
 {
     const double v = values.at(spec.name);
     const Range range = rangeOf(spec, values);
-    const std::string place = fmt::format("{} in size {}", spec.name, design.sizes[size]);
-    if (v < range.min - 1e-9 || v > range.max + 1e-9)
+    const Message place = say("{} in size {}", spec.name, design.sizes[size]);
+    if (v < range.min - 1e-9 || v > range.max + 1e-9) {
+        const Message is = shown(spec, v, v < range.min ? range.min : range.max), least = shown(spec, range.min, v),
+                      most = shown(spec, range.max, v);
         throw InputError(place,
-            fmt::format("{} is outside the allowed {} to {}{}", shown(spec, v), shown(spec, range.min),
-                shown(spec, range.max), isFormula(spec.max) ? fmt::format(" (at most {})", spec.max) : ""));
+            isFormula(spec.max) ? say("{} is outside the allowed {} to {} (at most {})", is, least, most, spec.max)
+                                : say("{} is outside the allowed {} to {}", is, least, most));
+    }
     if (spec.quantity == DimensionSpec::Quantity::Count && std::abs(v - std::round(v)) > 1e-9)
-        throw InputError(place, fmt::format("{} is no whole number", formatNumber(v)));
+        throw InputError(place, say("{} is no whole number", Num(v)));
 }
 
 } // namespace
@@ -194,22 +199,23 @@ Derivation derivationOf(
     Derivation out;
     out.result = values.at(name);
     out.own = !isFormula(text);
-    out.formula = text;
+    out.formula = naming(text);
     if (!out.own) {
         for (const auto& used : namesIn(text))
             out.inputs.emplace_back(used, values.at(used));
     }
     const long k = long(size) - long(sizeIndex(design, design.baseSize));
     if (own != d.bySize.end()) {
-        out.formula += fmt::format("  (own value for size {})", sizeName);
+        out.formula = say("{}  (own value for size {})", text, sizeName);
         return out;
     }
     if (d.rule.kind == SizeRule::Kind::Step && k != 0)
-        out.formula += fmt::format(" {} {} × {}", k < 0 ? "−" : "+", std::abs(k), formatNumber(d.rule.amount));
+        out.formula = k < 0 ? say("{} − {} × {}", text, -k, Num(d.rule.amount))
+                            : say("{} + {} × {}", text, k, Num(d.rule.amount));
     if (d.rule.kind == SizeRule::Kind::Ratio && k != 0)
-        out.formula += fmt::format(" × {}^{}", formatNumber(d.rule.amount, 4), k);
+        out.formula = say("{} × {}^{}", text, Num(d.rule.amount, 4), k);
     if (d.rule.kind == SizeRule::Kind::Stock)
-        out.formula += fmt::format(", snapped to stock “{}”", d.rule.stock);
+        out.formula = say("{}, snapped to stock “{}”", out.formula, d.rule.stock);
     return out;
 }
 

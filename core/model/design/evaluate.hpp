@@ -3,6 +3,7 @@
 #pragma once
 
 #include "design/spec.hpp"
+#include "words/message.hpp"
 
 #include <unordered_map>
 
@@ -35,7 +36,7 @@ bool isFormula(const std::string& text);
 
 /// How a dimension came to its value, in words: "240 + 1 step of 20".
 struct Derivation {
-    std::string formula;
+    Message formula;
     std::vector<std::pair<std::string, double>> inputs;
     double result = 0;
     bool own = true; ///< a value of the user, not a formula

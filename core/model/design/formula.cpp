@@ -34,7 +34,7 @@ struct Compiled {
     {
         // A file may come from anywhere: muParser's own depth grows with the text.
         if (formula.size() > 400)
-            throw InputError("", "the formula is longer than 400 characters");
+            throw InputError("", say("the formula is longer than 400 characters"));
         parser.DefineNameChars("0123456789_.abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ");
         parser.DefineConst("pi", pi);
         parser.DefinePostfixOprt("mm", [](double v) { return v; });
@@ -45,10 +45,10 @@ struct Compiled {
             parser.SetExpr(formula);
             parser.Eval();
         } catch (const mu::Parser::exception_type& e) {
-            throw InputError("", fmt::format("the formula “{}” cannot be read: {}", formula, e.GetMsg()));
+            throw InputError("", say("the formula “{}” cannot be read: {}", formula, e.GetMsg()));
         }
         if (names.size() > kMostNames)
-            throw InputError("", fmt::format("the formula “{}” uses more than {} names", formula, kMostNames));
+            throw InputError("", say("the formula “{}” uses more than {} names", formula, kMostNames));
     }
 };
 
@@ -87,10 +87,10 @@ double evaluateFormula(const std::string& formula, const std::function<double(co
     try {
         result = c.parser.Eval();
     } catch (const mu::Parser::exception_type& e) {
-        throw InputError("", fmt::format("the formula “{}” cannot be worked out: {}", formula, e.GetMsg()));
+        throw InputError("", say("the formula “{}” cannot be worked out: {}", formula, e.GetMsg()));
     }
     if (!std::isfinite(result))
-        throw InputError("", fmt::format("the formula “{}” gives no finite number", formula));
+        throw InputError("", say("the formula “{}” gives no finite number", formula));
     return result;
 }
 

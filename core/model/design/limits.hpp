@@ -3,6 +3,7 @@
 #pragma once
 
 #include "design/design.hpp"
+#include "words/message.hpp"
 
 namespace tectonis::limits {
 
@@ -20,7 +21,7 @@ namespace tectonis {
 
 /// A plain value from typed text: between @p least and @p most.
 /// @throws InputError with @p place and the range otherwise.
-double within(const std::string& place, double value, double least, double most, const std::string& unit = "mm");
+double within(const Message& place, double value, double least, double most, const char* unit = "mm");
 
 /// Everything in a design that drafting does not look at is sound: texts are UTF-8 of bounded length, numbers finite
 /// and in their ranges, lists not endless, names of parts and own dimensions usable in formulas. What passes can be

@@ -23,7 +23,7 @@ SizeRule parseRule(const std::string& text)
         try {
             return parseLength(s);
         } catch (const InputError&) {
-            throw InputError("size rule", fmt::format("“{}” is no amount", s));
+            throw InputError(say("size rule"), say("“{}” is no amount", s));
         }
     };
     if (word == "hold" && rest.empty())
@@ -38,13 +38,13 @@ SizeRule parseRule(const std::string& text)
         const auto split = rest.find(' ');
         SizeRule rule = stock(rest.substr(0, split));
         if (rule.stock.empty())
-            throw InputError("size rule", "name a stock table: stock zip");
+            throw InputError(say("size rule"), say("name a stock table: stock zip"));
         if (split != std::string::npos)
             rule.amount = amount(rest.substr(split + 1));
         return rule;
     }
     throw InputError(
-        "size rule", fmt::format("“{}” is no rule; write hold, follow, step 20, ratio 1.08 or stock zip", text));
+        say("size rule"), say("“{}” is no rule; write hold, follow, step 20, ratio 1.08 or stock zip", text));
 }
 
 std::string ruleText(const SizeRule& rule)

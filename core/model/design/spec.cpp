@@ -31,7 +31,7 @@ std::size_t sizeIndex(const Design& design, const std::string& size)
 {
     const auto it = std::find(design.sizes.begin(), design.sizes.end(), size);
     if (it == design.sizes.end())
-        throw InputError("size", fmt::format("the design has no size “{}”", size));
+        throw InputError(say("size"), say("the design has no size “{}”", size));
     return std::size_t(it - design.sizes.begin());
 }
 

@@ -26,7 +26,7 @@ template <class Item, class Name> void overlay(std::vector<Item>& onto, const st
 }
 
 template <class Item>
-const Item& named(const std::vector<Item>& items, std::string Item::*name, const std::string& wanted, const char* what)
+const Item& named(const std::vector<Item>& items, std::string Item::*name, const std::string& wanted, const Label& what)
 {
     std::string known;
     for (const auto& item : items) {
@@ -34,7 +34,7 @@ const Item& named(const std::vector<Item>& items, std::string Item::*name, const
             return item;
         known += (known.empty() ? "" : ", ") + item.*name;
     }
-    throw InputError(what, fmt::format("“{}” is no {} here; choose one of {}", wanted, what, known));
+    throw InputError(labelled(what), say("“{}” is no {} here; choose one of {}", wanted, what, known));
 }
 
 } // namespace
@@ -113,11 +113,14 @@ double Library::snapped(const std::string& table, double ideal) const
     return offers ? snapToStock(*offers, ideal) : ideal;
 }
 
-const Paper& Library::paper(const std::string& name) const { return named(papers(), &Paper::name, name, "paper"); }
+const Paper& Library::paper(const std::string& name) const
+{
+    return named(papers(), &Paper::name, name, label("paper"));
+}
 
 const Workshop& Library::workshop(const std::string& name) const
 {
-    return named(workshops(), &Workshop::machine, name, "workshop");
+    return named(workshops(), &Workshop::machine, name, label("workshop"));
 }
 
 bool Library::operator==(const Library& other) const

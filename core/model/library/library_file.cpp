@@ -21,22 +21,25 @@ constexpr const char* kFormat = "tectonis-library";
 class Problems {
 public:
     Problems(const std::string& text, std::string place) : m_text(text), m_place(std::move(place)) {}
-    void add(std::size_t byte, const std::string& problem)
+    void add(std::size_t byte, const Message& problem)
     {
-        if (++m_count <= 20)
-            m_told += (m_told.empty() ? "" : "\n") + lineAndColumn(m_text, byte) + ": " + problem;
+        if (++m_count > 20)
+            return;
+        const Message told = say("{}: {}", lineAndColumn(m_text, byte), problem);
+        m_told = m_told.empty() ? told : say("{}\n{}", m_told, told);
     }
     void refuseIfAny() const
     {
         if (m_count > 20)
-            throw InputError(m_place, fmt::format("{}\n… and {} more", m_told, m_count - 20));
+            throw InputError(m_place, say("{}\n… and {} more", m_told, m_count - 20));
         if (m_count > 0)
             throw InputError(m_place, m_told);
     }
 
 private:
     const std::string& m_text;
-    std::string m_place, m_told;
+    std::string m_place;
+    Message m_told;
     std::size_t m_count = 0;
 };
 
@@ -46,27 +49,26 @@ ReadLibrary fromJsonText(const std::string& text, const std::string& place)
     try {
         j = json::parse(text, [&](int depth, json::parse_event_t, json&) {
             if (depth > 20)
-                throw InputError(place, "it is nested deeper than any library");
+                throw InputError(place, say("it is nested deeper than any library"));
             return true;
         });
     } catch (const json::parse_error& e) {
-        throw InputError(fmt::format("{}, {}", place, lineAndColumn(text, e.byte == 0 ? 0 : e.byte - 1)),
-            "this is not a whole Tectonis library; the file may be cut short or of another kind");
+        throw InputError(say("{}, {}", place, lineAndColumn(text, e.byte == 0 ? 0 : e.byte - 1)),
+            say("this is not a whole Tectonis library; the file may be cut short or of another kind"));
     } catch (const json::exception&) { // a number beyond all bounds
-        throw InputError(place, "it holds a number that is too large");
+        throw InputError(place, say("it holds a number that is too large"));
     }
     if (!j.is_object() || j.value("format", json()) != kFormat)
-        throw InputError(place, "this is not a Tectonis library");
+        throw InputError(place, say("this is not a Tectonis library"));
     if (!j.contains("version") || !j["version"].is_number_integer() || j["version"] < 1)
-        throw InputError(place, "the file names no version");
+        throw InputError(place, say("the file names no version"));
     if (j["version"] > libraryFileVersion)
         throw InputError(place,
-            fmt::format(
-                "the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
+            say("the file is of version {}, this Tectonis reads up to version {}; open it with a newer Tectonis",
                 j["version"].get<long long>(), libraryFileVersion));
     Problems problems(text, place);
     ReadLibrary out{Library(libraryFromJson(j,
-                        [&](const std::string& pointer, const std::string& problem) {
+                        [&](const std::string& pointer, const Message& problem) {
                             problems.add(jsonByte(text, pointer), problem);
                         })),
         {}};
@@ -80,10 +82,10 @@ ReadLibrary fromCsv(const std::string& text, const std::string& place)
     try {
         rows = csvRows(text);
     } catch (const InputError& e) {
-        throw InputError(fmt::format("{}, {}", place, e.place()), e.problem());
+        throw e.at(say("{}, {}", place, e.place()));
     }
     if (rows.empty())
-        throw InputError(place, "there is nothing in it");
+        throw InputError(place, say("there is nothing in it"));
     Problems problems(text, place);
     ReadLibrary out;
     std::vector<const MaterialField*> columns;
@@ -93,10 +95,10 @@ ReadLibrary fromCsv(const std::string& text, const std::string& place)
             fields.begin(), fields.end(), [&](const MaterialField& f) { return head.text == f.name; });
         const bool twice = field != fields.end() && std::find(columns.begin(), columns.end(), &*field) != columns.end();
         if (twice)
-            problems.add(head.byte, fmt::format("there is another column “{}” before it", head.text));
+            problems.add(head.byte, say("there is another column “{}” before it", head.text));
         columns.push_back(field == fields.end() || twice ? nullptr : &*field);
         if (field == fields.end())
-            out.told.push_back(fmt::format("the column “{}” was passed over", head.text));
+            out.told.push_back(say("the column “{}” was passed over", head.text));
     }
     const auto has = [&](const char* name) {
         return std::any_of(
@@ -106,8 +108,8 @@ ReadLibrary fromCsv(const std::string& text, const std::string& place)
         std::string known;
         for (const auto& field : materialFields())
             known += (known.empty() ? "" : ", ") + std::string(field.name);
-        throw InputError(
-            place, "the first line names the columns; “thickness” and “name” or “id” are needed. Known are " + known);
+        throw InputError(place,
+            say("the first line names the columns; “thickness” and “name” or “id” are needed. Known are {}", known));
     }
     Library::Contents contents;
     for (std::size_t r = 1; r < rows.size(); ++r) {
@@ -116,15 +118,14 @@ ReadLibrary fromCsv(const std::string& text, const std::string& place)
         for (std::size_t c = 0; c < rows[r].size(); ++c) {
             const CsvCell& cell = rows[r][c];
             if (c >= columns.size()) {
-                problems.add(
-                    cell.byte, fmt::format("the line has more cells than the first, which has {}", columns.size()));
+                problems.add(cell.byte, say("the line has more cells than the first, which has {}", columns.size()));
                 sound = false;
                 break;
             }
             if (!columns[c] || cell.text.empty())
                 continue;
             if (const auto problem = setField(m, *columns[c], cell.text); !problem.empty()) {
-                problems.add(cell.byte, std::string(columns[c]->name) + ": " + problem);
+                problems.add(cell.byte, say("{}: {}", columns[c]->name, problem));
                 sound = false;
             }
         }
@@ -134,7 +135,7 @@ ReadLibrary fromCsv(const std::string& text, const std::string& place)
             problems.add(rows[r].front().byte, problem);
         else if (std::any_of(contents.materials.begin(), contents.materials.end(),
                      [&](const Material& other) { return other.id == m.id; }))
-            problems.add(rows[r].front().byte, fmt::format("there is another “{}” before it", m.id));
+            problems.add(rows[r].front().byte, say("there is another “{}” before it", m.id));
         contents.materials.push_back(std::move(m));
     }
     problems.refuseIfAny();
@@ -151,7 +152,7 @@ ReadLibrary readLibrary(const std::string& text, const std::string& place)
     if (first != std::string::npos && (text[first] == '{' || text[first] == '['))
         return fromJsonText(text.substr(from), place);
     if (text.find('\0') != std::string::npos)
-        throw InputError(place, "this is neither a table nor a Tectonis library");
+        throw InputError(place, say("this is neither a table nor a Tectonis library"));
     return fromCsv(text, place);
 }
 

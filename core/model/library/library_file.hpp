@@ -3,6 +3,7 @@
 #pragma once
 
 #include "library/library.hpp"
+#include "words/message.hpp"
 
 namespace tectonis {
 
@@ -10,7 +11,7 @@ constexpr int libraryFileVersion = 1;
 
 struct ReadLibrary {
     Library library;
-    std::vector<std::string> told; ///< columns that were passed over
+    std::vector<Message> told; ///< columns that were passed over
 };
 
 /// Reads either kind, told apart by what it begins with. Lengths may have a unit ("1/32 in"), weights too ("10 oz" is

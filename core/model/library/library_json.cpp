@@ -75,7 +75,7 @@ public:
     {
         Material m;
         if (!j.is_object())
-            return m_tell(at, "this is no material: an object with a name and a thickness is wanted"), m;
+            return m_tell(at, say("this is no material: an object with a name and a thickness is wanted")), m;
         for (const auto& field : materialFields()) {
             if (!j.contains(field.name))
                 continue;
@@ -84,7 +84,7 @@ public:
                 : value.is_boolean()                   ? (value.get<bool>() ? "yes" : "no")
                                                        : value.dump();
             if (value.is_structured() || value.is_null())
-                m_tell(at + "/" + field.name, fmt::format("a {} was expected", kindOf(field)));
+                m_tell(at + "/" + field.name, expected(field));
             else if (const auto problem = setField(m, field, text); !problem.empty())
                 m_tell(at + "/" + field.name, problem);
         }
@@ -101,7 +101,7 @@ public:
     {
         StockTable t{.name = name};
         if (!j.is_object() || !j.contains("values") || !j.at("values").is_array() || j.at("values").empty())
-            return m_tell(at, "a stock table needs its “values”, a list of lengths"), t;
+            return m_tell(at, say("a stock table needs its “values”, a list of lengths")), t;
         t.meaning = textOf(j, "meaning", at);
         const std::string snap = j.contains("snap") ? textOf(j, "snap", at) : "nearest";
         bool known = false;
@@ -109,18 +109,16 @@ public:
             if (snap == word)
                 t.snap = value, known = true;
         if (!known)
-            m_tell(at + "/snap", fmt::format("“{}” was given; write down, up or nearest", snap));
+            m_tell(at + "/snap", say("“{}” was given; write down, up or nearest", snap));
         if (j.at("values").size() > 500)
-            m_tell(at + "/values", "there are more than 500");
+            m_tell(at + "/values", say("there are more than 500"));
         for (std::size_t i = 0; i < std::min<std::size_t>(j.at("values").size(), 500); ++i) {
             const std::string here = fmt::format("{}/values/{}", at, i);
             const double v = number(j.at("values")[i], here, 0.1, 10000);
             if (std::isnan(v))
                 continue;
             if (!t.values.empty() && v <= t.values.back())
-                m_tell(here,
-                    fmt::format(
-                        "{} does not come after {}: the values rise", formatNumber(v), formatNumber(t.values.back())));
+                m_tell(here, say("{} does not come after {}: the values rise", Num(v), Num(t.values.back())));
             t.values.push_back(v);
         }
         t.more = moreIn(j, {"meaning", "snap", "values"});
@@ -151,7 +149,7 @@ private:
     {
         const double v = j.is_number() ? j.get<double>() : std::nan("");
         if (!(v >= least && v <= most)) {
-            m_tell(at, fmt::format("a number from {} to {} was expected", formatNumber(least), formatNumber(most)));
+            m_tell(at, say("a number from {} to {} was expected", Num(least), Num(most)));
             return std::nan("");
         }
         return v;
@@ -160,7 +158,7 @@ private:
     {
         if (j.contains(field))
             return number(j.at(field), at + "/" + field, 50, 20000);
-        m_tell(at, fmt::format("its {} is missing", field));
+        m_tell(at, say("its {} is missing", field));
         return 50;
     }
     std::string textOf(const json& j, const char* field, const std::string& at)
@@ -168,14 +166,14 @@ private:
         if (!j.contains(field))
             return "";
         if (!j.at(field).is_string() || !printable(j.at(field).get<std::string>()))
-            return m_tell(at + "/" + field, "a line of text was expected"), "";
+            return m_tell(at + "/" + field, say("a line of text was expected")), "";
         return j.at(field).get<std::string>();
     }
     std::string name(const json& j, const char* field, const std::string& at)
     {
         const std::string out = j.is_object() ? textOf(j, field, at) : "";
         if (out.empty())
-            m_tell(at, fmt::format("its “{}” is missing", field));
+            m_tell(at, say("its “{}” is missing", field));
         return out;
     }
     const TellProblem& m_tell;
@@ -188,13 +186,13 @@ template <class Item, class Read> void readList(const json& j, const char* list,
     if (!j.contains(list))
         return;
     if (!j.at(list).is_array() || j.at(list).size() > 20000)
-        return tell(std::string("/") + list, "a list was expected, of 20000 at most");
+        return tell(std::string("/") + list, say("a list was expected, of 20000 at most"));
     std::set<std::string> names;
     for (std::size_t i = 0; i < j.at(list).size(); ++i) {
         const std::string at = fmt::format("/{}/{}", list, i);
         Item item = read(j.at(list)[i], at);
         if (!names.insert(item.*name).second)
-            tell(at, fmt::format("there is another “{}” before it", item.*name));
+            tell(at, say("there is another “{}” before it", item.*name));
         out.push_back(std::move(item));
     }
 }
@@ -223,7 +221,7 @@ Library::Contents libraryFromJson(const json& j, const TellProblem& tell)
 {
     Library::Contents out;
     if (!j.is_object())
-        return tell("", "this is no library"), out;
+        return tell("", say("this is no library")), out;
     Reader reader(tell);
     readList(j, "materials", &Material::id, out.materials, tell,
         [&](const json& m, const std::string& at) { return reader.material(m, at); });
@@ -233,11 +231,11 @@ Library::Contents libraryFromJson(const json& j, const TellProblem& tell)
         [&](const json& m, const std::string& at) { return reader.workshop(m, at); });
     if (j.contains("stock")) {
         if (!j.at("stock").is_object())
-            tell("/stock", "stock tables by their names were expected");
+            tell("/stock", say("stock tables by their names were expected"));
         else
             for (const auto& [name, table] : j.at("stock").items())
                 if (name.empty() || name.size() > 40 || !printable(name) || name.find(' ') != std::string::npos)
-                    tell("/stock", "a stock table's name is one word");
+                    tell("/stock", say("a stock table's name is one word"));
                 else
                     out.stock[name] = reader.table(name, table, "/stock/" + name);
     }

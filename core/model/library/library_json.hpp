@@ -3,6 +3,7 @@
 #pragma once
 
 #include "library/library.hpp"
+#include "words/message.hpp"
 
 #include <nlohmann/json.hpp>
 
@@ -13,7 +14,7 @@ namespace tectonis {
 nlohmann::json toJson(const Library::Contents& contents);
 
 /// Told of each problem: the JSON pointer to it, relative to @p j, and what is wrong.
-using TellProblem = std::function<void(const std::string& pointer, const std::string& problem)>;
+using TellProblem = std::function<void(const std::string& pointer, const Message& problem)>;
 
 /// Reads what is sound and tells of the rest.
 Library::Contents libraryFromJson(const nlohmann::json& j, const TellProblem& tell);

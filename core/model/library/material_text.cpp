@@ -42,7 +42,7 @@ double numberOf(const std::string& text, Quantity quantity)
             }
     // A length without a unit is a number, with decimal comma or fraction; one with a unit is none.
     if (s.empty() || !std::isdigit(static_cast<unsigned char>(s.back())))
-        throw InputError("", fmt::format("“{}” is no number", text));
+        throw InputError("", say("“{}” is no number", text));
     return parseLength(s) * factor;
 }
 
@@ -60,44 +60,43 @@ std::string idFrom(const std::string& name)
     return out.substr(0, 80);
 }
 
-std::string setText(std::string& to, const MaterialField& field, const std::string& text)
+Message setText(std::string& to, const MaterialField& field, const std::string& text)
 {
     if (!printable(text))
-        return fmt::format("a line of text of at most 200 bytes was expected");
+        return say("a line of text of at most 200 bytes was expected");
     if (field.quantity == Quantity::Word
         && std::none_of(field.words.begin(), field.words.end(), [&](const char* w) { return text == w; }))
-        return fmt::format("“{}” was given; write one of {}", text, fmt::join(field.words, ", "));
+        return say("“{}” was given; write one of {}", text, fmt::format("{}", fmt::join(field.words, ", ")));
     to = text;
-    return "";
+    return {};
 }
 
-std::string setNumber(double& to, const MaterialField& field, const std::string& text)
+Message setNumber(double& to, const MaterialField& field, const std::string& text)
 {
     try {
         const double v = numberOf(text, field.quantity);
         if (!(v >= field.least && v <= field.most))
-            return fmt::format("{} is outside the allowed {} to {}{}", formatNumber(v), formatNumber(field.least),
-                formatNumber(field.most),
-                field.quantity == Quantity::Length       ? " mm"
-                    : field.quantity == Quantity::Weight ? " g/m²"
+            return outside(v, field.least, field.most,
+                field.quantity == Quantity::Length       ? "mm"
+                    : field.quantity == Quantity::Weight ? "g/m²"
                                                          : "");
         to = v;
-        return "";
+        return {};
     } catch (const InputError& e) {
         return e.problem();
     }
 }
 
-std::string setYesNo(bool& to, const std::string& text)
+Message setYesNo(bool& to, const std::string& text)
 {
     const std::string word = lower(text);
     for (const char* yes : {"yes", "true", "1", "y"})
         if (word == yes)
-            return to = true, "";
+            return to = true, Message();
     for (const char* no : {"no", "false", "0", "n"})
         if (word == no)
-            return to = false, "";
-    return fmt::format("“{}” was given; write yes or no", text);
+            return to = false, Message();
+    return say("“{}” was given; write yes or no", text);
 }
 
 } // namespace
@@ -109,20 +108,20 @@ bool printable(const std::string& text)
     });
 }
 
-const char* kindOf(const MaterialField& field)
+Message expected(const MaterialField& field)
 {
     switch (field.quantity) {
-    case Quantity::Text: return "line of text";
-    case Quantity::Word: return "word";
-    case Quantity::Length: return "length";
-    case Quantity::Weight: return "weight";
-    case Quantity::Number: return "number";
-    case Quantity::YesNo: return "yes or no";
+    case Quantity::Text: return say("a line of text was expected");
+    case Quantity::Word: return say("a word was expected");
+    case Quantity::Length: return say("a length was expected");
+    case Quantity::Weight: return say("a weight was expected");
+    case Quantity::Number: return say("a number was expected");
+    case Quantity::YesNo: return say("yes or no was expected");
     }
-    return "value";
+    return {};
 }
 
-std::string setField(Material& m, const MaterialField& field, const std::string& text)
+Message setField(Material& m, const MaterialField& field, const std::string& text)
 {
     if (const auto* words = std::get_if<std::string Material::*>(&field.member))
         return setText(m.**words, field, text);
@@ -140,19 +139,19 @@ std::string fieldText(const Material& m, const MaterialField& field)
     return m.*std::get<bool Material::*>(field.member) ? "yes" : "no";
 }
 
-std::string completed(Material& m)
+Message completed(Material& m)
 {
     if (m.name.empty())
         m.name = m.id;
     if (m.id.empty())
         m.id = idFrom(m.name);
     if (m.id.empty())
-        return "it has neither a name nor an id";
+        return say("it has neither a name nor an id");
     if (m.id.find('=') != std::string::npos || m.id.front() == ' ' || m.id.back() == ' ')
-        return fmt::format("“{}” is no id: no = and no space at its ends", m.id);
+        return say("“{}” is no id: no = and no space at its ends", m.id);
     if (m.thickness <= 0)
-        return fmt::format("“{}” has no thickness", m.name);
-    return "";
+        return say("“{}” has no thickness", m.name);
+    return {};
 }
 
 } // namespace tectonis

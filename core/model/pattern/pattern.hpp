@@ -264,6 +264,7 @@ struct Pattern {
     std::map<std::string, std::string> materials; ///< role to material id
     SharedLibrary library;                        ///< the design's
     std::map<std::string, std::string> choices;
+    std::map<PartId, Message> partLabels;    ///< what the parts are called
     double width = 0, height = 0, depth = 0; ///< finished, mm
     std::deque<Piece> pieces;                ///< std::deque: stable addresses while drafting
     std::deque<Seam> seams;

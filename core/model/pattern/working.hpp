@@ -27,15 +27,15 @@ struct Working {
     Message source;          ///< where the formula is from
 };
 
-constexpr const char* nameOf(Working::Kind kind)
+inline Label nameOf(Working::Kind kind)
 {
     switch (kind) {
-    case Working::Kind::Geometry: return "geometry";
-    case Working::Kind::Trade: return "trade practice";
-    case Working::Kind::Standard: return "standard";
-    case Working::Kind::Own: return "your own value";
+    case Working::Kind::Geometry: return label("geometry");
+    case Working::Kind::Trade: return label("trade practice");
+    case Working::Kind::Standard: return label("standard");
+    case Working::Kind::Own: return label("your own value");
     }
-    return "";
+    return {};
 }
 
 } // namespace tectonis

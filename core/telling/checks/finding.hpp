@@ -9,9 +9,9 @@ namespace tectonis {
 
 enum class Severity { Error, Warning, Note };
 
-constexpr const char* nameOf(Severity s)
+inline Label nameOf(Severity s)
 {
-    return s == Severity::Error ? "error" : s == Severity::Warning ? "warning" : "note";
+    return s == Severity::Error ? label("error") : s == Severity::Warning ? label("warning") : label("note");
 }
 
 /// Edits that mend a finding, as "NAME=VALUE" for assign().

@@ -3,6 +3,7 @@
 // cloth, or where the foot must pass later.
 #include "checks/finding.hpp"
 #include "checks/stack.hpp"
+#include "pattern/labels.hpp"
 
 #include "sequence/order.hpp"
 
@@ -95,10 +96,10 @@ private:
 /// Of one part one name, whichever of its heads.
 Message groupOf(const Fitting& f)
 {
-    const auto& parts = f.name.arguments();
+    const auto parts = f.name.arguments();
     const bool numbered = parts.size() == 2 && std::holds_alternative<Num>(parts[1]);
-    const auto* name = numbered ? std::get_if<std::vector<Message>>(&parts[0]) : nullptr;
-    return name ? name->front() : f.name;
+    const auto* name = numbered ? std::get_if<Message>(&parts[0]) : nullptr;
+    return name ? *name : f.name;
 }
 
 void checkOnEachOther(const CheckInput& in, const std::vector<Spot>& spots, Worst& worst)
@@ -148,8 +149,9 @@ void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst
                     const double deep = std::min(
                         {spot.at.x - a.x0, a.x1 - spot.at.x, spot.at.y - a.y0, a.y1 - spot.at.y});
                     worst.add({Severity::Warning, "collision", "",
-                                  say("{} and {} on {} {}", groupOf(f), line.name, piece.code, piece.name), piece.key,
-                                  "Fittings",
+                                  say("{} and {} on {} {}", groupOf(f), edgeLabel(in.pattern, line.name), piece.code,
+                                      piece.name),
+                                  piece.key, "Fittings",
                                   outside > 0 ? say("only {} lie between its centre and the part's edge; {} "
                                                     "are needed to set it. Move one of them.",
                                       Len(outside, needed), Len(needed))
@@ -277,7 +279,8 @@ void checkRows(const CheckInput& in, Worst& worst)
                                          up = std::min(at.y1, place.y1) - std::max(at.y0, place.y0);
                             if (across > 0.01 && up > -0.01)
                                 worst.add({Severity::Warning, "collision", "",
-                                              say("{} and {} on {} {}", row.name, line.name, other.code, other.name),
+                                              say("{} and {} on {} {}", row.name, edgeLabel(in.pattern, line.name),
+                                                  other.code, other.name),
                                               piece.key, "Fittings",
                                               say("a row that is sewn through all layers runs over it for {}. It "
                                                   "would be sewn down; move one of them up or down.",

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Pockets and windows lie inside their panel, clear of its seams and of one another.
 #include "checks/finding.hpp"
+#include "pattern/labels.hpp"
 
 #include <fmt/format.h>
 
@@ -27,7 +28,7 @@ void checkPlaces(const CheckInput& in, Findings& out)
                 inside &= insideOutline(stitch, p);
                 nearest = std::min(nearest, distanceTo(stitch, p));
             }
-            const Message subject = say("{} on {} {}", line.name, piece.code, piece.name);
+            const Message subject = say("{} on {} {}", edgeLabel(in.pattern, line.name), piece.code, piece.name);
             if (!inside)
                 out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft",
                     say("it reaches over the stitch line by {}. It would be caught in the seam; make it "
@@ -53,7 +54,9 @@ void checkPlaces(const CheckInput& in, Findings& out)
                              up = std::min(p.y1, q.y1) - std::max(p.y0, q.y0);
                 if (across > 0.01 && up > 0.01)
                     out.push_back({Severity::Warning, "collision", "",
-                        say("{} and {} on {} {}", a.name, b.name, piece.code, piece.name), piece.key, "Draft",
+                        say("{} and {} on {} {}", edgeLabel(in.pattern, a.name), edgeLabel(in.pattern, b.name),
+                            piece.code, piece.name),
+                        piece.key, "Draft",
                         say("they lie on each other by {} across and {} up. One would be sewn over the other; "
                             "move or shrink one of them.",
                             Len(across), Len(up)),

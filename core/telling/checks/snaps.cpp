@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Snap halves meet, and keep clear of stitch lines and pockets.
 #include "checks/finding.hpp"
+#include "pattern/labels.hpp"
 
 #include <fmt/format.h>
 
@@ -87,7 +88,9 @@ void checkSnaps(const CheckInput& in, Findings& out)
             if (line.kind == FaceLine::Kind::Placement
                 && distanceTo(flattened(line.run, 0.05), f.at) < f.clearance - 0.01)
                 out.push_back({Severity::Warning, "snap", "", f.name, feature + ".drop", "Fittings",
-                    say("it lies on the edge of {}. The foot hits it; move one of them.", line.name), {}});
+                    say("it lies on the edge of {}. The foot hits it; move one of them.",
+                        edgeLabel(in.pattern, line.name)),
+                    {}});
     }
 }
 

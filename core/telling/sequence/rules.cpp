@@ -139,7 +139,7 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
     std::set<PieceId> lined;
     for (const auto& piece : p.pieces)
         parts.insert(piece.key);
-    std::string opening, zip;
+    Label opening, zip;
     for (const auto index : order) {
         const Step& s = p.steps[index];
         DryState state;
@@ -151,16 +151,16 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
             lined.insert(s.pieces.begin(), s.pieces.end());
         for (const auto& key : s.seams)
             if (const Seam* seam = p.seam(key); seam && seam->open > 0 && s.kind == StepKind::Seam)
-                opening = "open";
+                opening = label("open");
         if (s.kind == StepKind::CloseOpening)
-            opening = "closed";
+            opening = label("closed");
         if (std::any_of(p.fittings.begin(), p.fittings.end(),
                 [&](const Fitting& f) { return f.kind == Fitting::Kind::Zip && has(s.fittings, f.key); }))
-            zip = "in, closed";
+            zip = label("in, closed");
         if (!s.opensZips.empty())
-            zip = "open";
+            zip = label("open");
         if (!s.closesZips.empty())
-            zip = "in, closed";
+            zip = label("in, closed");
         if (s.turnsThrough && opening != "open" && zip != "open")
             state.problems.push_back(say("there is no open seam or zip to turn the bag through."));
         for (const auto& rule : broken)

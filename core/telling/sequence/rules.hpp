@@ -19,8 +19,8 @@ std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<st
 /// The table after a step of the dry run.
 struct DryState {
     std::vector<WorkId> parts;   ///< sub-assemblies and raw pieces still to be used
-    std::string opening;         ///< "open", "closed" or "" before it exists
-    std::string zip;             ///< "in, closed" and so on; "" before it is sewn in
+    Label opening;               ///< "open", "closed" or "" before it exists
+    Label zip;                   ///< "in, closed" and so on; "" before it is sewn in
     std::vector<PieceId> layers; ///< pieces whose interlinings are on
     std::vector<Message> problems;
 };
