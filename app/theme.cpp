@@ -48,7 +48,7 @@ PieceLook Theme::pieceLook(PieceGroup group, bool inHand) const
     look.stitch = dark ? QColor(0xE0B98E) : QColor(0x8A5426);
     look.mark = error;
     look.layer = dark ? QColor(0xA9C6B6) : QColor(0x3F6352);
-    look.line = inHand ? 2 : 1.2;
+    look.line = inHand ? 2 : 1; // Qt strokes lines of one pixel several times as fast as wider ones
     return look;
 }
 

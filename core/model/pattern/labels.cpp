@@ -74,10 +74,12 @@ Message partLabel(const Pattern& pattern, const PartId& part)
 Message edgeLabel(const Pattern& pattern, const EdgeId& edge)
 {
     const std::function<Message(const std::string&)> called = [&](const std::string& name) -> Message {
-        if (const Label known = among(edgeWords(), name); pattern.partLabels.contains(PartId(name)))
+        const auto word = std::find_if(
+            edgeWords().begin(), edgeWords().end(), [&](const Label& l) { return l.source == name; });
+        if (word != edgeWords().end())
+            return labelled(*word);
+        if (pattern.partLabels.contains(PartId(name)))
             return partLabel(pattern, name);
-        else if (std::any_of(edgeWords().begin(), edgeWords().end(), [&](const Label& l) { return l == known; }))
-            return labelled(known);
         if (name.starts_with("left of "))
             return say("left of {}", within(called(name.substr(8))));
         if (name.starts_with("right of "))
