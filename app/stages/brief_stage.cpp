@@ -8,6 +8,7 @@
 #include "mockup/carry.hpp"
 #include "mockup_view.hpp"
 #include "qtext.hpp"
+#include "shell/headings.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 
@@ -71,8 +72,14 @@ protected:
             p.drawPath(pathOf(run, v));
         }
         p.setPen(t.ink);
-        p.setFont(pixelFont(10.5));
-        p.drawText(QRectF(2, height() - words - 2, width() - 4, words), Qt::AlignCenter | Qt::TextWordWrap, text());
+        const QRectF room(2, height() - words - 2, width() - 4, words);
+        for (const double size : {10.5, 9.5, 8.5, 7.5}) { // a long name is written smaller rather than cut off
+            p.setFont(pixelFont(size));
+            const QRectF taken = p.boundingRect(room, Qt::AlignCenter | Qt::TextWordWrap, text());
+            if (taken.height() <= room.height() + 1 && taken.width() <= room.width() + 1)
+                break;
+        }
+        p.drawText(room, Qt::AlignCenter | Qt::TextWordWrap, text());
     }
     void enterEvent(QEnterEvent*) override
     {
@@ -146,6 +153,7 @@ public:
         m_table = new QTableWidget(0, 6);
         m_table->setObjectName("carried");
         m_table->setAccessibleName(spoken("Things to carry"));
+        Headings::over(*m_table);
         m_table->setHorizontalHeaderLabels({spoken("Thing to carry"), spoken("Width"), spoken("Height"),
             spoken("Thickness"), spoken("Goes into"), spoken("Does it fit?")});
         m_table->verticalHeader()->hide();

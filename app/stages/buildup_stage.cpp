@@ -6,6 +6,7 @@
 #include "library/library.hpp"
 #include "picture.hpp"
 #include "qtext.hpp"
+#include "shell/headings.hpp"
 
 #include "pattern/labels.hpp"
 #include "shell/library_menu.hpp"
@@ -203,6 +204,7 @@ public:
         m_table = new QTableWidget(0, 4);
         m_table->setObjectName("bulk");
         m_table->setAccessibleName(spoken("Thickness at every seam"));
+        Headings::over(*m_table);
         m_table->setHorizontalHeaderLabels(
             {spoken("Seam"), spoken("At the seam"), spoken("At the crossing"), spoken("Crossed by")});
         m_table->verticalHeader()->hide();

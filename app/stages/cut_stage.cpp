@@ -5,6 +5,7 @@
 #include "fonts.hpp"
 #include "library/library.hpp"
 #include "qtext.hpp"
+#include "shell/headings.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 
@@ -162,6 +163,7 @@ private:
         auto* t = new QTableWidget(0, int(headers.size()));
         t->setObjectName(name);
         t->setAccessibleName(aloud);
+        Headings::over(*t);
         t->setHorizontalHeaderLabels(headers);
         t->verticalHeader()->hide();
         t->verticalHeader()->setDefaultSectionSize(25);

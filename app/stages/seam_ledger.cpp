@@ -2,6 +2,7 @@
 #include "seam_ledger.hpp"
 
 #include "qtext.hpp"
+#include "shell/headings.hpp"
 #include "theme.hpp"
 
 #include <QHeaderView>
@@ -29,6 +30,7 @@ SeamLedger::SeamLedger(Document& document) : QTableWidget(0, Columns), m_documen
 {
     setObjectName("ledger");
     setAccessibleName(spoken("Seam ledger"));
+    Headings::over(*this);
     setHorizontalHeaderLabels(
         {spoken("Seam"), spoken("One run"), spoken("Length"), spoken("Other run"), spoken("Length"), spoken("Ease"),
             spoken("Difference"), spoken("Allowance"), spoken("Open, start"), spoken("Open, end")});

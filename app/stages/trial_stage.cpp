@@ -4,6 +4,7 @@
 #include "design/limits.hpp"
 #include "fonts.hpp"
 #include "qtext.hpp"
+#include "shell/headings.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -100,6 +101,7 @@ public:
         revisions->addWidget(heading(spoken("Revisions, in words")));
         m_revisions = new QTableWidget(0, 2);
         m_revisions->setAccessibleName(spoken("Revisions"));
+        Headings::over(*m_revisions);
         m_revisions->setHorizontalHeaderLabels(
             {spoken("Date"), spoken("What changed, for those who have the pattern")});
         m_revisions->verticalHeader()->hide();

@@ -186,6 +186,14 @@ QStringList cutOff(QWidget& window)
             wanted = button->fontMetrics().horizontalAdvance(QString(words).remove('&')) + 4;
         } else if (auto* check = qobject_cast<QCheckBox*>(w))
             words = check->text(), wanted = check->sizeHint().width();
+        if (const auto* table = qobject_cast<QTableWidget*>(w); table && !table->horizontalHeader()->isHidden())
+            for (int c = 0; c < table->columnCount(); ++c)
+                if (const auto* head = table->horizontalHeaderItem(c); head && !table->isColumnHidden(c))
+                    if (const QRect needed = table->horizontalHeader()->fontMetrics().boundingRect(
+                            QRect(0, 0, table->columnWidth(c) - 8, 1000), Qt::AlignCenter | Qt::TextWordWrap,
+                            head->text());
+                        needed.width() > table->columnWidth(c) || needed.height() > table->horizontalHeader()->height())
+                        out << QString("heading, %1 px: %2").arg(table->columnWidth(c)).arg(head->text());
         if (wanted > w->width() + 1)
             out << QString("%1 of %2 px: %3").arg(w->width()).arg(wanted).arg(words);
     }
@@ -208,6 +216,8 @@ TEST_CASE("The window in the test language shows no English on any stage, and cu
         said << s.window.windowTitle() << painted(s.window).split('\n');
         CHECK(english(said, names).join("\n").toStdString() == "");
         CHECK(cutOff(s.window).join("\n").toStdString() == "");
+        CHECK(s.window.minimumSizeHint().height() <= 766); // a screen of 1280 × 800 with a frame
+        CHECK(s.window.minimumSizeHint().width() <= 1272);
     }
 }
 

@@ -200,10 +200,10 @@ Message FeatureScope::named(Message name) const
 
 EdgeId FeatureScope::line(const std::string& name) const { return EdgeId(words(named(naming(name)))); }
 
-double FeatureScope::operator()(const std::string& dimension) const
+double FeatureScope::operator()(std::string_view dimension) const
 {
     const auto own = d.pattern.values.find(key(dimension).text());
-    return own != d.pattern.values.end() ? own->second : d(dimension);
+    return own != d.pattern.values.end() ? own->second : d(std::string(dimension));
 }
 
 } // namespace tectonis

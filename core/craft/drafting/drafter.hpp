@@ -82,12 +82,12 @@ public:
     FeatureScope(Drafter& drafter, const PartId& part) : d(drafter), id(part) {}
     Drafter& d;
     const PartId id;
-    double operator()(const std::string& dimension) const;
-    const std::string& choice(const std::string& name) const { return d.choice(key(name).text()); }
+    double operator()(std::string_view dimension) const;
+    const std::string& choice(std::string_view name) const { return d.choice(key(name).text()); }
     /// What it calls something of its own: a piece, a seam, a step, a dimension.
-    OwnName key(const std::string& part) const { return {id.text(), part}; }
+    OwnName key(std::string_view part) const { return {id.text(), part}; }
     /// The name of one of its dimensions among all of the design's.
-    std::string dimension(const std::string& name) const { return key(name).text(); }
+    const std::string& dimension(std::string_view name) const { return key(name).text(); }
     /// The site the feature was put on.
     Site& site() const { return d.site(SiteId(choice("site"))); }
     /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.

@@ -31,10 +31,16 @@ using PartId = Id<struct PartKind>; ///< of a part of the design: a flap, a pock
 template <class Kind> struct TakesAnyId : std::false_type {};
 
 /// A name within an owner, before it is said what it is the name of: it becomes the id of a piece, a seam, a step.
-struct OwnName {
-    std::string owner; ///< id of a part; empty: the form
-    std::string name;  ///< empty: the part's main one
-    std::string text() const { return owner.empty() || name.empty() ? owner + name : owner + "." + name; }
+class OwnName {
+public:
+    /// @p owner: id of a part; empty: the form. @p name: empty: the part's main one.
+    OwnName(std::string_view owner, std::string_view name) : m_is(detail::identity(owner, name)) {}
+    const std::string& text() const { return m_is->text; }
+
+private:
+    template <class Kind> friend class Id;
+    explicit OwnName(const detail::Identity* is) : m_is(is) {}
+    const detail::Identity* m_is;
 };
 
 /// An id of something of the kind @p Kind. Its text, "flap.outer" or "back.lower", is what files hold; it is unique
@@ -46,7 +52,7 @@ public:
     Id(const char* name) : m_is(detail::identity({}, name)) {}
     Id(const std::string& name) : m_is(detail::identity({}, name)) {}
     Id(const PartId& owner, std::string_view name);
-    Id(const OwnName& own) : m_is(detail::identity(own.owner, own.name)) {}
+    Id(const OwnName& own) : m_is(own.m_is) {}
     /// A part's main piece, seam or step is called as the part. Parts and pieces are also parts on the table.
     template <class Other>
     requires(!std::same_as<Other, Kind> && (std::same_as<Other, PartKind> || TakesAnyId<Kind>::value))
@@ -66,7 +72,7 @@ public:
         return Id(detail::identity(m_is->owner, joined));
     }
     /// The same name of the same owner, for something of another kind.
-    template <class Other> Id<Other> as() const { return OwnName{m_is->owner, m_is->name}; }
+    template <class Other> Id<Other> as() const { return OwnName(m_is); }
 
     friend bool operator==(const Id& a, const Id& b) { return a.m_is == b.m_is; }
     friend bool operator==(const Id& a, const OwnName& b) { return a == Id(b); }
@@ -93,8 +99,7 @@ template <class Kind> Id<Kind>::Id(const PartId& owner, std::string_view name)
 template <class Kind> template <class Other>
 requires(!std::same_as<Other, Kind> && (std::same_as<Other, PartKind> || TakesAnyId<Kind>::value)) Id<Kind>::Id(
     const Id<Other>& other)
-    : m_is(std::same_as<Other, PartKind> ? detail::identity(other.text(), {})
-                                         : detail::identity(other.owner().text(), other.name()))
+    : Id(std::same_as<Other, PartKind> ? Id(detail::identity(other.text(), {})) : other.template as<Kind>())
 {}
 
 template <class Kind> PartId Id<Kind>::owner() const { return PartId(m_is->owner); }
