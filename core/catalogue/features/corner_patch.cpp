@@ -17,7 +17,6 @@ using Kind = Working::Kind;
 class CornerPatch : public FeatureKind {
 public:
     std::string kind() const override { return "corner-patch"; }
-    std::string shortName() const override { return "corner"; }
     std::string name() const override { return "Corner patches"; }
     std::map<std::string, std::string> materials() const override { return {{"overlay", "waxed-canvas"}}; }
     std::vector<Run> silhouette() const override

@@ -16,7 +16,7 @@ public:
     virtual std::string kind() const = 0;
     virtual std::string name() const = 0;
     /// What a first feature of this kind is called in names of dimensions: "slip".
-    virtual std::string shortName() const { return kind(); }
+    virtual std::string shortName() const { return kind().substr(0, kind().find('-')); }
     /// Drawn outlines for choosing it, in a box of about 100 × 100, y up.
     virtual std::vector<Run> silhouette() const = 0;
     virtual std::vector<DimensionSpec> dimensions() const = 0;

@@ -18,7 +18,6 @@ constexpr double kLap = 12; // mm of tape in each tab (common practice, no sourc
 class InsetZip : public FeatureKind {
 public:
     std::string kind() const override { return "inset-zip"; }
-    std::string shortName() const override { return "inset"; }
     std::string name() const override { return "Inset zip pocket"; }
     bool cutsAcross() const override { return true; }
 

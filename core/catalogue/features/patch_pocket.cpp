@@ -15,7 +15,6 @@ using Kind = Working::Kind;
 class PatchPocket : public FeatureKind {
 public:
     std::string kind() const override { return "patch-pocket"; }
-    std::string shortName() const override { return "patch"; }
     std::string name() const override { return "Patch pocket"; }
     std::vector<Run> silhouette() const override
     {

@@ -15,7 +15,6 @@ public:
     std::string kind() const override { return "slip-pocket"; }
     std::string name() const override { return "Slip pocket"; }
 
-    std::string shortName() const override { return "slip"; }
 
     std::vector<Run> silhouette() const override
     {

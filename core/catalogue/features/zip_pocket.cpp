@@ -14,7 +14,6 @@ public:
     std::string kind() const override { return "zip-pocket"; }
     std::string name() const override { return "Window zip pocket"; }
 
-    std::string shortName() const override { return "zip"; }
 
     std::vector<Run> silhouette() const override
     {
