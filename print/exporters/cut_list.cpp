@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "formats/cut_list.hpp"
 #include "exporters/exporter.hpp"
 #include "files/files.hpp"
-#include "formats/cut_list.hpp"
 #include "languages.hpp"
 
 namespace tectonis {

@@ -15,7 +15,6 @@ public:
     std::string kind() const override { return "slip-pocket"; }
     std::string name() const override { return "Slip pocket"; }
 
-
     std::vector<Run> silhouette() const override
     {
         return {lineRun({{18, 76}, {18, 16}, {82, 16}, {82, 76}, {18, 76}}), lineRun({{18, 68}, {82, 68}})};

@@ -14,7 +14,6 @@ public:
     std::string kind() const override { return "zip-pocket"; }
     std::string name() const override { return "Window zip pocket"; }
 
-
     std::vector<Run> silhouette() const override
     {
         return {lineRun({{10, 58}, {90, 58}, {90, 74}, {10, 74}, {10, 58}}), lineRun({{10, 66}, {90, 66}}),
