@@ -106,6 +106,30 @@ TEST_CASE("A catalogue that is broken, or asks for what its source has not, is r
     SUCCEED();
 }
 
+TEST_CASE("Messages are alike only where all of them is; refusals say place and problem in any language")
+{
+    const Message one = say("cut {} of {}", 1, label("shell"));
+    CHECK(one == say("cut {} of {}", 1, label("shell")));
+    CHECK(one != say("cut {} of {}", 2, label("shell")));
+    CHECK(one != say("cut {} of {}", 1, label("lining")));
+    CHECK(one != say("cut {}", 1));
+    CHECK(within(one) != one);
+    CHECK(saySome("one", "{} of them", 2, 2) != saySome("one", "{} of them", 3, 3));
+    Message copy = one;
+    copy = copy.withArguments({2, label("shell")});
+    CHECK(one == "cut 1 of shell"); // what shares arguments is not changed with it
+    CHECK(copy == "cut 2 of shell");
+
+    const InputError refusal(say("{} in size {}", std::string("depth"), std::string("M")), outside(1.5, 2, 3));
+    CHECK(std::string(refusal.what()) == "depth in size M: 1.5 mm is outside the allowed 2 mm to 3 mm");
+    CHECK(words(refusal.said(), Unit::Mm, testLanguage()).find("1,5 mm") != std::string::npos);
+    CHECK(words(refusal.at("x").said()) == "x: 1.5 mm is outside the allowed 2 mm to 3 mm");
+    CHECK(outside(std::nan(""), 0, 1, "%") == "that is outside the allowed 0 to 1 %");
+    CHECK(testLanguage().fixed(2, 2) == "2,00");
+    CHECK(testLanguage().number(2.5, 1) == "2,5");
+    CHECK(testLanguage().lengthBare(12.5, Unit::Mm) == "12,5");
+}
+
 TEST_CASE("Whatever the checks say of any design is in the catalogue, and in the test language none of it is English")
 {
     std::set<std::string> sources;
