@@ -27,7 +27,13 @@ public:
           m_after(std::move(after)),
           m_merge(std::move(merge))
     {}
-    void undo() override { m_document.become(m_before); }
+    void undo() override
+    {
+        m_document.followInAllSizes();
+        if (m_document.m_unfit) // a drag that went too far, and was not yet taken back
+            m_after = m_document.m_sound;
+        m_document.become(m_before);
+    }
     void redo() override { m_document.become(m_after); }
     int id() const override { return m_merge.isEmpty() ? -1 : 1; }
     bool mergeWith(const QUndoCommand* other) override
@@ -82,7 +88,12 @@ void Document::set(Design design)
     offerLibrary(design);
     m_design = std::move(design);
     m_spec = specOf(m_design);
-    m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {});
+    m_unfit.reset();
+    m_behind = m_fresh.size() == 1 && m_design.sizes.size() > 1;
+    if (m_behind)
+        m_patterns[m_size] = std::move(m_fresh.front()), m_fresh.clear();
+    else
+        m_patterns = m_fresh.empty() ? draftAll(m_design) : std::exchange(m_fresh, {}), m_sound = m_state;
     const auto it = std::find(m_design.sizes.begin(), m_design.sizes.end(), size);
     m_size = it != m_design.sizes.end() ? std::size_t(it - m_design.sizes.begin())
                                         : sizeIndex(m_design, m_design.baseSize);
@@ -100,34 +111,74 @@ void Document::set(Design design)
         m_judging.start();
 }
 
+/// Drafts the sizes that a drag left behind. If one cannot be drafted they stay as they were, until judge() takes the
+/// design back.
+void Document::followInAllSizes() const
+{
+    if (!std::exchange(m_behind, false))
+        return;
+    try {
+        draftOthers(m_design, m_size, m_patterns);
+        m_sound = m_state;
+    } catch (const InputError& refusal) {
+        m_unfit = refusal;
+    }
+}
+
 void Document::judge()
 {
     m_judging.stop();
+    followInAllSizes();
+    if (const auto unfit = m_unfit) {
+        m_wary = m_drag;
+        m_undo.push(new DesignEdit(*this, m_undo.undoText(), m_sound, m_drag));
+        refuse(*unfit);
+        return;
+    }
     m_findings = checkAll(m_design, m_patterns);
     emit judged();
 }
 
+/// Nothing that a drag put off is left.
+void Document::settle()
+{
+    if (m_judging.isActive())
+        judge();
+}
+
+void Document::refuse(const std::exception& refusal)
+{
+    const auto* input = dynamic_cast<const InputError*>(&refusal);
+    emit refused(input ? worded(*input) : spokenReason(refusal));
+}
+
 bool Document::edit(const QString& what, const std::function<void(Design&)>& change, const QString& merge)
 {
+    if (merge.isEmpty() || merge != m_drag)
+        settle(), m_wary.clear();
     Design after;
+    std::vector<Pattern> fresh;
     try {
-        Validated next = edited(m_design, change);
-        after = std::move(next.design),
-        m_fresh = std::move(next.patterns); // set() takes these over instead of drafting again
-    } catch (const InputError& e) {
-        m_fresh.clear();
-        emit refused(worded(e));
-        return false;
+        if (merge.isEmpty() || merge == m_wary) {
+            Validated next = edited(m_design, change);
+            after = std::move(next.design), fresh = std::move(next.patterns);
+        } else {
+            Sketched next = sketched(m_design, change, m_size);
+            after = std::move(next.design);
+            if (after.sizes == m_design.sizes)
+                fresh.push_back(std::move(next.pattern));
+            else
+                fresh = validated(after);
+        }
     } catch (const std::exception& e) {
-        m_fresh.clear();
-        emit refused(spokenReason(e));
+        refuse(e);
         return false;
     }
-    if (after == m_design) {
-        m_fresh.clear();
+    if (after == m_design)
         return true;
-    }
-    emit refused({}); // an accepted edit clears the last refusal
+    m_fresh = std::move(fresh); // set() takes these over instead of drafting again
+    emit refused({});           // an accepted edit clears the last refusal
+    m_drag = merge;
     m_dragging = !merge.isEmpty();
     const auto before = m_state;
     const int at = m_undo.index();
@@ -176,6 +227,7 @@ QString Document::shown(const DimensionSpec& spec, double value, bool own) const
 
 void Document::setSize(std::size_t index)
 {
+    settle();
     if (index >= m_patterns.size() || index == m_size)
         return;
     m_size = index;
@@ -253,6 +305,7 @@ void Document::takeOver(Design design, const QString& file, bool asSaved, const 
 
 void Document::save(const QString& file)
 {
+    settle();
     const std::string bytes = designText(m_design);
     std::optional<FileLock> held; // a command line that is changing it just now comes first
     if (std::error_code none; std::filesystem::is_regular_file(file.toStdString(), none))

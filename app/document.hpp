@@ -26,7 +26,13 @@ public:
 
     const Design& design() const { return m_design; }
     const DesignSpec& spec() const { return m_spec; }
-    const std::vector<Pattern>& patterns() const { return m_patterns; }
+    /// All sizes. While something is dragged only the one looked at is drafted at once; who asks for all has the rest
+    /// drafted here.
+    const std::vector<Pattern>& patterns() const
+    {
+        followInAllSizes();
+        return m_patterns;
+    }
     const Pattern& pattern() const { return m_patterns[m_size]; } ///< of the size that is looked at
     const Mockup& mockup() const;                                 ///< of that size; folded when it is first asked for
     /// What the checks found. While something is dragged they follow a tenth of a second behind; judged() tells when.
@@ -94,6 +100,9 @@ private:
     void set(Design design);
     void become(const std::shared_ptr<KeptDesign>& state);
     void judge();
+    void followInAllSizes() const;
+    void settle();
+    void refuse(const std::exception& refusal);
     QString worded(const InputError& refusal) const;
 
     void offerLibrary(Design& design);
@@ -103,8 +112,14 @@ private:
     Design m_design;
     SharedLibrary m_library, m_offered; ///< m_offered: the one of the two that designs have here
     DesignSpec m_spec;
-    std::vector<Pattern> m_patterns, m_fresh; ///< m_fresh: of the edit under way
-    bool m_dragging = false;                  ///< the edit under way is one of many
+    std::vector<Pattern> m_fresh;            ///< of the edit under way: all sizes, or the one looked at while dragging
+    mutable std::vector<Pattern> m_patterns; ///< the others follow when somebody asks, or when the drag is judged
+    mutable bool m_behind = false;           ///< do they still have to?
+    mutable std::optional<InputError> m_unfit;   ///< why one of them cannot: the design goes back to m_sound
+    mutable std::shared_ptr<KeptDesign> m_sound; ///< the last state that was drafted in all sizes
+    QString m_drag;                              ///< of the last edit: what it merges with; empty for a plain one
+    QString m_wary;          ///< the drag that is drafted in all sizes at every step, for it has failed in one
+    bool m_dragging = false; ///< a step of a drag is under way
     QTimer m_judging;
     mutable std::optional<Mockup> m_mockup; ///< empty until somebody looks
     Findings m_findings;

@@ -51,7 +51,8 @@ SeamLedger::SeamLedger(Document& document) : QTableWidget(0, Columns), m_documen
             picked(m_seams[std::size_t(row)]);
     });
     connect(this, &QTableWidget::cellChanged, this, &SeamLedger::typed);
-    for (auto signal : {&Document::changed, &Document::viewChanged})
+    // It looks at all sizes, so it follows a drag a tenth of a second behind.
+    for (auto signal : {&Document::judged, &Document::viewChanged})
         connect(&document, signal, this, &SeamLedger::fill);
 }
 

@@ -66,3 +66,55 @@ TEST_CASE("Facts in the docket are filled where they are: an opened row stays op
     s.take("gusset");
     CHECK(s.find<QLabel>("docketTitle")->text().startsWith("C"));
 }
+
+TEST_CASE("Dragged: other sizes follow when they are asked for; a drag that one of them cannot follow goes back to the "
+          "last that all could")
+{
+    Shown s;
+    Document& d = s.window.document();
+    auto* message = s.find<QLabel>("refusal");
+    const auto drag = [&](double mm) {
+        return d.edit(
+            "Width", [&](Design& next) { change::dimensionMm(next, "width", mm, "M"); }, "drag width");
+    };
+    // Of a seam along the width 250 mm stay open: S, with a width of its own, has the least left to sew.
+    const Pattern* small = &d.patterns()[sizeIndex(d.design(), "S")];
+    const auto along = std::find_if(small->seams.begin(), small->seams.end(), [&](const Seam& seam) {
+        return seam.lengthA > 0.8 * small->width && seam.lengthA < 1.1 * small->width && seam.openEnd == 0;
+    });
+    REQUIRE(along != small->seams.end());
+    const std::string seam = along->key.text();
+    REQUIRE(d.edit("Open", [&](Design& next) { change::seamEnds(next, seam, {along->lengthA - 22, 0, {}}); }));
+    const double stood = d.pattern().width, smallest = d.patterns()[0].width;
+    REQUIRE(drag(stood - 1)); // S loses a millimetre as well: 21 mm are sewn
+    CHECK(d.pattern().width == Approx(stood - 1));
+    CHECK(d.patterns()[0].width == Approx(smallest - 1)); // asked for, so it is there
+    REQUIRE(drag(stood - 10));                            // M could, S cannot
+    CHECK(d.pattern().width == Approx(stood - 10));
+    QTest::qWait(250);
+    CHECK(d.pattern().width == Approx(stood - 1));
+    CHECK(s.value("Width") == d.len(stood - 1));
+    CHECK(message->isVisible());
+    CHECK(message->text().contains("in size S"));
+    CHECK_FALSE(drag(stood - 12)); // from here on every step looks at all sizes: nothing flickers
+    CHECK(d.pattern().width == Approx(stood - 1));
+    CHECK(drag(stood + 3));
+    d.undoStack().undo(); // the whole drag is one step
+    CHECK(d.pattern().width == Approx(stood));
+    d.undoStack().redo();
+    CHECK(d.pattern().width == Approx(stood + 3));
+    // Taken back by hand before anybody looked at all sizes: what can be done again is what all could.
+    d.undoStack().undo();
+    REQUIRE(d.edit("Depth", [](Design& next) { change::dimensionMm(next, "depth", 121, "M"); }));
+    REQUIRE(drag(stood - 1));
+    static_cast<void>(d.patterns());
+    REQUIRE(drag(stood - 10));
+    d.undoStack().undo();
+    CHECK(d.pattern().width == Approx(stood));
+    d.undoStack().redo();
+    CHECK(d.pattern().width == Approx(stood - 1));
+    // Saved, or another size looked at: what was put off is done before.
+    REQUIRE(drag(stood - 0.5));
+    d.setSize(0);
+    CHECK(d.pattern().width == Approx(smallest - 0.5));
+}

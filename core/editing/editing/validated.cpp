@@ -5,6 +5,7 @@
 #include "design/limits.hpp"
 #include "editing/draft.hpp"
 #include "library/library.hpp"
+#include "parallel/parallel.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -49,20 +50,54 @@ void requireKnown(const Design& design)
             throw InputError(d.name, say("the design lacks this dimension"));
 }
 
-} // namespace
-
-std::vector<Pattern> validated(const Design& design)
+/// Drafting finds what ranges alone cannot: a feature that lacks what it needs.
+template <class Draft> auto drafted(const Design& design, const Draft& draft) -> decltype(draft())
 {
-    requireKnown(design);
-    // Drafting finds what ranges alone cannot: a feature that lacks what it needs.
     try {
-        return draftAll(design);
+        return draft();
     } catch (const InputError&) {
         throw;
     } catch (const std::exception& e) {
         // A case that drafting did not foresee must not end anything: the design that stands is unharmed.
         throw InputError(design.form, say("the bag cannot be drafted like this ({})", std::string(e.what())));
     }
+}
+
+} // namespace
+
+std::vector<Pattern> validated(const Design& design)
+{
+    requireKnown(design);
+    return drafted(design, [&] { return draftAll(design); });
+}
+
+Sketched sketched(const Design& design, const Change& change, std::size_t size)
+{
+    Sketched out{design, {}};
+    change(out.design);
+    requireKnown(out.design);
+    const DesignSpec& spec = specOf(out.design);
+    for (std::size_t i = 0; i < out.design.sizes.size(); ++i)
+        if (i != size)
+            evaluate(out.design, spec, i); // is every value inside its range?
+    out.pattern = drafted(out.design, [&] { return draft(out.design, spec, size); });
+    return out;
+}
+
+void draftOthers(const Design& design, std::size_t size, std::vector<Pattern>& patterns)
+{
+    const DesignSpec& spec = specOf(design);
+    std::vector<Pattern> fresh(patterns.size());
+    drafted(design, [&] {
+        forEachIndex(fresh.size() - 1, [&](std::size_t i) {
+            const std::size_t other = i + (i >= size);
+            fresh[other] = draft(design, spec, other);
+        });
+        return 0;
+    });
+    for (std::size_t i = 0; i < fresh.size(); ++i)
+        if (i != size)
+            patterns[i] = std::move(fresh[i]);
 }
 
 void validate(const Design& design) { validated(design); }
