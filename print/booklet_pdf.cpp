@@ -16,8 +16,8 @@
 namespace tectonis {
 namespace {
 
-constexpr double kDpi = 600, kScale = kDpi / mmPerInch, kMargin = 15; // margin in mm
-const QColor kInk(0x22, 0x22, 0x22), kFaint(0x66, 0x66, 0x66), kRule(0xBB, 0xB3, 0xA6), kWarn(0x9A, 0x2E, 0x12);
+constexpr double kBookletDpi = 600, kScale = kBookletDpi / mmPerInch, kMargin = 15; // margin in mm
+const QColor kRule(0xBB, 0xB3, 0xA6), kWarn(0x9A, 0x2E, 0x12);
 
 /// Lets text, tables and figures flow down the pages.
 class Flow {
@@ -251,10 +251,14 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
                       body = text(wordsOf(edition, row, &Step::text, unit)),
                       check = text(wordsOf(edition, row, &Step::check, unit));
         const double figure = 62, wide = flow.width() - figure - 6;
+        QStringList cautions;
+        for (const auto& c : edition.sentences<Step>(
+                 row, [](const Step& each) { return each.cautions; }, unit, readersLanguage()))
+            cautions << text(c);
         double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(body, 3.4, QFont::Normal, wide)
             + 14;
-        for (const auto& c : s.cautions)
-            h += flow.heightOf(text(c), 3.1, QFont::Normal, wide) + 1.5;
+        for (const auto& c : cautions)
+            h += flow.heightOf(c, 3.1, QFont::Normal, wide) + 1.5;
         flow.need(std::max(h, 46.0) + (s.phase != phase ? 10 : 0));
         if (s.phase != phase) {
             phase = s.phase;
@@ -281,8 +285,8 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
         flow.paragraph(facts.join("; "), 3.0, QFont::Normal, kFaint, 0, wide);
         if (!check.isEmpty())
             flow.paragraph(text(say("Check: {}", check.toStdString())), 3.1, QFont::Medium, kInk, 0, wide);
-        for (const auto& c : s.cautions)
-            flow.paragraph(text(say("Caution: {}", c)), 3.1, QFont::Normal, kWarn, 0, wide);
+        for (const auto& c : cautions)
+            flow.paragraph(text(say("Caution: {}", c.toStdString())), 3.1, QFont::Normal, kWarn, 0, wide);
         flow.skip(std::max(2.0, top + 40 - flow.y()));
         if (!told())
             return false;
@@ -301,7 +305,7 @@ QByteArray bookletPdf(const Design& design, const std::vector<const Pattern*>& p
     QPdfWriter writer(&buffer);
     writer.setTitle(text(say("{} – booklet", design.name)));
     writer.setCreator("Tectonis");
-    writer.setResolution(int(kDpi));
+    writer.setResolution(int(kBookletDpi));
     writer.setPageSize(
         QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter, text(paper.name), QPageSize::ExactMatch));
     writer.setPageMargins(QMarginsF(0, 0, 0, 0));

@@ -11,6 +11,8 @@
 
 namespace tectonis {
 
+inline const QColor kInk(0x22, 0x22, 0x22), kFaint(0x66, 0x66, 0x66); ///< on paper
+
 /// From millimetres, y up, to the device. Uniform scale.
 struct View {
     double scale = 1;      ///< device units per mm

@@ -18,8 +18,7 @@
 namespace tectonis {
 namespace {
 
-constexpr double kDpi = 1200;
-const QColor kInk(0x22, 0x22, 0x22), kFaint(0x70, 0x70, 0x70);
+constexpr double kSheetDpi = 1200;
 
 /// "300 × 240 × 100 mm": the unit once.
 QString dims(std::initializer_list<double> values, Unit unit)
@@ -231,7 +230,7 @@ QByteArray pdfOf(const Paper& paper, const QString& title, int pages, const std:
         QPdfWriter writer(&buffer);
         writer.setTitle(title);
         writer.setCreator("Tectonis");
-        writer.setResolution(int(kDpi));
+        writer.setResolution(int(kSheetDpi));
         writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter,
             QString::fromStdString(paper.name), QPageSize::ExactMatch));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
@@ -394,7 +393,7 @@ QByteArray sheetPdf(const Design& design, const std::vector<const Pattern*>& pat
     const int pages = int(plan.pages.size()) + 1, total = pages * (int(patterns.size()) + 1);
     int done = 0;
     const auto told = [&] { return !progress || progress(++done, total); };
-    const double scale = kDpi / mmPerInch;
+    const double scale = kSheetDpi / mmPerInch;
     const QByteArray ground = pdfOf(paper, text(design.name), pages, [&](QPainter& p, int i) {
         if (i == 0)
             drawCover(p, scale, plan, patterns, design);

@@ -19,6 +19,12 @@ inline const Paper& paperOf(const std::string& name) { return Library::builtIn()
 inline Pattern medium(const Design& d) { return draftAll(d)[1]; }
 inline Mockup mediumMockup(const Design& d) { return mockupOf(d, medium(d)); }
 
+inline const Design& satchel()
+{
+    static const Design design = newDesign("gusseted-satchel");
+    return design;
+}
+
 inline Design with(const std::string& form, const std::vector<std::string>& assignments)
 {
     Design d = newDesign(form);

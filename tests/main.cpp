@@ -1,3 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#define CATCH_CONFIG_MAIN
-#include <catch2/catch.hpp>
+#include "tests.hpp"
+
+int main(int argc, char** argv) { return runTests(argc, argv); }

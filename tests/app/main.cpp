@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The application's tests need a QApplication with the bundled font and an own settings place.
-#define CATCH_CONFIG_RUNNER
-#include <catch2/catch.hpp>
-
 #include "application.hpp"
 #include "fonts.hpp"
 #include "main_window.hpp"
+#include "tests.hpp"
 #include "theme.hpp"
 
 #include <QApplication>
@@ -61,5 +59,5 @@ int main(int argc, char** argv)
     tectonis::applyTheme(app, false);
     if (steady)
         return editUntilKilled(QString::fromUtf8(argv[2]));
-    return Catch::Session().run(argc, argv);
+    return runTests(argc, argv);
 }

@@ -86,7 +86,8 @@ private:
 } // namespace
 
 TEST_CASE("10,000 edits over forms and parts, with undo and redo between them: every file comes back byte "
-          "for byte")
+          "for byte",
+    "[.long]")
 {
     Document doc;
     Design first = newDesign("gusseted-satchel");

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The command line as a user runs it: real processes, real files.
 #include "drawn.hpp"
-#include "process.hpp"
+#include "made.hpp"
 
 #include "formats/design_file.hpp"
 
@@ -18,16 +18,6 @@ using Catch::Contains;
 using nlohmann::json;
 
 namespace {
-
-Scratch scratch("cli");
-const std::string demo = std::string(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
-
-std::string made(const std::string& name)
-{
-    const std::string file = scratch / name;
-    REQUIRE(cli("new gusseted-satchel -o " + file).code == 0);
-    return file;
-}
 
 json sizeOf(const json& measure, const std::string& name)
 {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The promise of the measure JSON, and designs as a studio would script them.
-#include "process.hpp"
+#include "made.hpp"
 
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
@@ -13,9 +13,6 @@ using Catch::Contains;
 using nlohmann::json;
 
 namespace {
-
-Scratch scratch("promise");
-const std::string demo = std::string(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
 
 json measured(const std::string& file) { return json::parse(cli("measure " + file + " --json").out); }
 

@@ -2,7 +2,7 @@
 // What the window can do, the command line can: sizes, rules, layers, parts with their place, things carried, the order
 // of work, trials, the library, completion.
 #include "drawn.hpp"
-#include "process.hpp"
+#include "made.hpp"
 
 #include "formats/design_file.hpp"
 #include "formats/own_library.hpp"
@@ -18,16 +18,6 @@ using Catch::Contains;
 using nlohmann::json;
 
 namespace {
-
-Scratch scratch("verbs");
-
-std::string made(const std::string& name)
-{
-    const std::string file = scratch / name;
-    std::filesystem::remove(file);
-    REQUIRE(cli("new gusseted-satchel -o " + file).code == 0);
-    return file;
-}
 
 /// The command line of a user with a home of his own.
 Ran as(const std::string& user, const std::string& arguments)

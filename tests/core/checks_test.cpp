@@ -35,12 +35,6 @@ Design set(Design d, const std::string& name, double value)
     return d;
 }
 
-const Design& satchel()
-{
-    static const Design d = newDesign("gusseted-satchel");
-    return d;
-}
-
 double valueOf(const Design& d, const std::string& name) { return medium(d).values.at(name); }
 
 } // namespace

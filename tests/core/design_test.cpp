@@ -18,24 +18,22 @@ namespace fs = std::filesystem;
 
 namespace {
 
-Design fresh() { return newDesign("gusseted-satchel"); }
-
 double value(const Design& d, const std::string& name, std::size_t size)
 {
     return evaluate(d, specOf(d), size).at(name);
 }
 
-struct Folder {
+struct TemporaryFolder {
     fs::path path = fs::temp_directory_path() / ("tectonis-test-" + std::to_string(::getpid()));
-    Folder() { fs::create_directories(path); }
-    ~Folder() { fs::remove_all(path); }
+    TemporaryFolder() { fs::create_directories(path); }
+    ~TemporaryFolder() { fs::remove_all(path); }
 };
 
 } // namespace
 
 TEST_CASE("Size rules: step, ratio, follow, hold, stock, and an own value")
 {
-    Design d = fresh();
+    Design d = satchel();
     setDimension(d, "width", "300");
     setRule(d, "width", parseRule("step 30"));
     CHECK(value(d, "width", 0) == 270);
@@ -61,7 +59,7 @@ TEST_CASE("Size rules: step, ratio, follow, hold, stock, and an own value")
 
 TEST_CASE("A value typed while looking at a size is meant for that size")
 {
-    Design d = fresh();
+    Design d = satchel();
     setRule(d, "width", parseRule("step 30"));
     setDimension(d, "width", "400", {}, Unit::Mm, "L");
     CHECK(value(d, "width", 2) == 400);
@@ -84,7 +82,7 @@ TEST_CASE("Stock: down, nearest, beyond the ends")
 
 TEST_CASE("Units and formulas are typed anywhere")
 {
-    Design d = fresh();
+    Design d = satchel();
     setDimension(d, "width", "12 in");
     CHECK(value(d, "width", 1) == Approx(304.8));
     setDimension(d, "height", "24 cm");
@@ -97,7 +95,7 @@ TEST_CASE("Units and formulas are typed anywhere")
 
 TEST_CASE("Bad values are refused with place and range, and the design stays as it was")
 {
-    Design d = fresh();
+    Design d = satchel();
     const Design before = d;
     const auto refused = [&](const char* name, const char* text, const char* words) {
         INFO(name << " = " << text);
@@ -130,14 +128,14 @@ TEST_CASE("Bad values are refused with place and range, and the design stays as 
     CHECK_THROWS_AS(setSizes(d, {"S", "M"}, "L"), InputError);
     CHECK(d == before);
     // A long chain of formulas that comes back to its start names the way round.
-    Design round = fresh();
+    Design round = satchel();
     setDimension(round, "height", "depth*2 + 20");
     CHECK_THROWS_WITH(setDimension(round, "depth", "height/2"), Contains("height → depth → height"));
 }
 
 TEST_CASE("A mistyped body radius says what is allowed: it cannot pass half the width")
 {
-    Design d = fresh();
+    Design d = satchel();
     setDimension(d, "taper", "0");
     CHECK_THROWS_WITH(setDimension(d, "radius", "140"), Contains("135 mm")); // S is 270 wide
     setDimension(d, "radius", "135");
@@ -145,7 +143,7 @@ TEST_CASE("A mistyped body radius says what is allowed: it cannot pass half the 
 
 TEST_CASE("Design file: a round trip gives the same design, sorted and stable")
 {
-    Design d = fresh();
+    Design d = satchel();
     setDimension(d, "width", "333.3", "S");
     d.notes = "Quotes \" and ümlauts, a tab\t and a line\nbreak";
     d.trials.push_back({"2026-01-02", "M", "note", 1, 2, 3, 4, 5, 6});
@@ -158,7 +156,7 @@ TEST_CASE("Design file: a round trip gives the same design, sorted and stable")
 
 TEST_CASE("Design file: fields that a later version wrote are kept, at every depth")
 {
-    std::string text = designText(fresh());
+    std::string text = designText(satchel());
     const auto insert = [&](const std::string& before, const std::string& what) {
         text.insert(text.find(before) + before.size(), what);
     };
@@ -176,7 +174,7 @@ TEST_CASE("Design file: fields that a later version wrote are kept, at every dep
 
 TEST_CASE("Design file: foreign, truncated, newer and broken files are refused with their place")
 {
-    const std::string good = designText(fresh());
+    const std::string good = designText(satchel());
     const auto refuse = [](const std::string& text, const char* words) {
         INFO(words);
         CHECK_THROWS_WITH(designFromText(text, "bag.tectonis"), Contains("bag.tectonis") && Contains(words));
@@ -217,8 +215,8 @@ TEST_CASE("Design file: foreign, truncated, newer and broken files are refused w
 
 TEST_CASE("Saving is whole or not at all")
 {
-    const Folder folder;
-    Design d = fresh();
+    const TemporaryFolder folder;
+    Design d = satchel();
     const fs::path file = folder.path / "bag.tectonis";
     saveDesign(d, file);
     CHECK(loadDesign(file) == d);
@@ -242,7 +240,7 @@ TEST_CASE("Saving is whole or not at all")
 
 TEST_CASE("SVG: mm user units, curves as arcs, text escaped")
 {
-    Design d = fresh();
+    Design d = satchel();
     d.name = "A <b> & \"c\"";
     const auto patterns = draftAll(d);
     const std::string svg = pieceSvg(patterns[1], *patterns[1].piece("front"), d.name);
@@ -255,8 +253,8 @@ TEST_CASE("SVG: mm user units, curves as arcs, text escaped")
 
 TEST_CASE("Pieces as SVG: stopping ends the work there and tells how many were written")
 {
-    const Folder folder;
-    const auto patterns = draftAll(fresh());
+    const TemporaryFolder folder;
+    const auto patterns = draftAll(satchel());
     std::vector<const Pattern*> list;
     std::size_t all = 0;
     for (const auto& p : patterns)

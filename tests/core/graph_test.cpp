@@ -18,16 +18,14 @@ using namespace tectonis;
 
 namespace {
 
-Design fresh() { return newDesign("gusseted-satchel"); }
-
 /// All combinations of the form's choices, and every choice of every feature by itself.
 std::vector<Design> everyChoice()
 {
-    std::vector<Design> out{fresh()}, single;
-    for (const auto& c : specOf(fresh()).choices) {
+    std::vector<Design> out{satchel()}, single;
+    for (const auto& c : specOf(satchel()).choices) {
         if (c.name.find(".site") != std::string::npos || c.name.find(".mount") != std::string::npos) {
             for (const auto& [value, label] : c.options) {
-                single.push_back(fresh());
+                single.push_back(satchel());
                 single.back().choices[c.name] = value;
             }
             continue;
@@ -92,7 +90,7 @@ TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one 
 
 TEST_CASE("Links go forward in the proposed order, and the graph has one end for the bag")
 {
-    const Design d = fresh();
+    const Design d = satchel();
     const Pattern p = draftAll(d)[1];
     std::set<std::size_t> used;
     for (const auto& l : linksOf(p)) {
@@ -107,7 +105,7 @@ TEST_CASE("Links go forward in the proposed order, and the graph has one end for
 
 TEST_CASE("A user's order: kept where it names steps, new steps find their place, foreign names are passed over")
 {
-    Design d = fresh();
+    Design d = satchel();
     const Pattern p = draftAll(d)[1];
     std::vector<std::string> ids;
     for (const auto& s : p.steps)
@@ -135,7 +133,7 @@ TEST_CASE("A user's order: kept where it names steps, new steps find their place
 
 TEST_CASE("A broken order is a finding that mends itself")
 {
-    Design d = fresh();
+    Design d = satchel();
     d.stepOrder = {"close", "turn"};
     const auto found = checkAll(d, draftAll(d));
     REQUIRE(!found.empty());
@@ -146,7 +144,7 @@ TEST_CASE("A broken order is a finding that mends itself")
 
 TEST_CASE("Findings come worst first, with the size they were found in")
 {
-    Design d = fresh();
+    Design d = satchel();
     setDimension(d, "strap.length", "700");
     setDimension(d, "connectors.width", "40");
     setDimension(d, "opening.length", "95");
@@ -166,7 +164,7 @@ TEST_CASE("Findings come worst first, with the size they were found in")
 
 TEST_CASE("Every offered repair that changes a dimension leaves its finding gone in that size")
 {
-    Design d = fresh();
+    Design d = satchel();
     setDimension(d, "connectors.width", "40");
     setDimension(d, "strap.width", "20");
     setDimension(d, "opening.length", "70");
@@ -218,7 +216,7 @@ TEST_CASE("Every material of the right use can be chosen for shell and lining; h
     for (const auto& m : Library::builtIn()->materials()) {
         if (m.use != "face")
             continue;
-        Design d = fresh();
+        Design d = satchel();
         setMaterial(d, "shell", m.id);
         const auto found = checkAll(d, draftAll(d));
         const bool heat = std::any_of(found.begin(), found.end(), [](const Finding& f) { return f.check == "heat"; });
@@ -229,7 +227,7 @@ TEST_CASE("Every material of the right use can be chosen for shell and lining; h
 
 TEST_CASE("Layer rules: a piece's own go before its role's; trims are read or refused")
 {
-    Design d = fresh();
+    Design d = satchel();
     d.layers.push_back({"back.lower", "stabiliser-firm", "basted", "inset 3", {}, ""});
     const Pattern p = draftAll(d)[1];
     REQUIRE(p.piece("back.lower")->layers.size() == 1);
@@ -247,7 +245,7 @@ TEST_CASE("Layer rules: a piece's own go before its role's; trims are read or re
 
 TEST_CASE("The cut list has every piece and interlining, with the counts to cut")
 {
-    for (const auto& p : draftAll(fresh())) {
+    for (const auto& p : draftAll(satchel())) {
         const auto items = cutItems(p);
         std::size_t layers = 0;
         for (const auto& piece : p.pieces)

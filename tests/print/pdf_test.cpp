@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The sheets measured back from the PDF by poppler (pdftocairo, pdftotext) and checked by qpdf: outside tools.
-#include "process.hpp"
+#include "made.hpp"
 
 #include "editing/draft.hpp"
 #include "formats/design_file.hpp"
@@ -23,8 +23,6 @@ using Catch::Contains;
 
 namespace {
 
-Scratch scratch("pdf");
-const std::string demo = std::string(TECTONIS_DATA) + "/demos/tuners-satchel.tectonis";
 constexpr double kPoint = 25.4 / 72;
 
 /// Every path of a page as poppler's cairo backend sees it: points in mm from the upper left corner.

@@ -2,7 +2,7 @@
 // Readers compared with one another: what booklet, cut list and sheets print of each size is what `measure` says of
 // that size. Texts are read back by poppler's pdftotext.
 #include "every_design.hpp"
-#include "process.hpp"
+#include "made.hpp"
 
 #include "edition/edition.hpp"
 #include "formats/design_file.hpp"
@@ -22,8 +22,6 @@ using Catch::Contains;
 using nlohmann::json;
 
 namespace {
-
-Scratch scratch("readers");
 
 std::string without(const std::string& text, const std::string& signs)
 {

@@ -12,7 +12,6 @@ namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
-Message lockstitch() { return say("2.5–3 mm, lockstitch 301"); }
 
 bool baggedOut(const Drafter& d) { return d.choice("assembly") == "bagged-out"; }
 

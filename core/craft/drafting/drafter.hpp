@@ -13,6 +13,9 @@
 
 namespace tectonis {
 
+/// What most seams are sewn with.
+Message lockstitch();
+
 class Drafter {
 public:
     Drafter(const Design& design, Values values, std::size_t size);

@@ -13,7 +13,6 @@ namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
-Message lockstitch() { return say("2.5–3 mm, lockstitch 301"); }
 
 /// A piece of the loop and how much of the face's outline it covers.
 struct Section {

@@ -11,8 +11,6 @@
 namespace tectonis {
 namespace {
 
-constexpr double kLift = 1.5; // mm that what is hung on lies above the cloth
-
 void addBox(Mockup& m, int number, const std::string& label, const std::string& kind, Vec3 lo, Vec3 hi, bool clash)
 {
     const auto at = [&](int i) { return Vec3{i & 1 ? hi.x : lo.x, i & 2 ? hi.y : lo.y, i & 4 ? hi.z : lo.z}; };

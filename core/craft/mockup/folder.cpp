@@ -12,7 +12,6 @@ namespace tectonis {
 namespace {
 
 constexpr double kSagitta = 0.4; // mm: fine enough for the eye
-constexpr double kLift = 1.5;    // mm that a fitting lies above its piece
 
 /// Outward unit normal of a fold at a point, from small steps within the piece.
 Vec3 normalAt(const Fold& at, Point p)

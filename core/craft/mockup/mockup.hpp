@@ -11,6 +11,8 @@
 
 namespace tectonis {
 
+constexpr double kLift = 1.5; ///< mm that fittings and what is hung on lie above the cloth
+
 struct Vec3 {
     double x = 0, y = 0, z = 0;
     friend constexpr Vec3 operator+(Vec3 a, Vec3 b) { return {a.x + b.x, a.y + b.y, a.z + b.z}; }

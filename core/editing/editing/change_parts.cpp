@@ -70,10 +70,11 @@ std::string add(Design& next, const std::string& kind, bool best)
         const auto any = [&](const auto& list, auto field) {
             return std::any_of(list.begin(), list.end(), [&](const auto& each) { return under(each.*field); });
         };
-        const Pattern& p = patterns.front();
         return any(next.features, &Feature::id) || any(spec.dimensions, &DimensionSpec::name)
-            || any(spec.choices, &ChoiceSpec::name) || any(p.pieces, &Piece::key) || any(p.seams, &Seam::key)
-            || any(p.steps, &Step::id);
+            || any(spec.choices, &ChoiceSpec::name)
+            || std::any_of(patterns.begin(), patterns.end(), [&](const Pattern& p) {
+                   return any(p.pieces, &Piece::key) || any(p.seams, &Seam::key) || any(p.steps, &Step::id);
+               });
     };
     std::string id = feature.shortName();
     for (int i = 2; taken(id); ++i)

@@ -186,8 +186,10 @@ private:
             return;
         const auto patterns = validated(m_next);
         const auto known = [&](const LayerRule& r) {
-            return std::any_of(patterns.front().pieces.begin(), patterns.front().pieces.end(),
-                [&](const Piece& p) { return p.role == r.pieces || p.key == r.pieces; });
+            return std::any_of(patterns.begin(), patterns.end(), [&](const Pattern& size) {
+                return std::any_of(size.pieces.begin(), size.pieces.end(),
+                    [&](const Piece& p) { return p.role == r.pieces || p.key == r.pieces; });
+            });
         };
         std::set<std::string> own;
         std::vector<LayerRule> kept;

@@ -117,6 +117,26 @@ std::string Edition::bySize(const std::vector<std::string>& values) const
     return out;
 }
 
+std::vector<std::string> Edition::sentences(
+    const std::vector<std::vector<Message>>& sizes, Unit unit, const Language& language) const
+{
+    std::vector<std::vector<Message>> rows;
+    for (std::size_t i = 0; i < sizes.size(); ++i)
+        for (const Message& m : sizes[i]) {
+            const auto same = [&](const std::vector<Message>& row) {
+                return std::any_of(row.begin(), row.end(), [&](const Message& other) { return alike(m, other); });
+            };
+            auto row = std::find_if(rows.begin(), rows.end(), same);
+            if (row == rows.end())
+                row = rows.insert(row, std::vector<Message>(sizes.size()));
+            (*row)[i] = m;
+        }
+    std::vector<std::string> out;
+    for (const auto& row : rows)
+        out.push_back(words(row, unit, language));
+    return out;
+}
+
 std::string Edition::words(const std::vector<Message>& texts, Unit unit, const Language& language) const
 {
     std::vector<const Message*> said;

@@ -57,6 +57,18 @@ public:
     std::vector<AllSizes<Seam>> seams() const;
     /// In the design's order of work.
     std::vector<AllSizes<Step>> steps() const;
+    /// Sentences of which each size has some: each told once over those that have it, lengths that differ as a row.
+    template <class T> std::vector<std::string> sentences(const AllSizes<T>& row,
+        const std::function<std::vector<Message>(const T&)>& of, Unit unit,
+        const Language& language = Language::english()) const
+    {
+        std::vector<std::vector<Message>> all;
+        for (const T* t : row.in)
+            all.push_back(t ? of(*t) : std::vector<Message>());
+        return sentences(all, unit, language);
+    }
+    std::vector<std::string> sentences(const std::vector<std::vector<Message>>& sizes, Unit unit,
+        const Language& language = Language::english()) const;
 
     /// A value that every size has is said once: "300"; others by size: "S 270 · M 300 · L –". Empty values read "–".
     std::string bySize(const std::vector<std::string>& values) const;

@@ -18,15 +18,15 @@
 
 namespace tectonis {
 
-using json = nlohmann::ordered_json;
+using Ordered = nlohmann::ordered_json;
 
 // What is told in words is told in English and in mm.
-static void to_json(json& out, const Message& m) { out = words(m); }
-static void to_json(json& out, const Label& l) { out = l.source; }
+static void to_json(Ordered& out, const Message& m) { out = words(m); }
+static void to_json(Ordered& out, const Label& l) { out = l.source; }
 
 namespace {
 
-json boxed(const Run& outline)
+Ordered boxed(const Run& outline)
 {
     const Box box = boundsOf(outline);
     return {{"length", lengthOf(outline)}, {"area", areaOf(outline)}, {"width", box.width()}, {"height", box.height()}};
@@ -43,35 +43,35 @@ const char* nameOfGroup(PieceGroup g)
     return "";
 }
 
-json pieceJson(const Pattern& p, const Piece& piece)
+Ordered pieceJson(const Pattern& p, const Piece& piece)
 {
     const auto mat = p.materials.find(piece.material);
-    json out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.group)},
+    Ordered out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.group)},
         {"material", mat == p.materials.end() ? piece.material : mat->second}, {"count", piece.count},
         {"mirrored", piece.mirrored}, {"key", piece.key}, {"grain", piece.grain}, {"stitch", boxed(piece.stitch())},
         {"cut", boxed(piece.cut)}};
-    out["edges"] = json::array();
+    out["edges"] = Ordered::array();
     for (const auto& e : piece.edges) {
-        json edge{{"name", e.name}, {"length", e.length()}, {"allowance", e.allowance}};
+        Ordered edge{{"name", e.name}, {"length", e.length()}, {"allowance", e.allowance}};
         if (e.allowanceAtEnd)
             edge["allowance_end"] = *e.allowanceAtEnd;
         out["edges"].push_back(edge);
     }
-    out["interlinings"] = json::array();
+    out["interlinings"] = Ordered::array();
     for (const auto& l : piece.layers) {
         const Box box = boundsOf(l.outline);
         out["interlinings"].push_back({{"kind", l.material}, {"code", l.code}, {"fixing", l.fixing}, {"trim", l.trim},
             {"cut", {{"width", box.width()}, {"height", box.height()}, {"area", areaOf(l.outline)}}}});
     }
-    out["notches"] = json::array();
+    out["notches"] = Ordered::array();
     for (const auto& n : piece.notches)
         out["notches"].push_back({{"edge", n.edge}, {"along", n.along}, {"label", n.label}, {"stop", n.stop}});
     return out;
 }
 
-json sideJson(const Pattern& p, const std::vector<EdgeUse>& side, double length)
+Ordered sideJson(const Pattern& p, const std::vector<EdgeUse>& side, double length)
 {
-    json edges = json::array();
+    Ordered edges = Ordered::array();
     std::string pieces;
     std::string last;
     for (const auto& use : side) {
@@ -85,16 +85,16 @@ json sideJson(const Pattern& p, const std::vector<EdgeUse>& side, double length)
     return {{"piece", pieces}, {"edges", edges}, {"length", length}};
 }
 
-json patternJson(const Design& design, const Pattern& p)
+Ordered patternJson(const Design& design, const Pattern& p)
 {
-    json out{{"name", p.size}, {"finished", {{"width", p.width}, {"height", p.height}, {"depth", p.depth}}}};
-    out["dimensions"] = json::object();
+    Ordered out{{"name", p.size}, {"finished", {{"width", p.width}, {"height", p.height}, {"depth", p.depth}}}};
+    out["dimensions"] = Ordered::object();
     for (const auto& [name, unused] : design.dimensions)
         out["dimensions"][name] = p.values.at(name);
-    out["pieces"] = json::array();
+    out["pieces"] = Ordered::array();
     for (const auto& piece : p.pieces)
         out["pieces"].push_back(pieceJson(p, piece));
-    out["seams"] = json::array();
+    out["seams"] = Ordered::array();
     for (const auto& s : p.seams) {
         const Bulk bulk = bulkAt(p, s);
         out["seams"].push_back(
@@ -102,39 +102,39 @@ json patternJson(const Design& design, const Pattern& p)
                 {"difference", s.difference()}, {"key", s.key}, {"allowance", s.allowance}, {"stitch", s.stitch},
                 {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing}});
     }
-    out["zips"] = json::array();
+    out["zips"] = Ordered::array();
     for (const auto& z : p.zips)
         out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal},
             {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
-    out["hardware"] = json::array();
+    out["hardware"] = Ordered::array();
     for (const auto& h : p.hardware)
         out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", h.sizeText}});
-    out["straps"] = json::array();
+    out["straps"] = Ordered::array();
     for (const auto& s : p.straps)
         out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength},
             {"longest", s.longest}, {"shortest", s.shortest}, {"width", s.width}, {"strips", s.strips}});
-    out["fittings"] = json::array();
+    out["fittings"] = Ordered::array();
     for (const auto& f : p.fittings)
         out["fittings"].push_back({{"name", f.name}, {"piece", p.piece(f.piece) ? p.piece(f.piece)->code : ""},
             {"x", f.at.x}, {"y", f.at.y}, {"size", f.size}, {"clearance", f.clearance}});
-    out["steps"] = json::array();
+    out["steps"] = Ordered::array();
     int number = 0;
     for (const auto i : orderOf(design, p)) {
         const Step& s = p.steps[i];
-        json pieces = json::array();
+        Ordered pieces = Ordered::array();
         for (const auto& key : s.pieces)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key.text());
         out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces},
             {"allowance", s.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool},
             {"minutes", s.minutes}, {"text", s.text}, {"check", s.check}, {"cautions", s.cautions}});
     }
-    out["materials"] = json::array();
+    out["materials"] = Ordered::array();
     for (const auto& m : makeMarkers(p))
         out["materials"].push_back({{"id", m.material}, {"width", m.clothWidth}, {"length", m.length},
             {"sold_length", m.soldLength}, {"yield", m.yield}, {"cost", m.cost}});
-    out["workings"] = json::array();
+    out["workings"] = Ordered::array();
     for (const auto& w : p.workings) {
-        json inputs = json::object();
+        Ordered inputs = Ordered::object();
         for (const auto& in : w.inputs)
             inputs[in.name] = in.value;
         out["workings"].push_back({{"key", w.key}, {"label", w.label}, {"formula", w.formula}, {"inputs", inputs},
@@ -143,18 +143,18 @@ json patternJson(const Design& design, const Pattern& p)
     return out;
 }
 
-json findingsArray(const Findings& findings)
+Ordered findingsArray(const Findings& findings)
 {
-    json out = json::array();
+    Ordered out = Ordered::array();
     for (const auto& f : findings)
         out.push_back({{"severity", nameOf(f.severity).source}, {"size", f.size}, {"subject", words(f.subject)},
             {"text", words(f.text)}, {"check", f.check}, {"stage", f.stage}});
     return out;
 }
 
-std::string dumped(const json& j) { return j.dump(2, ' ', false, json::error_handler_t::replace) + "\n"; }
+std::string dumped(const Ordered& j) { return j.dump(2, ' ', false, Ordered::error_handler_t::replace) + "\n"; }
 
-json dimensionJson(const DimensionSpec& d, const Values& values)
+Ordered dimensionJson(const DimensionSpec& d, const Values& values)
 {
     const Range range = rangeOf(d, values);
     return {{"name", d.name}, {"label", d.label}, {"meaning", d.meaning},
@@ -166,9 +166,9 @@ json dimensionJson(const DimensionSpec& d, const Values& values)
         {"min_now", range.min}, {"max_now", range.max}};
 }
 
-json choiceJson(const ChoiceSpec& c)
+Ordered choiceJson(const ChoiceSpec& c)
 {
-    json options = json::array();
+    Ordered options = Ordered::array();
     for (const auto& [value, label] : c.options)
         options.push_back({{"value", value}, {"label", label}});
     return {{"name", c.name}, {"label", c.label}, {"meaning", c.meaning},
@@ -176,10 +176,10 @@ json choiceJson(const ChoiceSpec& c)
 }
 
 /// A kind of part with its dimensions as it comes to the first form that can carry it, and the forms that can.
-json partJson(const FeatureKind& kind)
+Ordered partJson(const FeatureKind& kind)
 {
-    json part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", json::array()}, {"choices", json::array()},
-        {"needs", kind.needs()}, {"forms", json::array()}};
+    Ordered part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", Ordered::array()},
+        {"choices", Ordered::array()}, {"needs", kind.needs()}, {"forms", Ordered::array()}};
     for (const Form* form : forms()) {
         Design design = newDesign(form->id());
         while (!design.features.empty()) // bare, so that the part has its plain name
@@ -210,9 +210,9 @@ json partJson(const FeatureKind& kind)
 
 std::string measureJson(const Design& design, const std::vector<Pattern>& patterns, const Findings& findings)
 {
-    json out{{"format", "tectonis-measure"}, {"version", measureVersion}, {"unit", "mm"}, {"design", design.name},
+    Ordered out{{"format", "tectonis-measure"}, {"version", measureVersion}, {"unit", "mm"}, {"design", design.name},
         {"form", design.form}, {"base_size", design.baseSize}};
-    out["sizes"] = json::array();
+    out["sizes"] = Ordered::array();
     for (const auto& p : patterns)
         out["sizes"].push_back(patternJson(design, p));
     out["findings"] = findingsArray(findings);
@@ -226,13 +226,13 @@ std::string findingsJson(const Findings& findings)
 
 std::string formsJson()
 {
-    json out{{"format", "tectonis-forms"}, {"version", 1}, {"unit", "mm"}, {"forms", json::array()}};
+    Ordered out{{"format", "tectonis-forms"}, {"version", 1}, {"unit", "mm"}, {"forms", Ordered::array()}};
     for (const Form* form : forms()) {
         const Design design = newDesign(form->id());
         const DesignSpec spec = specOf(design);
         const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));
-        json f{{"id", form->id()}, {"name", form->name()}, {"meaning", form->meaning()}, {"dimensions", json::array()},
-            {"choices", json::array()}, {"features", json::array()}};
+        Ordered f{{"id", form->id()}, {"name", form->name()}, {"meaning", form->meaning()},
+            {"dimensions", Ordered::array()}, {"choices", Ordered::array()}, {"features", Ordered::array()}};
         for (const auto& d : spec.dimensions)
             f["dimensions"].push_back(dimensionJson(d, values));
         for (const auto& c : spec.choices)
@@ -242,7 +242,7 @@ std::string formsJson()
                 {{"id", feature.id}, {"kind", feature.kind}, {"name", featureKind(feature.kind).name()}});
         out["forms"].push_back(f);
     }
-    out["parts"] = json::array();
+    out["parts"] = Ordered::array();
     for (const FeatureKind* kind : featureKinds())
         out["parts"].push_back(partJson(*kind));
     return dumped(out);

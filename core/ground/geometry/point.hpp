@@ -22,7 +22,8 @@ struct Point {
 
 constexpr double dot(Point a, Point b) { return a.x * b.x + a.y * b.y; }
 constexpr double cross(Point a, Point b) { return a.x * b.y - a.y * b.x; }
-inline double norm(Point a) { return std::hypot(a.x, a.y); }
+/// A length in mm: nothing here is near the ends of what a double holds, which std::hypot would mind at a price.
+inline double norm(Point a) { return std::sqrt(a.x * a.x + a.y * a.y); }
 inline double distance(Point a, Point b) { return norm(b - a); }
 constexpr Point lerp(Point a, Point b, double t) { return a + (b - a) * t; }
 /// The vector turned a quarter to the right (clockwise): the outside of a counter-clockwise outline.

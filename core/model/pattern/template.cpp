@@ -30,7 +30,10 @@ bool liesOn(const Polyline& line, Point p)
     return false;
 }
 
-bool near(Point a, Point b) { return distance(a, b) <= kSame; }
+bool near(Point a, Point b)
+{
+    return std::abs(a.x - b.x) <= kSame && std::abs(a.y - b.y) <= kSame && distance(a, b) <= kSame;
+}
 
 /// The same line on the paper, whichever way it runs.
 bool sameShape(const Segment& a, const Segment& b)
