@@ -20,8 +20,16 @@ inline Design randomDesign(std::mt19937& random, int& refused)
 {
     const auto& all = forms();
     Design d = newDesign(all[random() % all.size()]->id());
+    const Design plain = d;
     for (const auto& c : specOf(d).choices)
         d.choices[c.name] = c.options[random() % c.options.size()].first;
+    if (!d.features.empty())
+        try {
+            validate(d);
+        } catch (const InputError&) {
+            ++refused; // parts that a form begins with got into each other's way
+            d = plain;
+        }
     // Features come and go.
     const auto& kinds = featureKinds();
     for (std::size_t i = 0; i < random() % 3; ++i)

@@ -186,7 +186,8 @@ TEST_CASE("Design file: foreign, truncated, newer and broken files are refused w
     refuse("{\"format\": \"tectonis-design\"}", "version");
     refuse(std::string(100000, '['), "nested");
     std::string newer = good;
-    newer.replace(newer.find("\"version\": 1"), 12, "\"version\": 7");
+    const std::string version = "\"version\": " + std::to_string(designFileVersion);
+    newer.replace(newer.find(version), version.size(), "\"version\": 7");
     refuse(newer, "version 7");
     for (const double share : {0.1, 0.5, 0.9, 0.99})
         CHECK_THROWS_AS(designFromText(good.substr(0, std::size_t(double(good.size()) * share)), "x"), InputError);

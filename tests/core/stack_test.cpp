@@ -159,7 +159,7 @@ TEST_CASE("Drawstrings: every eyelet lies on cloth, clear of seams, straps and h
     addFeature(bucket, "drawstring");
     // The second row passes the slip pocket behind it, in the lining: that is told.
     CHECK_THAT(words(found(bucket, "collision").at(0).subject),
-        Contains("drawstring2") && Contains("slip pocket") && Contains("Lining"));
+        Contains("Eyelet 2") && Contains("slip pocket") && Contains("Lining"));
     assign(bucket, "slip.drop=110");
     for (const char* check : {"too-near", "off-cloth", "under-foot", "collision"}) {
         INFO(check);

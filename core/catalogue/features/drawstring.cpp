@@ -255,7 +255,8 @@ private:
                     "be")});
             double best = -1e9, phase = 0.5;
             for (int i = 0; i < 60 && best < 0; ++i) {
-                const double tried = 0.5 + (i % 2 ? 1 : -1) * ((i + 1) / 2) / 60.0; // from half a spacing outwards
+                const int away = (i + 1) / 2;
+                const double tried = 0.5 + (i % 2 ? away : -away) / 60.0; // from half a spacing outwards
                 double least = 1e9;
                 for (int k = 0; k < n && least > best; ++k)
                     least = std::min(least, mouth.room(std::fmod(girth * (k + tried) / n, girth)));

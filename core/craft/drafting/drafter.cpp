@@ -195,12 +195,21 @@ void FeatureScope::placeOn(Piece& face, const EdgeId& mark, const Run& outline)
 
 Message FeatureScope::named(Message name) const
 {
-    const auto it = std::find_if(
-        d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return id == f.id; });
-    return it == d.design.features.end() || id == d.firstOf(it->kind) ? name : say("{} {}", name, id.text());
+    int nth = 0;
+    const auto& all = d.design.features;
+    if (const auto own = std::find_if(all.begin(), all.end(), [&](const Feature& f) { return id == f.id; });
+        own != all.end())
+        nth = int(std::count_if(all.begin(), own + 1, [&](const Feature& f) { return f.kind == own->kind; }));
+    return nth > 1 ? say("{} {}", name, nth) : name;
 }
 
-EdgeId FeatureScope::line(const std::string& name) const { return EdgeId(words(named(naming(name)))); }
+EdgeId FeatureScope::line(const std::string& name) const
+{
+    const auto own = std::find_if(
+        d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return id == f.id; });
+    const bool first = own == d.design.features.end() || id == d.firstOf(own->kind);
+    return EdgeId(first ? name : name + " " + id.text());
+}
 
 double FeatureScope::operator()(std::string_view dimension) const
 {

@@ -102,7 +102,7 @@ JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& k
     const double longest = std::max(bias ? 1.3 * cloth.width : cloth.width - 20, out.perJoin + 100);
     while (out.count * longest < whole + (out.count - 1) * out.perJoin)
         ++out.count;
-    out.length = d.work({subject, key.sub("strip"), label, "(whole + joins*lost)/strips",
+    out.length = d.work({subject, key.sub("strip"), std::move(label), "(whole + joins*lost)/strips",
         {{"whole", whole}, {"joins", out.count - 1.0}, {"lost", out.perJoin}, {"strips", double(out.count)}}, 0,
         Working::Kind::Trade, "mm",
         bias ? say("a bias join is laid at right angles and sewn from corner to corner: it takes one strip width")

@@ -117,66 +117,51 @@ std::vector<PieceId> withFirst(const PieceId& first, std::vector<PieceId> rest)
     return rest;
 }
 
-} // namespace
+/// A loop on the drafting table.
+class LoopDraft {
+public:
+    LoopDraft(Drafter& table, const LoopBody& body);
+    void drawPieces();
+    void sewSeams();
+    void addZip();
+    void cutBinding();
+    void offerPlaces(double inWidth, double inHeight);
+    void closeLoop();
+    void assemble();
 
-std::vector<DimensionSpec> loopDimensions(const std::string& girth)
-{
-    return {
-        {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5),
-            "max(30, zip.tape - 2*zip.sewn + 10)", "300"},
-        {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.",
-            fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
-        {"zip.shift", "Zip panel, shifted",
-            "How far the middle of the zip panel lies from the top's middle, along the outline; to the right seen from "
-            "the front is positive.",
-            "0", hold(), fmt::format("-0.25*({})", girth), fmt::format("0.25*({})", girth)},
-        {"side.right", "Right side band",
-            "How far the right side band reaches round from the zip panel's end: where it is joined to the bottom "
-            "band.",
-            fmt::format("(({}) - zip.length)/4", girth), follow(), "20",
-            fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
-        {"side.left", "Left side band", "The same on the left.", fmt::format("(({}) - zip.length)/4", girth), follow(),
-            "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
-        {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
-        {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4",
-            "zip.tape/2 - 3"},
-        {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
-            DimensionSpec::Quantity::Count},
-        {"allowance.body", "Body allowance", "Seam allowance of all seams of faces and loop.", "10", hold(), "5", "20"},
-        {"binding.width", "Binding width", "Finished width of the binding over the raw seams, one side.", "10", hold(),
-            "6", "20"},
-    };
-}
+private:
+    std::vector<PieceId> loopsPieces() const;
 
-std::vector<ChoiceSpec> loopChoices()
-{
-    return {{"bands", "Band", "One band from zip end to zip end, or two sides and a bottom.",
-        {{"one", "One band"}, {"three", "Sides and bottom"}}}};
-}
+    Drafter& d;
+    Pattern& p;
+    const LoopBody& b;
+    const double s; ///< allowance of the body's seams
+    const Rim rim;
+    const std::vector<Section> sections;
+    double gap = 0, strip = 0; ///< what the zip shows; a zip strip's finished width
+    std::vector<SeamId> m_joins;
+    JoinedStrips m_binding;
+    bool m_bias = false;
+};
 
-void furnishLoop(Design& design)
+LoopDraft::LoopDraft(Drafter& table, const LoopBody& body)
+    : d(table), p(table.pattern), b(body), s(table("allowance.body")), rim(rimOf(body, s)), sections(sectionsOf(body))
 {
-    design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}};
-    design.layers = {{"panel", "foam-sewin", "basted", "stitch", {}, ""},
-        {"gusset", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
-}
-
-void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
-{
-    Pattern& p = d.pattern;
-    const double s = d("allowance.body"), girth = lengthOf(b.face);
-    const double gap = d.work({"zip strip", "zip.gap", say("Visible zip gap"), "tape - 2*sewn",
+    const double girth = lengthOf(b.face);
+    gap = d.work({"zip strip", "zip.gap", say("Visible zip gap"), "tape - 2*sewn",
         {{"tape", d("zip.tape")}, {"sewn", d("zip.sewn")}}, 0, Kind::Geometry, "mm",
         say("g = T − 2·s_z, the same on both sides")});
-    const double strip = d.work({"zip strip", "zip.strip", say("Finished width of each zip strip"), "(depth - gap)/2",
+    strip = d.work({"zip strip", "zip.strip", say("Finished width of each zip strip"), "(depth - gap)/2",
         {{"depth", b.depth}, {"gap", gap}}, 0, Kind::Geometry, "mm",
         say("both strips and the gap make the loop's depth")});
     d.work({"band", "loop.girth", say("Closed loop: zip panel and bands together"), "zip + rest",
         {{"zip", b.zip}, {"rest", girth - b.zip}}, 0, Kind::Geometry, "mm",
         say("the stitch lengths add up to the face's whole outline")});
-    const Rim rim = rimOf(b, s);
-    const auto sections = sectionsOf(b);
+}
 
+/// Faces, zip strips and bands, in both coats.
+void LoopDraft::drawPieces()
+{
     for (const bool lining : {false, true}) {
         const auto add = [&](const std::string& part, const std::string& code, const Message& name,
                              const std::string& role, int count, double grain) -> Piece& {
@@ -210,6 +195,10 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
                     section.length, b.depth, s);
             }
     }
+}
+
+void LoopDraft::sewSeams()
+{
     // The loop to the faces; then its own joins, section after section round to the zip panel again.
     std::vector<EdgeUse> frontRim, frontLoop, backLoop;
     for (const auto& section : sections) {
@@ -231,7 +220,6 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .b = backLoop,
         .allowance = s,
         .bound = "binding"});
-    std::vector<SeamId> joins;
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
         // From the front to the back, over both strips and the zip between them.
@@ -250,16 +238,23 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         if (left == "zip strip" || right == "zip strip")
             seam.name = left == "zip strip" ? say("Zip panel to {}, right", within(title(right)))
                                             : say("Zip panel to {}, left", within(title(left)));
-        joins.push_back(seam.key);
+        m_joins.push_back(seam.key);
         d.add(std::move(seam));
     }
+}
+
+void LoopDraft::addZip()
+{
     const double tape = d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "zip + 2*allowance",
         {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", say("the tape runs through into both end seams")});
     p.zips.push_back({"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4,
         tape, d("zip.tape"), gap, label("coil"), label("both ways"), 2, true});
     p.hardware.push_back({label("Continuous zip"), 1, tape,
         say("gauge {} coil, {}, two sliders", Num(d("zip.gauge")), Len(tape)), say("pulls as all metal")});
+}
 
+void LoopDraft::cutBinding()
+{
     const double bind = d("binding.width");
     std::vector<EdgeUse> round;
     for (const auto& e : rim.edges)
@@ -271,19 +266,22 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
             Len(20))});
     const double cut = d.work({"binding", "binding.cut", say("Binding cut width"), "4*width", {{"width", bind}}, 0,
         Kind::Trade, "mm", say("both edges to the middle and folded again")});
-    const bool bias = curves(p, round);
-    const JoinedStrips joined = workStrips(d, "binding", "binding", say("Cut length of each binding strip"), length,
-        cut, bias, p.material(p.materials.at("lining")));
+    m_bias = curves(p, round);
+    m_binding = workStrips(d, "binding", "binding", say("Cut length of each binding strip"), length, cut, m_bias,
+        p.material(p.materials.at("lining")));
     Piece& binding = d.add({.key = "binding",
         .code = "G",
         .name = say("Binding strip"),
         .group = PieceGroup::Strip,
         .role = "binding",
         .material = "lining",
-        .count = 2 * joined.count,
-        .grain = bias ? 45.0 : 0.0});
-    drawRectangle(binding, cut, joined.length, 0);
+        .count = 2 * m_binding.count,
+        .grain = m_bias ? 45.0 : 0.0});
+    drawRectangle(binding, cut, m_binding.length, 0);
+}
 
+void LoopDraft::offerPlaces(double inWidth, double inHeight)
+{
     const auto site = [&](const SiteId& id, const Message& name, const PieceId& piece, const std::string& phase,
                           bool lining) {
         const Box box = boundsOf(d.piece(piece).stitch());
@@ -299,8 +297,21 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
     p.spaces.push_back(
         {"main", say("Main space"), inWidth - 2 * side, inHeight - 2 * side, b.depth - 2 * wall, 0, false});
     p.handles.push_back({"depth", "band", {d.piece("band").edge("front")->length() / 2, b.depth}, {0, 1}, 1});
+}
 
-    // Steps.
+/// Pieces of the shell's loop, the zip strip first.
+std::vector<PieceId> LoopDraft::loopsPieces() const
+{
+    std::vector<PieceId> out{"zip strip"};
+    for (const auto& section : sections)
+        if (section.part != "zip strip")
+            out.push_back(section.part);
+    return out;
+}
+
+/// Zip panel and bands become a loop.
+void LoopDraft::closeLoop()
+{
     d.add(Step{.id = "zip",
         .title = say("Sew the zip between its strips"),
         .text = say("Lay each strip on the tape, right sides together, lining strip below; sew {} from the tape's "
@@ -317,18 +328,15 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .check = say("The zip panel is {} wide between its stitch lines.", Len(b.depth)),
         .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}});
     std::vector<WorkId> parts{"zip panel"};
-    std::vector<PieceId> linings, handled;
+    std::vector<PieceId> linings;
     for (const auto& section : sections)
         if (section.part != "zip strip")
-            parts.push_back(section.part), linings.push_back(lined(PieceId(section.part))),
-                handled.push_back(section.part);
+            parts.push_back(section.part), linings.push_back(lined(PieceId(section.part)));
     std::vector<WorkId> loopParts = parts;
     loopParts.insert(loopParts.end(), linings.begin(), linings.end());
-    std::vector<PieceId> loopPieces{"zip strip"};
-    loopPieces.insert(loopPieces.end(), handled.begin(), handled.end());
-    std::vector<PieceId> closed = loopPieces, bound = loopPieces;
+    const std::vector<PieceId> loopPieces = loopsPieces();
+    std::vector<PieceId> closed = loopPieces;
     closed.insert(closed.end(), linings.begin(), linings.end());
-    bound.push_back("binding");
     d.add(Step{.id = "loop",
         .title = say("Close the loop"),
         .text = say("Right sides together, sew the zip panel's ends and the bands into a loop at {}, the linings right "
@@ -340,12 +348,19 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .consumes = loopParts,
         .yields = "loop",
         .pieces = closed,
-        .seams = joins,
+        .seams = m_joins,
         .allowance = s,
         .stitch = lockstitch(),
         .tool = say("sewing machine"),
         .check = say("The sliders are on and cannot run off."),
         .closesZips = {"zip"}});
+}
+
+/// Faces, loop and binding become the bag.
+void LoopDraft::assemble()
+{
+    std::vector<PieceId> bound = loopsPieces();
+    bound.push_back("binding");
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
         d.add(Step{.id = std::string(face) + ".line",
             .title = say("Baste the lining to the {}", sideLabel(face)),
@@ -364,7 +379,7 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         Len(s));
     d.add(Step{.id = "front-loop",
         .title = say("Sew the loop to the front"),
-        .text = together(mates, joinWords(joined, bias), say("Bind the raw edges.")),
+        .text = together(mates, joinWords(m_binding, m_bias), say("Bind the raw edges.")),
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
         .consumes = {"front", "loop", "binding"},
@@ -410,6 +425,62 @@ void draftLoop(Drafter& d, const LoopBody& b, double inWidth, double inHeight)
         .tool = say("hands"),
         .check = say("The zip runs from end to end."),
         .turnsThrough = true});
+}
+
+} // namespace
+
+std::vector<DimensionSpec> loopDimensions(const std::string& girth)
+{
+    return {
+        {"depth", "Depth", "Finished depth: the width of the loop between its two long seams.", "70", step(5),
+            "max(30, zip.tape - 2*zip.sewn + 10)", "300"},
+        {"zip.length", "Zip panel length", "How much of the faces' outline the zip panel covers, end seam to end seam.",
+            fmt::format("0.45*({})", girth), follow(), "80", fmt::format("0.8*({})", girth)},
+        {"zip.shift", "Zip panel, shifted",
+            "How far the middle of the zip panel lies from the top's middle, along the outline; to the right seen from "
+            "the front is positive.",
+            "0", hold(), fmt::format("-0.25*({})", girth), fmt::format("0.25*({})", girth)},
+        {"side.right", "Right side band",
+            "How far the right side band reaches round from the zip panel's end: where it is joined to the bottom "
+            "band.",
+            fmt::format("(({}) - zip.length)/4", girth), follow(), "20",
+            fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
+        {"side.left", "Left side band", "The same on the left.", fmt::format("(({}) - zip.length)/4", girth), follow(),
+            "20", fmt::format("(({}) - zip.length)/2 - 10", girth), DimensionSpec::Quantity::Length, "bands=three"},
+        {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
+        {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4",
+            "zip.tape/2 - 3"},
+        {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
+            DimensionSpec::Quantity::Count},
+        {"allowance.body", "Body allowance", "Seam allowance of all seams of faces and loop.", "10", hold(), "5", "20"},
+        {"binding.width", "Binding width", "Finished width of the binding over the raw seams, one side.", "10", hold(),
+            "6", "20"},
+    };
+}
+
+std::vector<ChoiceSpec> loopChoices()
+{
+    return {{"bands", "Band", "One band from zip end to zip end, or two sides and a bottom.",
+        {{"one", "One band"}, {"three", "Sides and bottom"}}}};
+}
+
+void furnishLoop(Design& design)
+{
+    design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}};
+    design.layers = {{"panel", "foam-sewin", "basted", "stitch", {}, ""},
+        {"gusset", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
+}
+
+void draftLoop(Drafter& d, const LoopBody& body, double inWidth, double inHeight)
+{
+    LoopDraft loop(d, body);
+    loop.drawPieces();
+    loop.sewSeams();
+    loop.addZip();
+    loop.cutBinding();
+    loop.offerPlaces(inWidth, inHeight);
+    loop.closeLoop();
+    loop.assemble();
 }
 
 Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)

@@ -54,11 +54,11 @@ Run ellipsePlan(double width, double depth, double inset)
     double tip = 0;
     if (inset * a > b * b && a > b)
         tip = std::asin(std::sqrt(std::clamp((inset * inset * a * a / (b * b) - b * b) / (a * a - b * b), 0.0, 1.0)));
-    constexpr int n = 32;
+    constexpr int half = 16; // cubics of a half
     Run out;
     for (const double from : {pi + tip, 2 * pi + tip}) // the lower half, then the upper one
-        for (int i = 0; i < n / 2; ++i) {
-            const double span = (pi - 2 * tip) / (n / 2), t0 = from + span * i, t1 = t0 + span,
+        for (int i = 0; i < half; ++i) {
+            const double span = (pi - 2 * tip) / half, t0 = from + span * i, t1 = t0 + span,
                          k = 4.0 / 3 * std::tan(span / 4);
             out.push_back(Cubic{at(t0), at(t0) + way(t0) * k, at(t1) - way(t1) * k, at(t1)});
         }
@@ -92,7 +92,7 @@ Run polygonPlan(const std::vector<double>& sides, const std::vector<double>& ang
     corners.push_back(corners.front());
     const std::size_t n = corners.size() - 1;
     const double last = distance(corners[n - 1], corners[0]);
-    const Run out = lineRun(corners);
+    Run out = lineRun(corners);
     if (last < 5 || areaOf(out) <= 0 || selfCrossing(corners))
         throw InputError("angle",
             say("these sides and angles do not close to a face: the last side would be {} long, or cross another. The "

@@ -15,8 +15,8 @@ int cutMultiple(const Material& cloth)
 double workCutWidth(
     Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished, const Material& cloth)
 {
-    return d.work({subject, key, label, "times*width", {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0,
-        Working::Kind::Trade, "mm",
+    return d.work({subject, key, std::move(label), "times*width",
+        {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0, Working::Kind::Trade, "mm",
         say("4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for "
             "webbing")});
 }

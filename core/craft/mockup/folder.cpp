@@ -73,8 +73,8 @@ Point Guide::at(double along) const
     return lerp(m_line[i - 1], m_line[i], span > 0 ? std::clamp((along - m_along[i - 1]) / span, 0.0, 1.0) : 0);
 }
 
-void Folder::lay(const PieceId& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy,
-    std::vector<Line> aslant)
+void Folder::lay(const PieceId& key, Fold at, const std::vector<double>& bendX, const std::vector<double>& bendY,
+    int copy, const std::vector<Line>& aslant)
 {
     if (m_lining)
         at = [at = std::move(at)](Point q) {
@@ -91,10 +91,11 @@ void Folder::lay(const PieceId& key, Fold at, std::vector<double> bendX, std::ve
             m_laid.push_back({&gap, copy, at, bendX, bendY, "zip", false, aslant});
 }
 
-void Folder::layTurned(const PieceId& key, Fold at, std::vector<double> bendX, std::vector<double> bendY, int copy)
+void Folder::layTurned(
+    const PieceId& key, Fold at, const std::vector<double>& bendX, const std::vector<double>& bendY, int copy)
 {
     const std::size_t before = m_laid.size();
-    lay(key, std::move(at), std::move(bendX), std::move(bendY), copy);
+    lay(key, std::move(at), bendX, bendY, copy);
     for (std::size_t i = before; i < m_laid.size(); ++i)
         m_laid[i].turned = !m_laid[i].turned;
 }

@@ -22,11 +22,11 @@ public:
     /// Lays a cut copy of a piece, or of the pieces that were cut from it. It is flat but for bends along x = const and
     /// y = const in its own coordinates; between bends the fold must be linear. @p aslant: further bends along straight
     /// lines through two points. Where the piece has an area "face", only that shows. Unknown pieces are passed over.
-    void lay(const PieceId& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {},
-        int copy = 0, std::vector<Line> aslant = {});
+    void lay(const PieceId& piece, Fold at, const std::vector<double>& bendX = {},
+        const std::vector<double>& bendY = {}, int copy = 0, const std::vector<Line>& aslant = {});
     /// The same for a strip that is alike on both sides and was drawn with its face towards the inside.
-    void layTurned(
-        const PieceId& piece, Fold at, std::vector<double> bendX = {}, std::vector<double> bendY = {}, int copy = 0);
+    void layTurned(const PieceId& piece, Fold at, const std::vector<double>& bendX = {},
+        const std::vector<double>& bendY = {}, int copy = 0);
 
     /// Facets of all that was laid, with overlays and fittings; the largest gap between runs that are sewn together, in
     /// mm, and where; the volume in litres inside the body and the mouth, which is closed flat along @p mouth.

@@ -5,6 +5,7 @@
 #include "design/limits.hpp"
 #include "design/spec.hpp"
 #include "editing/edits.hpp"
+#include "formats/older_design.hpp"
 #include "library/library_json.hpp"
 #include "text/places.hpp"
 #include "units/error.hpp"
@@ -237,6 +238,7 @@ ReadDesign readDesign(const std::string& text, const std::string& place, const L
         ReadDesign out{fromJson(j), {}};
         out.design.library = SharedLibrary(carriedIn(j, text));
         requireSound(out.design);
+        bringUpToDate(out.design, j["version"].get<int>());
         if (const auto filled = fillIn(out.design); !filled.empty()) {
             std::string names;
             for (std::size_t i = 0; i < std::min<std::size_t>(filled.size(), 6); ++i)

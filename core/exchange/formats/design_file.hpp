@@ -10,7 +10,7 @@
 namespace tectonis {
 
 /// Version written by this program; older versions are read, newer ones refused.
-constexpr int designFileVersion = 1;
+constexpr int designFileVersion = 2;
 
 std::string designText(const Design& design);
 

@@ -296,6 +296,37 @@ Run offsetOutline(const std::vector<OffsetEdge>& edges, double mitreLimit)
     return out;
 }
 
+namespace {
+
+/// Square of a point's distance from the straight between two points.
+double squareTo(Point a, Point b, Point p)
+{
+    const Point d = b - a, to = p - a;
+    const double n = dot(d, d), t = n > 0 ? std::clamp(dot(to, d) / n, 0.0, 1.0) : 0;
+    const Point off = to - d * t;
+    return dot(off, off);
+}
+
+/// Where one span's end lies on the other, both being parts of @p closed and not neighbours.
+std::optional<Point> touch(const Polyline& closed, std::size_t a, std::size_t b)
+{
+    constexpr double within = 0.001; // mm
+    const std::size_t n = closed.size() - 1, apart = std::max(a, b) - std::min(a, b);
+    if (apart < 2 || apart + 1 >= n)
+        return std::nullopt;
+    // Chords about a very short one are near each other because of that.
+    if (apart == 2 && distance(closed[std::min(a, b) + 1], closed[std::min(a, b) + 2]) < 10 * within)
+        return std::nullopt;
+    if (apart + 2 == n && distance(closed[(std::max(a, b) + 1) % n], closed[(std::max(a, b) + 2) % n]) < 10 * within)
+        return std::nullopt;
+    for (const auto& [end, span] : {std::pair{a, b}, {a + 1, b}, {b, a}, {b + 1, a}})
+        if (squareTo(closed[span], closed[span + 1], closed[end]) < within * within)
+            return closed[end];
+    return std::nullopt;
+}
+
+} // namespace
+
 std::optional<Point> selfCrossing(const Polyline& closed)
 {
     struct Span {
@@ -317,6 +348,8 @@ std::optional<Point> selfCrossing(const Polyline& closed)
             const auto a = spans[i].at, b = spans[k].at;
             if (crossing(closed[a], closed[a + 1], closed[b], closed[b + 1], where))
                 return where;
+            if (const auto there = touch(closed, a, b))
+                return there;
         }
     return std::nullopt;
 }
@@ -332,19 +365,6 @@ bool insideOutline(const Polyline& closed, Point p)
     }
     return inside;
 }
-
-namespace {
-
-/// Square of a point's distance from the straight between two points.
-double squareTo(Point a, Point b, Point p)
-{
-    const Point d = b - a, to = p - a;
-    const double n = dot(d, d), t = n > 0 ? std::clamp(dot(to, d) / n, 0.0, 1.0) : 0;
-    const Point off = to - d * t;
-    return dot(off, off);
-}
-
-} // namespace
 
 double distanceTo(const Polyline& line, Point p)
 {

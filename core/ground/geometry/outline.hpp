@@ -31,7 +31,7 @@ struct OffsetEdge {
 /// mitreLimit times the wider distance is blunted. Edges of zero length are skipped; an empty input gives an empty run.
 Run offsetOutline(const std::vector<OffsetEdge>& edges, double mitreLimit = 4);
 
-/// Where a closed polyline crosses itself, if it does; touching ends of neighbours do not count.
+/// Where a closed polyline crosses itself or comes within 0.001 mm of itself, if it does; neighbours do not count.
 std::optional<Point> selfCrossing(const Polyline& closed);
 
 /// True if every point of @p inner lies inside @p outer or within @p slack mm of it.

@@ -40,7 +40,7 @@ public:
     {
         const unsigned cores = std::thread::hardware_concurrency();
         for (unsigned i = 1; i < std::min(cores, 8U); ++i)
-            m_threads.emplace_back([this](std::stop_token stop) { serve(stop); });
+            m_threads.emplace_back([this](const std::stop_token& stop) { serve(stop); });
     }
 
     void offer(const std::shared_ptr<Job>& job)
@@ -56,7 +56,7 @@ public:
     bool alone() const { return m_threads.empty(); }
 
 private:
-    void serve(std::stop_token stop)
+    void serve(const std::stop_token& stop)
     {
         std::size_t seen = 0;
         std::unique_lock lock(m_mutex);

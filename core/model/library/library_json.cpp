@@ -171,7 +171,7 @@ private:
     }
     std::string name(const json& j, const char* field, const std::string& at)
     {
-        const std::string out = j.is_object() ? textOf(j, field, at) : "";
+        std::string out = j.is_object() ? textOf(j, field, at) : "";
         if (out.empty())
             m_tell(at, say("its “{}” is missing", field));
         return out;

@@ -277,7 +277,7 @@ Piece templateOf(const Piece& piece)
 {
     if (piece.folds == 0)
         return piece;
-    const Piece half = halved(piece, axisOf(piece), "fold");
+    Piece half = halved(piece, axisOf(piece), "fold");
     if (piece.folds == 1)
         return half;
     // A quarter turn to the right brings the upper half to the right.

@@ -19,7 +19,8 @@ void checkOutlines(const CheckInput& in, Findings& out)
         const auto crossing = [&](const Polyline& line, const Label& what) {
             if (const auto at = selfCrossing(line))
                 out.push_back({Severity::Error, "outline", "", subject, piece.key, "Draft",
-                    say("the {} crosses itself near {} / {}. It cannot be cut; change the dimensions that meet there.",
+                    say("the {} crosses or touches itself near {} / {}. It cannot be cut; change the dimensions that "
+                        "meet there.",
                         what, Len(at->x), Len(at->y)),
                     {}});
         };
