@@ -24,9 +24,8 @@ int run(int argc, char** argv)
     app.require_subcommand(1);
     app.set_version_flag("--version", "tectonis-cli " TECTONIS_VERSION, spoken("Print the version and exit"));
     std::vector<Verb> verbs;
-    for (const auto make : {formsVerb, newVerb, formVerb, setVerb, sizesVerb, ruleVerb, partVerb, layerVerb, carryVerb,
-             orderVerb, trialVerb, libraryVerb, measureVerb, walkVerb, checkVerb, exportVerb, completionVerb})
-        verbs.push_back(make(app));
+#define MADE(name) verbs.push_back(name(app));
+    TECTONIS_VERBS(MADE)
     for (const Verb& verb : verbs) {
         verb.command->group(spoken("Subcommands"));
         verb.command->set_help_flag("-h,--help", spoken("Print this help message and exit"));

@@ -24,24 +24,29 @@ struct Verb {
     std::function<int()> run;
 };
 
-Verb formsVerb(CLI::App& app);
-Verb newVerb(CLI::App& app);
-Verb formVerb(CLI::App& app);
-Verb setVerb(CLI::App& app);
-Verb sizesVerb(CLI::App& app);
-Verb ruleVerb(CLI::App& app);
-Verb partVerb(CLI::App& app);
-Verb layerVerb(CLI::App& app);
-Verb carryVerb(CLI::App& app);
-Verb orderVerb(CLI::App& app);
-Verb trialVerb(CLI::App& app);
-Verb libraryVerb(CLI::App& app);
-Verb measureVerb(CLI::App& app);
-Verb walkVerb(CLI::App& app);
-Verb checkVerb(CLI::App& app);
-Verb exportVerb(CLI::App& app);
-/// A completion script for bash, made from all verbs of @p app.
-Verb completionVerb(CLI::App& app);
+/// All verbs, in the order in which help tells them. The last makes a completion script for bash of those before it.
+#define TECTONIS_VERBS(VERB)                                                                                           \
+    VERB(formsVerb)                                                                                                    \
+    VERB(newVerb)                                                                                                      \
+    VERB(formVerb)                                                                                                     \
+    VERB(setVerb)                                                                                                      \
+    VERB(sizesVerb)                                                                                                    \
+    VERB(ruleVerb)                                                                                                     \
+    VERB(partVerb)                                                                                                     \
+    VERB(layerVerb)                                                                                                    \
+    VERB(carryVerb)                                                                                                    \
+    VERB(orderVerb)                                                                                                    \
+    VERB(trialVerb)                                                                                                    \
+    VERB(libraryVerb)                                                                                                  \
+    VERB(measureVerb)                                                                                                  \
+    VERB(walkVerb)                                                                                                     \
+    VERB(checkVerb)                                                                                                    \
+    VERB(exportVerb)                                                                                                   \
+    VERB(completionVerb)
+
+#define DECLARED(name) Verb name(CLI::App& app);
+TECTONIS_VERBS(DECLARED)
+#undef DECLARED
 
 /// Writes to standard output. @throws InputError if that fails (a full disk, a closed pipe).
 void print(const std::string& text);

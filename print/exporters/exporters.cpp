@@ -5,21 +5,23 @@
 
 namespace tectonis {
 
-std::size_t writeSheets(const ExportJob& job);
-std::size_t writeBooklet(const ExportJob& job);
-std::size_t writePiecesAsSvg(const ExportJob& job);
-std::size_t writeCutList(const ExportJob& job);
-std::size_t writeMeasures(const ExportJob& job);
+// Id, what it is called, ending and kind of its file, and what writes it. In the order in which they are offered.
+#define TECTONIS_EXPORTERS(EXPORTER)                                                                                   \
+    EXPORTER("sheets", label("Sheets, PDF"), ".pdf", label("PDF"), writeSheets)                                        \
+    EXPORTER("booklet", label("Booklet, PDF"), ".pdf", label("PDF"), writeBooklet)                                     \
+    EXPORTER("pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg)                                                 \
+    EXPORTER("cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList)                                  \
+    EXPORTER("measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures)
+
+#define DECLARED(id, label, ending, kind, write) std::size_t write(const ExportJob& job);
+TECTONIS_EXPORTERS(DECLARED)
+#undef DECLARED
 
 const std::vector<Exporter>& exporters()
 {
-    static const std::vector<Exporter> all{
-        {"sheets", label("Sheets, PDF"), ".pdf", label("PDF"), writeSheets},
-        {"booklet", label("Booklet, PDF"), ".pdf", label("PDF"), writeBooklet},
-        {"pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg},
-        {"cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList},
-        {"measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures},
-    };
+#define LISTED(id, label, ending, kind, write) {id, label, ending, kind, write},
+    static const std::vector<Exporter> all{TECTONIS_EXPORTERS(LISTED)};
+#undef LISTED
     return all;
 }
 

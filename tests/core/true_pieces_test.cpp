@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Pieces and marks of parts that once came out wrong without a snag: each with the property, over all forms and sizes,
 // that would have found it.
+#include "cutting/cut_list.hpp"
 #include "drawn.hpp"
 #include "every_design.hpp"
 
@@ -234,4 +235,27 @@ TEST_CASE("Ends that are folded under have cloth for it")
     assign(d, "handles.fold=0");
     CHECK(with15 == Approx(worked(medium(d), "handles.length") + 30));
     CHECK_THAT(exactly(medium(d).step("handles.on front")->text), !Contains("folded under"));
+}
+
+TEST_CASE("Notions that are alike are bought in one line, and none is lost")
+{
+    everyPattern([&](const std::string& name, const Design&, const Pattern& p) {
+        INFO(name);
+        const auto bought = notionsOf(p);
+        int all = 0, asked = 0;
+        for (const auto& h : bought)
+            all += h.count;
+        for (const auto& h : p.hardware)
+            asked += h.count;
+        CHECK(all == asked);
+        for (std::size_t i = 0; i < bought.size(); ++i)
+            for (std::size_t k = i + 1; k < bought.size(); ++k)
+                CHECK((words(bought[i].sizeText) != words(bought[k].sizeText) || !(bought[i].kind == bought[k].kind)
+                    || bought[i].finish != bought[k].finish));
+    });
+    const auto rivets = notionsOf(medium(newDesign("large-tote"))); // front and back have each its own
+    const auto of = std::find_if(
+        rivets.begin(), rivets.end(), [](const Hardware& h) { return h.kind == label("Rivet"); });
+    REQUIRE(of != rivets.end());
+    CHECK(of->count == 20);
 }

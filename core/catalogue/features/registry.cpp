@@ -7,32 +7,37 @@
 
 namespace tectonis {
 
-const FeatureKind& bandKind();
-const FeatureKind& bindingKind();
-const FeatureKind& braceKind();
-const FeatureKind& channelKind();
-const FeatureKind& connectorsKind();
-const FeatureKind& cornerPatchKind();
-const FeatureKind& drawstringKind();
-const FeatureKind& flapKind();
-const FeatureKind& handlesKind();
-const FeatureKind& insetZipKind();
-const FeatureKind& labelKind();
-const FeatureKind& overlayKind();
-const FeatureKind& patchPocketKind();
-const FeatureKind& pipingKind();
-const FeatureKind& slipPocketKind();
-const FeatureKind& snapKind();
-const FeatureKind& strapKind();
-const FeatureKind& topZipKind();
-const FeatureKind& zipPocketKind();
+// In the order in which they are offered.
+#define TECTONIS_FEATURES(KIND)                                                                                        \
+    KIND(flapKind)                                                                                                     \
+    KIND(snapKind)                                                                                                     \
+    KIND(topZipKind)                                                                                                   \
+    KIND(slipPocketKind)                                                                                               \
+    KIND(patchPocketKind)                                                                                              \
+    KIND(zipPocketKind)                                                                                                \
+    KIND(insetZipKind)                                                                                                 \
+    KIND(connectorsKind)                                                                                               \
+    KIND(strapKind)                                                                                                    \
+    KIND(handlesKind)                                                                                                  \
+    KIND(drawstringKind)                                                                                               \
+    KIND(bandKind)                                                                                                     \
+    KIND(overlayKind)                                                                                                  \
+    KIND(cornerPatchKind)                                                                                              \
+    KIND(braceKind)                                                                                                    \
+    KIND(channelKind)                                                                                                  \
+    KIND(pipingKind)                                                                                                   \
+    KIND(bindingKind)                                                                                                  \
+    KIND(labelKind)
+
+#define DECLARED(name) const FeatureKind& name();
+TECTONIS_FEATURES(DECLARED)
+#undef DECLARED
 
 const std::vector<const FeatureKind*>& featureKinds()
 {
-    static const std::vector<const FeatureKind*> all{&flapKind(), &snapKind(), &topZipKind(), &slipPocketKind(),
-        &patchPocketKind(), &zipPocketKind(), &insetZipKind(), &connectorsKind(), &strapKind(), &handlesKind(),
-        &drawstringKind(), &bandKind(), &overlayKind(), &cornerPatchKind(), &braceKind(), &channelKind(), &pipingKind(),
-        &bindingKind(), &labelKind()};
+#define LISTED(name) &name(),
+    static const std::vector<const FeatureKind*> all{TECTONIS_FEATURES(LISTED)};
+#undef LISTED
     return all;
 }
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// All body forms. A new form: one file with its class and its accessor, and one line here.
+// All body forms. A new one: one file with its class and its accessor, and one line here.
 #include "forms/form.hpp"
 #include "units/error.hpp"
 
@@ -7,25 +7,31 @@
 
 namespace tectonis {
 
-const Form& boxedCorner();
-const Form& circlePouch();
-const Form& cylinder();
-const Form& envelopeClutch();
-const Form& flatPouch();
-const Form& frameClutch();
-const Form& gussetedSatchel();
-const Form& hingedMouth();
-const Form& largeTote();
-const Form& polygon();
-const Form& rollTop();
-const Form& separateBase();
-const Form& zipAround();
+// In the order in which they are offered.
+#define TECTONIS_FORMS(FORM)                                                                                           \
+    FORM(gussetedSatchel)                                                                                              \
+    FORM(boxedCorner)                                                                                                  \
+    FORM(separateBase)                                                                                                 \
+    FORM(largeTote)                                                                                                    \
+    FORM(cylinder)                                                                                                     \
+    FORM(zipAround)                                                                                                    \
+    FORM(polygon)                                                                                                      \
+    FORM(flatPouch)                                                                                                    \
+    FORM(envelopeClutch)                                                                                               \
+    FORM(rollTop)                                                                                                      \
+    FORM(hingedMouth)                                                                                                  \
+    FORM(frameClutch)                                                                                                  \
+    FORM(circlePouch)
+
+#define DECLARED(name) const Form& name();
+TECTONIS_FORMS(DECLARED)
+#undef DECLARED
 
 const std::vector<const Form*>& forms()
 {
-    static const std::vector<const Form*> all{&gussetedSatchel(), &boxedCorner(), &separateBase(), &largeTote(),
-        &cylinder(), &zipAround(), &polygon(), &flatPouch(), &envelopeClutch(), &rollTop(), &hingedMouth(),
-        &frameClutch(), &circlePouch()};
+#define LISTED(name) &name(),
+    static const std::vector<const Form*> all{TECTONIS_FORMS(LISTED)};
+#undef LISTED
     return all;
 }
 

@@ -60,6 +60,7 @@ Edition::Edition(const Design& design, std::vector<const Pattern*> patterns)
     for (const Pattern* p : m_patterns) {
         m_cut.push_back(cutItems(*p));
         m_markers.push_back(makeMarkers(*p));
+        m_notions.push_back(notionsOf(*p));
     }
 }
 
@@ -82,8 +83,8 @@ std::vector<AllSizes<Marker>> Edition::markers() const
 std::vector<AllSizes<Hardware>> Edition::notions() const
 {
     std::vector<std::vector<const Hardware*>> lists;
-    for (const Pattern* p : m_patterns)
-        lists.push_back(pointersTo(p->hardware));
+    for (const auto& notions : m_notions)
+        lists.push_back(pointersTo(notions));
     return mergedById<Hardware>(lists, [](const Hardware& h) { return h.id; });
 }
 

@@ -100,6 +100,7 @@ private:
     std::vector<const Pattern*> m_patterns;
     std::vector<std::vector<CutItem>> m_cut;
     std::vector<std::vector<Marker>> m_markers;
+    std::vector<std::vector<Hardware>> m_notions;
 };
 
 } // namespace tectonis

@@ -12,23 +12,29 @@
 
 namespace tectonis {
 
-void checkBulk(const CheckInput& in, Findings& out);
-void checkCarried(const CheckInput& in, Findings& out);
-void checkFittings(const CheckInput& in, Findings& out);
-void checkHeat(const CheckInput& in, Findings& out);
-void checkLibrary(const CheckInput& in, Findings& out);
-void checkJoins(const CheckInput& in, Findings& out);
-void checkOutlines(const CheckInput& in, Findings& out);
-void checkPlaces(const CheckInput& in, Findings& out);
-void checkSeams(const CheckInput& in, Findings& out);
-void checkSequence(const CheckInput& in, Findings& out);
-void checkSnaps(const CheckInput& in, Findings& out);
-void checkStock(const CheckInput& in, Findings& out);
-void checkStraps(const CheckInput& in, Findings& out);
-void checkTurning(const CheckInput& in, Findings& out);
-void checkWhole(const CheckInput& in, Findings& out);
-void checkWidths(const CheckInput& in, Findings& out);
-void checkZips(const CheckInput& in, Findings& out);
+// In the order in which they are told.
+#define TECTONIS_CHECKS(CHECK)                                                                                         \
+    CHECK(checkSeams)                                                                                                  \
+    CHECK(checkJoins)                                                                                                  \
+    CHECK(checkOutlines)                                                                                               \
+    CHECK(checkCarried)                                                                                                \
+    CHECK(checkPlaces)                                                                                                 \
+    CHECK(checkFittings)                                                                                               \
+    CHECK(checkSnaps)                                                                                                  \
+    CHECK(checkZips)                                                                                                   \
+    CHECK(checkStock)                                                                                                  \
+    CHECK(checkStraps)                                                                                                 \
+    CHECK(checkTurning)                                                                                                \
+    CHECK(checkBulk)                                                                                                   \
+    CHECK(checkHeat)                                                                                                   \
+    CHECK(checkLibrary)                                                                                                \
+    CHECK(checkWidths)                                                                                                 \
+    CHECK(checkWhole)                                                                                                  \
+    CHECK(checkSequence)
+
+#define DECLARED(name) void name(const CheckInput& in, Findings& out);
+TECTONIS_CHECKS(DECLARED)
+#undef DECLARED
 void checkSizes(const std::vector<Pattern>& patterns, Findings& out); // all sizes beside one another
 
 namespace {
@@ -61,10 +67,8 @@ bool takes(const CheckInput& in, const Repair& repair)
 Findings check(const CheckInput& in)
 {
     Findings out;
-    for (const auto run : {checkSeams, checkJoins, checkOutlines, checkCarried, checkPlaces, checkFittings, checkSnaps,
-             checkZips, checkStock, checkStraps, checkTurning, checkBulk, checkHeat, checkLibrary, checkWidths,
-             checkWhole, checkSequence})
-        run(in, out);
+#define RUN(name) name(in, out);
+    TECTONIS_CHECKS(RUN)
     for (auto& f : out) {
         f.size = in.pattern.size;
         if (f.repair && !f.repair->assignments.empty() && !takes(in, *f.repair))

@@ -107,6 +107,22 @@ std::vector<CutItem> cutItems(const Pattern& p)
     return out;
 }
 
+std::vector<Hardware> notionsOf(const Pattern& pattern)
+{
+    std::vector<Hardware> out;
+    for (const Hardware& h : pattern.hardware) {
+        const auto alike = std::find_if(out.begin(), out.end(), [&](const Hardware& o) {
+            return o.kind == h.kind && std::abs(o.size - h.size) < 1e-9 && o.sizeText == h.sizeText
+                && o.finish == h.finish;
+        });
+        if (alike == out.end())
+            out.push_back(h);
+        else
+            alike->count += h.count;
+    }
+    return out;
+}
+
 Run alongCloth(const CutItem& item) { return placed(item.outline, Placement{0, 0, -radians(item.grain)}); }
 
 std::vector<Marker> makeMarkers(const Pattern& p, double gap)
