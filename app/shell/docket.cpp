@@ -286,11 +286,8 @@ void Docket::buildFields()
     for (const auto& w : kWords)
         addField(words, w.name, w.label.source, w.meaning.source);
     groupOf("#body", spoken("Body"));
-    std::map<std::string, int> ofKind;
-    for (const auto& f : m_document.design().features) {
-        const QString name = spokenName(featureKind(f.kind).name());
-        groupOf(f.id, ++ofKind[f.kind] > 1 ? name + " (" + text(f.id) + ")" : name);
-    }
+    for (const auto& f : m_document.design().features)
+        groupOf(f.id, text(partLabel(m_document.pattern(), f.id)));
     const auto ownerOf = [&](const std::string& name) {
         const std::string id = name.substr(0, name.find('.'));
         return id != name && m_groups.contains(id) ? id : std::string("#body");

@@ -7,6 +7,7 @@
 #include "forms/form.hpp"
 #include "mockup/carry.hpp"
 #include "mockup_view.hpp"
+#include "pattern/labels.hpp"
 #include "qtext.hpp"
 #include "shell/headings.hpp"
 #include "stage.hpp"
@@ -381,9 +382,7 @@ private:
             int(m_document.design().features.size()) * (wide + m_parts->spacing()));
         for (const auto& f : m_document.design().features) {
             const FeatureKind& kind = featureKind(f.kind);
-            auto* chip = new DrawnButton(kind.shortName() == f.id || kind.kind() == f.id
-                    ? spokenName(kind.name())
-                    : spokenName(kind.name()) + " (" + text(f.id) + ")",
+            auto* chip = new DrawnButton(text(partLabel(m_document.pattern(), f.id)),
                 spoken("A part of this bag. Click to take it in hand or out."), kind.silhouette(), {wide, 74}, this);
             chip->setObjectName("part." + text(f.id));
             const std::string id = f.id;

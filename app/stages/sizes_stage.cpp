@@ -253,7 +253,10 @@ private:
         for (std::size_t k = 0; k < d.sizes.size(); ++k) {
             const SnagCount n = countSnags(m_document.findings(), {}, d.sizes[k]);
             put(0, kFirstSize + int(k),
-                n.all() == 0 ? spoken("none") : spoken("{} to mend, {} doubtful", n.toMend, n.doubtful), false,
+                n.toMend         ? spoken("{} to mend", n.toMend)
+                    : n.doubtful ? spoken("{} doubtful", n.doubtful)
+                                 : spoken("none"),
+                false,
                 n.toMend         ? theme().error
                     : n.doubtful ? theme().warning
                                  : theme().ink);

@@ -79,8 +79,12 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     giveOwner(d.pattern, 0, {});
     // Seams across a face come before what sits on it, and what others need before those: connectors before their
     // strap.
-    for (const auto& feature : design.features)
-        d.pattern.partLabels.emplace(feature.id, labelled(Label{featureKind(feature.kind).name()}));
+    std::map<std::string, int> ofKind;
+    for (const auto& feature : design.features) {
+        const Label name{featureKind(feature.kind).name()};
+        const int nth = ++ofKind[feature.kind];
+        d.pattern.partLabels.emplace(feature.id, nth > 1 ? say("{} {}", name, nth) : labelled(name));
+    }
     const auto turn = [](const FeatureKind& kind) {
         return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2;
     };

@@ -71,7 +71,10 @@ void checkCarried(const CheckInput& in, Findings& out)
         } else {
             report(t.overWidth, say("it is {} too wide for the bag, lining and interlinings counted.", wide),
                 own({"width", "frame.width", "thing.width", "side", "radius"}));
-            report(t.overHeight, say("it is {} too tall for the bag where it stands between the round corners.", tall),
+            report(t.overHeight,
+                say("it is {} too tall for the bag where it stands: round corners, and a zip that lies below the "
+                    "mouth, take their room.",
+                    tall),
                 own({"height", "frame.height", "thing.height", "side", "radius"}));
             report(t.overDepth, say("it is {} too thick for the bag behind the things in front of it.", thick),
                 own({"depth", "frame.depth", "thing.thickness", "radius"}));
