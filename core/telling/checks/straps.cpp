@@ -13,8 +13,7 @@ namespace {
 
 constexpr double kMostSlack = 3; // mm of ring beyond the strap (common practice, no source)
 
-void checkAgainstRing(
-    const CheckInput& in, Findings& out, const Message& what, const std::string& dimension, double width, double ring)
+void checkAgainstRing(Findings& out, const Message& what, const std::string& dimension, double width, double ring)
 {
     const auto fix = [&](double to) {
         return Repair{say("Make it {}", Len(to)), {fmt::format("{}={}", dimension, to)}, false};
@@ -38,7 +37,7 @@ void checkStraps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
     for (const auto& strap : in.pattern.straps) {
-        checkAgainstRing(in, out, strap.name, strap.piece.text() + ".width", strap.width, strap.ringWidth);
+        checkAgainstRing(out, strap.name, strap.piece.text() + ".width", strap.width, strap.ringWidth);
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
@@ -61,7 +60,7 @@ void checkStraps(const CheckInput& in, Findings& out)
     for (const auto& f : in.design.features) {
         if (f.kind != "connectors")
             continue;
-        checkAgainstRing(in, out, say("Connector"), f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
+        checkAgainstRing(out, say("Connector"), f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
         const double room = in.pattern.anchors.empty() ? 0 : in.pattern.anchors.front().room;
         if (v.at(f.id + ".width") > room + 0.01)
             out.push_back({Severity::Error, "connector", "", say("Connector"), f.id + ".width", "Fittings",
