@@ -11,10 +11,13 @@
 #include <QHeaderView>
 #include <QVBoxLayout>
 
+#include <algorithm>
+
 namespace tectonis {
 namespace {
 
-constexpr int kTried = 30; // repairs that are tried before they are offered; each costs a draft
+constexpr int kTried = 30;    // repairs that are tried before they are offered; each costs a draft
+constexpr int kHighest = 170; // px of the list; more is scrolled
 
 } // namespace
 
@@ -32,7 +35,6 @@ SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_doc
     m_list->setHeaderLabels({spoken("Size"), spoken("What"), spoken("What it means and what to do"), ""});
     m_list->setRootIsDecorated(false);
     m_list->setWordWrap(true);
-    m_list->setFixedHeight(170);
     m_list->header()->setSectionResizeMode(2, QHeaderView::Stretch);
     m_list->header()->setStretchLastSection(false);
     m_list->setColumnWidth(0, 84);
@@ -60,11 +62,32 @@ void SnagLine::setOpen(bool open)
     fill();
 }
 
+/// Every row shows its whole text; the list is as high as its rows, and no higher than leaves the stage its room.
+void SnagLine::makeRoom()
+{
+    const QFontMetrics metrics(m_list->font());
+    int high = m_list->header()->sizeHint().height() + 2 * m_list->frameWidth();
+    const int wide = width() - 16 - 2 * m_list->frameWidth() - 84 - 220 - 220 - 24; // beside a bar that scrolls
+    for (int i = 0; i < m_list->topLevelItemCount(); ++i) {
+        QTreeWidgetItem* row = m_list->topLevelItem(i);
+        const int text =
+            metrics.boundingRect(QRect(0, 0, std::max(wide, 120), 2000), Qt::TextWordWrap, row->text(2)).height();
+        const int own = std::max(text + 10, 34);
+        row->setSizeHint(2, QSize(0, own));
+        high += own;
+    }
+    m_list->setFixedHeight(std::clamp(high, 70, kHighest));
+}
+
+void SnagLine::resizeEvent(QResizeEvent*) { makeRoom(); }
+
 void SnagLine::fill()
 {
     const Findings& all = m_document.findings();
     const Theme& t = theme();
     m_list->clear();
+    if (all.empty()) // nothing to show: the stage has the room
+        m_list->hide();
     const auto snags = snagsOf(all);
     for (std::size_t k = 0; isOpen() && k < snags.size(); ++k) {
         const Finding& f = all[snags[k].first];
@@ -81,6 +104,7 @@ void SnagLine::fill()
         if (f.repair)
             addRepair(row, f);
     }
+    makeRoom();
     const SnagCount count = countSnags(all);
     const QString arrow = isOpen() ? "▾" : "▴";
     if (all.empty())

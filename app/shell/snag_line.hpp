@@ -20,8 +20,12 @@ public:
 signals:
     void jump(int stage, const SubjectId& key, const std::string& size);
 
+protected:
+    void resizeEvent(QResizeEvent*) override;
+
 private:
     void fill();
+    void makeRoom();
     void addRepair(QTreeWidgetItem* row, const Finding& finding);
 
     Document& m_document;

@@ -415,3 +415,25 @@ TEST_CASE("Contrast of text against its ground is at least 4.5 to 1 (WCAG 2.1, 1
     }
     applyTheme(*qApp, false);
 }
+
+TEST_CASE("Snags: the list is as high as what it tells, shows each text whole, and closes when nothing is left")
+{
+    Shown s;
+    REQUIRE(s.window.document().edit("Depth", [](Design& d) { change::dimension(d, "depth", "140"); }));
+    auto* line = s.find<QPushButton>("snags");
+    auto* list = s.find<QTreeWidget>("snagList");
+    QTest::mouseClick(line, Qt::LeftButton);
+    REQUIRE(list->isVisible());
+    REQUIRE(list->topLevelItemCount() == 1);
+    CHECK(list->height() < 110); // one snag leaves the stage its room
+    const QTreeWidgetItem* row = list->topLevelItem(0);
+    const QRect cell = list->visualItemRect(row);
+    const int needed = QFontMetrics(list->font())
+                           .boundingRect(QRect(0, 0, list->columnWidth(2) - 8, 1000), Qt::TextWordWrap, row->text(2))
+                           .height();
+    CHECK(cell.height() >= needed);
+    CHECK(list->viewport()->rect().contains(cell.bottomLeft())); // nothing is scrolled out of sight
+    s.window.document().undoStack().undo();
+    CHECK_FALSE(list->isVisible());
+    CHECK(line->text().contains("No snags"));
+}
