@@ -18,6 +18,7 @@ namespace {
 
 constexpr int kTried = 30;    // repairs that are tried before they are offered; each costs a draft
 constexpr int kHighest = 170; // px of the list; more is scrolled
+constexpr int kSizes = 84, kSubject = 220, kRepair = 220; // px of the columns beside the text
 
 } // namespace
 
@@ -37,9 +38,9 @@ SnagLine::SnagLine(Document& document, QWidget* parent) : QWidget(parent), m_doc
     m_list->setWordWrap(true);
     m_list->header()->setSectionResizeMode(2, QHeaderView::Stretch);
     m_list->header()->setStretchLastSection(false);
-    m_list->setColumnWidth(0, 84);
-    m_list->setColumnWidth(1, 220);
-    m_list->setColumnWidth(3, 220);
+    m_list->setColumnWidth(0, kSizes);
+    m_list->setColumnWidth(1, kSubject);
+    m_list->setColumnWidth(3, kRepair);
     m_list->hide();
     column->addWidget(m_list);
     column->addWidget(m_line);
@@ -67,7 +68,8 @@ void SnagLine::makeRoom()
 {
     const QFontMetrics metrics(m_list->font());
     int high = m_list->header()->sizeHint().height() + 2 * m_list->frameWidth();
-    const int wide = width() - 16 - 2 * m_list->frameWidth() - 84 - 220 - 220 - 24; // beside a bar that scrolls
+    const int wide = width() - 16 - 2 * m_list->frameWidth() - kSizes - kSubject - kRepair
+        - 24; // beside a bar that scrolls
     for (int i = 0; i < m_list->topLevelItemCount(); ++i) {
         QTreeWidgetItem* row = m_list->topLevelItem(i);
         const int text =

@@ -1,18 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Large tote: walls on a square base. What makes it the tote that is carried about, an overlay on the lower part,
 // riveted corner patches and a facing inside the mouth, are parts that it begins with.
-#include "drafting/panels.hpp"
 #include "drafting/plans.hpp"
 #include "drafting/walls.hpp"
 #include "forms/form.hpp"
-#include "units/words.hpp"
-
-#include <cmath>
 
 namespace tectonis {
 namespace {
-
-using Kind = Working::Kind;
 
 class LargeTote : public Form {
 public:
@@ -21,8 +15,7 @@ public:
     std::string meaning() const override
     {
         return "Two walls on a square base; it begins with a second layer on the lower part, riveted corner patches "
-               "and a "
-               "facing inside the mouth.";
+               "and a facing inside the mouth.";
     }
 
     std::vector<Run> silhouette() const override
