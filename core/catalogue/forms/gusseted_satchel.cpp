@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Gusseted satchel: front and back with round bottom corners, a U-gusset in one or two strips, open top, full lining.
-#include "drafting/coat.hpp"
-#include "drafting/panels.hpp"
+#include "drafting/gusset.hpp"
 #include "forms/form.hpp"
 #include "library/library.hpp"
-#include "mockup/folder.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -142,81 +140,27 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        draftShell(d);
-        draftLining(d);
+        Coat shell = Coat::shell(d);
+        drawGusseted(shell, body(p));
+        workGusset(d);
+        Coat lining = Coat::lining(d, liningInset(d));
+        drawGusseted(lining, liningBody(d, lining.shrink));
         if (d.choice("base.board") == "yes")
             draftBoard(d);
         addPlaces(d);
         addHandles(d);
         addSpaces(d);
-        addSteps(d);
+        sewGusseted(shell, body(p));
+        sewGusseted(lining, liningBody(d, lining.shrink));
+        joinCoats(d,
+            {.mouth = mouthOf(body(p)),
+                .open = lined("front-gusset"),
+                .board = p.piece("base.board") ? "base.board" : ""});
     }
 
-    /// Two strips of the gusset are mirror images of each other, with or without a bottom between them.
     bool two(const Drafter& d) const { return d.choice("gusset.strips") != "one"; }
-    bool three(const Drafter& d) const { return d.choice("gusset.strips") == "three"; }
     bool cutLong(const Drafter& d) const { return d.choice("gusset.length") == "long"; }
     static constexpr double kLong = 25; ///< mm beyond the mouth (common practice, no source)
-
-    /// How far the side strips of three reach down the panel; of the lining's shorter run as large a share.
-    static double sideReach(const Drafter& d, const Piece& panel)
-    {
-        const auto run = [](const Piece& of) {
-            double sum = 0;
-            for (const auto& e : of.edges)
-                sum += e.name == "top" ? 0 : e.length();
-            return sum;
-        };
-        const double half = run(panel) / 2;
-        // The lining's sides widen over the ease: its side strips reach past that.
-        const Edge* ease = panel.edge("left ease");
-        return std::min(
-            std::max(d("gusset.side") * half / (run(*d.pattern.piece("front")) / 2), ease ? ease->length() + 10 : 0),
-            half - 10);
-    }
-
-    /// The gusset's pieces in one coat, along its front panel.
-    void drawGusset(Drafter& d, Piece& piece, const std::string& of, double allowance, double low) const
-    {
-        const Piece& panel = d.piece(of + "front");
-        Strip strip{.depth = d("depth"),
-            .narrow = narrowing(d.pattern),
-            .half = two(d),
-            .allowance = allowance,
-            .mouthAllowance = d("allowance.mouth") + (cutLong(d) ? kLong : 0),
-            .lowAllowance = low};
-        if (three(d))
-            strip.upTo = sideReach(d, panel);
-        drawStripAlong(piece, panel, strip);
-        if (!three(d))
-            return;
-        double run = 0;
-        for (const auto& e : panel.edges)
-            run += e.name == "top" ? 0 : e.length();
-        const double y0 = startOf(piece.edge("front")->stitch).y, y1 = startOf(piece.edge("back")->stitch).y;
-        Piece& bottom = d.add({.key = of + "gusset.bottom",
-            .code = piece.code + "2",
-            .name = of.empty() ? say("Gusset bottom") : say("Lining gusset bottom"),
-            .group = piece.group,
-            .role = piece.role,
-            .material = piece.material,
-            .grain = 0});
-        drawRectangle(bottom, run - 2 * strip.upTo, y1 - y0, low);
-    }
-
-    UPanel panelShape(const Drafter& d) const
-    {
-        return {.width = d("width"),
-            .height = d("height"),
-            .radius = d("radius"),
-            .taper = d("taper"),
-            .bow = d("bow"),
-            .easeTo = narrowing(d.pattern) > 0 ? d("narrow.from") : 0,
-            .divided = narrowing(d.pattern) > 0,
-            .allowance = d("allowance.body"),
-            .topAllowance = d("allowance.mouth"),
-            .lowAllowance = d("allowance.body")};
-    }
 
     /// How far each long edge of the gusset lies further in at the mouth.
     static double narrowing(const Pattern& p)
@@ -224,30 +168,46 @@ public:
         return std::max(0.0, (p.values.at("depth") - p.values.at("depth.mouth")) / 2);
     }
 
-    void draftShell(Drafter& d) const
+    /// The shell's body.
+    Gusseted body(const Pattern& p) const
+    {
+        const auto v = [&](const char* name) { return p.values.at(name); };
+        const std::string& strips = p.choices.at("gusset.strips");
+        const double narrow = narrowing(p);
+        return {.panel = {.width = v("width"),
+                    .height = v("height"),
+                    .radius = v("radius"),
+                    .taper = v("taper"),
+                    .bow = v("bow"),
+                    .easeTo = narrow > 0 ? v("narrow.from") : 0,
+                    .divided = narrow > 0,
+                    .allowance = v("allowance.body"),
+                    .topAllowance = v("allowance.mouth"),
+                    .lowAllowance = v("allowance.body")},
+            .depth = v("depth"),
+            .narrow = narrow,
+            .strips = strips == "one" ? Gusseted::Strips::One
+                : strips == "two"     ? Gusseted::Strips::Two
+                                      : Gusseted::Strips::Three,
+            .side = v("gusset.side"),
+            .extra = p.choices.at("gusset.length") == "long" ? kLong : 0};
+    }
+
+    /// The same for the lining, whose walls lie @p inset mm further in, or only from the middle down.
+    Gusseted liningBody(const Drafter& d, double inset) const
+    {
+        Gusseted g = body(d.pattern);
+        g.panel.inset = inset;
+        if (!g.panel.divided)
+            g.panel.easeTo = wider(d) ? d("height") / 2 : 0;
+        g.panel.allowance = d("allowance.lining");
+        g.panel.lowAllowance = wider(d) ? d("allowance.wide") : d("allowance.lining");
+        return g;
+    }
+
+    void workGusset(Drafter& d) const
     {
         const double s = d("allowance.body");
-        for (const auto& [key, code, name] : {std::tuple{"front", "A", say("Front")}, {"back", "B", say("Back")}}) {
-            Piece& panel = d.add({.key = key,
-                .code = code,
-                .name = name,
-                .group = PieceGroup::Shell,
-                .role = "panel",
-                .material = "shell"});
-            drawUPanel(panel, panelShape(d));
-        }
-        Piece& gusset = d.add({.key = "gusset",
-            .code = "C",
-            .name = three(d) ? say("Gusset side")
-                : two(d)     ? say("Gusset half")
-                             : say("Gusset"),
-            .group = PieceGroup::Shell,
-            .role = "gusset",
-            .material = "shell",
-            .count = two(d) ? 2 : 1,
-            .mirrored = two(d) ? 1 : 0,
-            .grain = 0});
-        drawGusset(d, gusset, "", s, s);
         const double turn = cornerTurn(d("taper"), d("height"), d("bow"));
         if (d("bow") == 0)
             d.work({"gusset", "gusset.run", say("U-run of the panel"),
@@ -280,65 +240,9 @@ public:
                 Len(3))});
         d.work({"gusset", "gusset.clipDepth", say("Clip depth"), "allowance - 2", {{"allowance", s}}, 0, Kind::Trade,
             "mm", say("common practice")});
-        gussetSeams(d, "", "", s);
-    }
-
-    /// Panels to gusset, front and back, and the centre-bottom seam. @p of is "" for the shell or "lining." for the
-    /// lining.
-    void gussetSeams(Drafter& d, const std::string& of, const std::string& title, double s) const
-    {
-        const std::string g = of + "gusset";
-        const auto side = [&](const std::string& which) {
-            std::vector<EdgeUse> uses;
-            const Piece& piece = d.piece(g);
-            for (const auto& e : piece.edges)
-                if (e.name.text().starts_with(which))
-                    uses.push_back({g, e.name});
-            if (two(d)) {
-                // Halves are mirror images that meet at the centre: the second is sewn against its outline's direction.
-                std::vector<EdgeUse> other;
-                for (auto it = uses.rbegin(); it != uses.rend(); ++it)
-                    other.push_back({g, it->edge, 1, true});
-                if (three(d)) // the bottom lies between the sides, its edge "bottom" to the front
-                    other.insert(which == "front" ? other.begin() : other.end(),
-                        {of + "gusset.bottom", which == "front" ? "bottom" : "top"});
-                uses.insert(which == "front" ? uses.end() : uses.begin(), other.begin(), other.end());
-            }
-            return uses;
-        };
-        const double low = of.empty() ? s : lowAllowance(d);
-        d.add(Seam{.key = of + "front-gusset",
-            .name = title.empty() ? say("Front to gusset") : say("Lining front to gusset"),
-            .a = d.runWithout(of + "front", "top"),
-            .b = side("front"),
-            .allowance = low});
-        d.add(Seam{.key = of + "back-gusset",
-            .name = title.empty() ? say("Back to gusset") : say("Lining back to gusset"),
-            .a = d.runWithout(of + "back", "top"),
-            .b = side("back"),
-            .allowance = low});
-        const Message lead = title.empty() ? say("Gusset") : say("Lining gusset");
-        if (three(d)) {
-            d.add(Seam{.key = of + "gusset-left",
-                .name = say("{} side to bottom, left", lead),
-                .a = {{g, "centre"}},
-                .b = {{of + "gusset.bottom", "left", 0, true}},
-                .allowance = low});
-            d.add(Seam{.key = of + "gusset-right",
-                .name = say("{} side to bottom, right", lead),
-                .a = {{g, "centre", 1}},
-                .b = {{of + "gusset.bottom", "right"}},
-                .allowance = low});
-        } else if (two(d))
-            d.add(Seam{.key = of + "gusset-centre",
-                .name = say("{} centre bottom", lead),
-                .a = {{g, "centre"}},
-                .b = {{g, "centre", 1}},
-                .allowance = low});
     }
 
     bool wider(const Drafter& d) const { return d.choice("lining.fit") == "wider-seam"; }
-    double lowAllowance(const Drafter& d) const { return wider(d) ? d("allowance.wide") : d("allowance.lining"); }
 
     double liningInset(Drafter& d) const
     {
@@ -351,52 +255,6 @@ public:
                 {{"wall", d.stack("panel", "front", "shell")}}, 0, Kind::Geometry, "mm",
                 say("nested boxes: each inside dimension is twice the wall's thickness less")});
         return 0;
-    }
-
-    void draftLining(Drafter& d) const
-    {
-        UPanel shape = panelShape(d);
-        shape.inset = liningInset(d);
-        if (!shape.divided)
-            shape.easeTo = wider(d) ? d("height") / 2 : 0;
-        shape.allowance = d("allowance.lining");
-        shape.lowAllowance = lowAllowance(d);
-        for (const auto& [key, code, name] :
-            {std::tuple{lined("front"), "LA", say("Lining front")}, {lined("back"), "LB", say("Lining back")}}) {
-            Piece& panel = d.add({.key = key,
-                .code = code,
-                .name = name,
-                .group = PieceGroup::Lining,
-                .role = "lining panel",
-                .material = "lining"});
-            drawUPanel(panel, shape);
-        }
-        Piece& gusset = d.add({.key = lined("gusset"),
-            .code = "LC",
-            .name = three(d) ? say("Lining gusset side")
-                : two(d)     ? say("Lining gusset half")
-                             : say("Lining gusset"),
-            .group = PieceGroup::Lining,
-            .role = "lining gusset",
-            .material = "lining",
-            .count = two(d) ? 2 : 1,
-            .mirrored = two(d) ? 1 : 0,
-            .grain = 0});
-        drawGusset(d, gusset, "lining.", shape.allowance, shape.lowAllowance);
-        gussetSeams(d, "lining.", "Lining", d("allowance.lining"));
-        if (baggedOut(d))
-            for (auto& seam : d.pattern.seams)
-                if (seam.key == lined("front-gusset"))
-                    seam.open = d("opening.length");
-    }
-
-    bool baggedOut(const Drafter& d) const { return d.choice("assembly") == "bagged-out"; }
-
-    std::vector<EdgeUse> mouthOf(const Drafter& d) const
-    {
-        const EdgeUse right = two(d) ? EdgeUse{"gusset", "left mouth", 1, false}
-                                     : EdgeUse{"gusset", "right mouth", 0, true};
-        return {{"front", "top"}, {"gusset", "left mouth", 0, true}, {"back", "top"}, right};
     }
 
     void draftBoard(Drafter& d) const
@@ -478,232 +336,13 @@ public:
             {"main", say("Main space"), width, height, depth, std::max(0.0, d("radius") - side), false});
     }
 
-    // ---- Steps ----------------------------------------------------------------------------------------------------
-
-    void addSteps(Drafter& d) const
-    {
-        assemblySteps(d, "", "Shell gusset", "Shell assembly", "shell");
-        assemblySteps(d, "lining.", "Lining", "Lining", "lining");
-        joinCoats(d, {.mouth = mouthOf(d), .open = lined("front-gusset"), .board = boardFirst(d) ? "base.board" : ""});
-    }
-
-    bool boardFirst(const Drafter& d) const { return d.pattern.piece("base.board") != nullptr; }
-
-    /// Gusset, then front, then back: the same for shell and lining.
-    void assemblySteps(Drafter& d, const std::string& of, const std::string& gussetPhase, const std::string& phase,
-        const std::string& whole) const
-    {
-        const bool lining = !of.empty();
-        const std::string g = of + "gusset";
-        const auto what = [&](const Message& name) { return lining ? say("lining {}", name) : name; };
-        const double s = lining ? lowAllowance(d) : d("allowance.body");
-        const Message at = lining && wider(d)
-            ? say("{} at the mouth, widening to {} at half height", Len(d("allowance.lining")), Len(s))
-            : say("{}", Len(s));
-        const Len pitch(std::round(3 * d("radius") / s));
-        if (two(d)) {
-            const std::vector<SeamId> joins = three(d) ? std::vector<SeamId>{of + "gusset-left", of + "gusset-right"}
-                                                       : std::vector<SeamId>{of + "gusset-centre"};
-            const std::vector<PieceId> parts = three(d) ? std::vector<PieceId>{g, of + "gusset.bottom"}
-                                                        : std::vector<PieceId>{g};
-            d.add(Step{.id = g + ".join",
-                .title = three(d) ? say("Join the {}'s sides and bottom", what(say("gusset")))
-                                  : say("Join the {}", what(say("gusset halves"))),
-                .text = say("Right sides together, sew the {} at {}. Press open and topstitch both sides.",
-                    (three(d) ? say("sides to the bottom") : say("centre-bottom seam")), Len(s)),
-                .kind = StepKind::Seam,
-                .phase = gussetPhase,
-                .consumes = {parts.begin(), parts.end()},
-                .yields = g,
-                .pieces = parts,
-                .seams = joins,
-                .allowance = s,
-                .stitch = say("2.5–3 mm, lockstitch 301"),
-                .tool = say("sewing machine"),
-                .check = say("The joined strip is as long as the panel's U-run.")});
-        }
-        d.add(Step{.id = g + ".clip",
-            .title = say("Clip the {} at the corners", what(say("gusset"))),
-            .text = say(
-                "Between the corner notches, snip into both long allowances every {}, {} deep.", pitch, Len(s - 2)),
-            .kind = StepKind::Clip,
-            .phase = gussetPhase,
-            .consumes = {g},
-            .yields = g,
-            .pieces = {g},
-            .tool = say("scissors"),
-            .check = say("No snip reaches the stitch line.")});
-        d.add(Step{.id = of + "front-gusset",
-            .title = say("Sew the {} to the {}", what(say("gusset")), what(say("front"))),
-            .text = together(
-                say("Right sides together, match the centre and the corner notches; sew from mouth to mouth at {}, "
-                    "gusset uppermost.",
-                    at),
-                lining && baggedOut(d)
-                    ? say("Leave {} open in the middle of the bottom; back-stitch both ends of the opening.",
-                        Len(d("opening.length")))
-                    : Message()),
-            .kind = StepKind::Seam,
-            .phase = phase,
-            .consumes = {of + "front", g},
-            .yields = of + "front with gusset",
-            .pieces = {of + "front", g},
-            .seams = {of + "front-gusset"},
-            .allowance = s,
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
-            .check = say("Both mouth ends are level.")});
-        d.add(Step{.id = of + "back-gusset",
-            .title = say("Sew the {} to the {}", what(say("gusset")), what(say("back"))),
-            .text = say(
-                "Right sides together, match the centre and the corner notches; sew from mouth to mouth at {}.", at),
-            .kind = StepKind::Seam,
-            .phase = phase,
-            .consumes = {of + "back", of + "front with gusset"},
-            .yields = whole,
-            .pieces = backPieces(d, of),
-            .seams = {of + "back-gusset"},
-            .allowance = s,
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
-            .check = lining ? say("The lining hangs in the shell without folds.")
-                            : say("Turned right side out, the corners are smooth and alike.")});
-        if (cutLong(d))
-            d.add(Step{.id = g + ".trim",
-                .title = say("Trim the {}'s ends", what(say("gusset"))),
-                .text = say(
-                    "Trim both ends of the gusset level with the panels' mouths: {} were cut extra.", Len(kLong)),
-                .kind = StepKind::Cut,
-                .phase = phase,
-                .consumes = {whole},
-                .yields = whole,
-                .pieces = {g},
-                .tool = say("scissors"),
-                .check = say("The mouth is level all round.")});
-    }
-
-    std::vector<PieceId> backPieces(const Drafter& d, const std::string& of) const
-    {
-        std::vector<PieceId> out;
-        for (const auto& use : d.pattern.seam(of + "back-gusset")->a)
-            if (out.empty() || std::find(out.begin(), out.end(), use.piece) == out.end())
-                out.push_back(use.piece);
-        out.push_back(of + "gusset");
-        return out;
-    }
-
     // ---- Folding --------------------------------------------------------------------------------------------------
-
-    /// The panel's outline in space: upright up to the height where the sides are divided, leaning from there to the
-    /// mouth.
-    struct Profile {
-        double height = 0, from = 0; ///< mm on the flat panel: its mouth, and where it begins to lean
-        double low = 0, mouth = 0;   ///< mm from the middle plane
-        double lift = 0;             ///< mm that the whole coat is raised
-        double drop() const
-        {
-            return std::sqrt(std::max(0.0, (height - from) * (height - from) - (low - mouth) * (low - mouth)));
-        }
-        double top() const { return lift + from + drop(); }
-        Vec3 operator()(Point q) const
-        {
-            const double share = height > from ? std::max(0.0, q.y - from) / (height - from) : 0;
-            return {q.x, lift + std::min(q.y, from) + share * drop(), std::lerp(low, mouth, share)};
-        }
-    };
-
-    static Profile profileOf(const Pattern& p, const LaidCoat& coat)
-    {
-        double from = 1e300;
-        for (const auto& piece : p.pieces)
-            if (const Edge* ease = piece.edge("left ease");
-                ease && (piece.key == coat.key("front") || piece.whole == coat.key("front")))
-                from = std::min(from, boundsOf(ease->stitch).y0);
-        Profile out{.height = p.height,
-            .from = std::min(from, p.height),
-            .low = p.depth / 2 - coat.in,
-            .mouth = p.depth / 2 - narrowing(p)};
-        if (from > p.height)
-            out.mouth = out.low;
-        if (coat.lining)
-            out.lift = profileOf(p, {}).top() - out.top(); // mouths are level
-        return out;
-    }
-
-    /// Lengths along the gusset strip and along the panel's run: where the strip narrows, its edge is longer than its
-    /// axis.
-    struct Along {
-        double ease = 0, axial = 0, whole = 0;
-        double onRun(double x) const
-        {
-            return x < axial                               ? x * ease / axial
-                : whole - 2 * ease + 2 * axial - x < axial ? whole - (whole - 2 * ease + 2 * axial - x) * ease / axial
-                                                           : x - axial + ease;
-        }
-        double onStrip(double s) const
-        {
-            return s < ease        ? s * axial / ease
-                : whole - s < ease ? whole - 2 * ease + 2 * axial - (whole - s) * axial / ease
-                                   : s - ease + axial;
-        }
-        double length() const { return whole - 2 * ease + 2 * axial; }
-    };
-
-    void lay(Folder& folder, const Pattern& p, const LaidCoat& coat) const
-    {
-        const Profile panel = profileOf(p, coat);
-        folder.lay(coat.key("front"), panel, {}, {panel.from});
-        folder.lay(coat.key("back"),
-            [panel](Point q) {
-                const Vec3 v = panel(q);
-                return Vec3{-v.x, v.y, -v.z};
-            },
-            {}, {panel.from});
-        // The gusset follows the U-run; its second half is the mirror image, from the other mouth.
-        Run run;
-        double ease = 0;
-        for (const auto& use : p.seam(coat.key("front-gusset").as<SeamKind>())->a)
-            for (const auto& s : p.runOf(use)) {
-                run.push_back(s);
-                ease += use.edge.text().ends_with("left ease") ? lengthOf(s) : 0; // with what a zip across it shows
-            }
-        const Guide guide(run, 0.01);
-        const double narrow = panel.low - panel.mouth, half = p.depth / 2;
-        const Along along{
-            .ease = ease, .axial = std::sqrt(std::max(0.0, ease * ease - narrow * narrow)), .whole = guide.length()};
-        const auto at = [=](double s, double y, double edge) {
-            const Vec3 front = panel(guide.at(s));
-            return Vec3{front.x, front.y, edge > 0 ? front.z * (half - y) / edge : 0};
-        };
-        // Half the strip's width where the axis is at x.
-        const auto halfWidth = [=](double x) {
-            const double end = std::min(x, along.length() - x);
-            return end < along.axial ? std::lerp(panel.mouth, panel.low, end / along.axial) : panel.low;
-        };
-        std::vector<double> bends, mirrored;
-        for (const double s : guide.corners())
-            bends.push_back(along.onStrip(s)), mirrored.push_back(along.length() - along.onStrip(s));
-        const PieceId gusset = coat.key("gusset");
-        folder.layTurned(
-            gusset, [=](Point q) { return at(along.onRun(q.x), q.y, halfWidth(q.x)); }, bends);
-        if (p.choices.at("gusset.strips") != "one")
-            folder.layTurned(
-                gusset, [=](Point q) { return at(along.whole - along.onRun(q.x), q.y, halfWidth(q.x)); }, mirrored, {},
-                1);
-        if (p.choices.at("gusset.strips") == "three") {
-            const double reach = boundsOf(p.piece(gusset)->stitch()).x1;
-            for (double& b : bends)
-                b -= reach;
-            folder.layTurned(
-                gusset.sub("bottom"),
-                [=](Point q) { return at(along.onRun(reach + q.x), q.y + half - panel.low, panel.low); }, bends);
-        }
-    }
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { lay(folder, p, coat); });
-        const Profile panel = profileOf(p, {});
+        const Gusseted g = body(p);
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldGusseted(folder, p, g, coat); });
+        const LeaningPanel panel = panelOf(p, g, {});
         dressUp(m, design, p, panel.top(), panel.mouth, p.width / 2 - p.values.at("taper"));
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, panel.top(), panel.mouth}, {0, 1, 0}, 1},

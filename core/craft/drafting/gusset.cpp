@@ -1,0 +1,310 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/gusset.hpp"
+
+#include "units/words.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Strips = Gusseted::Strips;
+
+/// Length of the panel's run from mouth to mouth.
+double runLength(const Piece& panel)
+{
+    double sum = 0;
+    for (const auto& e : panel.edges)
+        sum += e.name == "top" ? 0 : e.length();
+    return sum;
+}
+
+/// How far the side strips of three reach down the panel; of the lining's shorter run as large a share.
+double sideReach(const Gusseted& g, const Piece& panel, const Piece& shells)
+{
+    const double half = runLength(panel) / 2;
+    // The lining's sides widen over the ease: its side strips reach past that.
+    const Edge* ease = panel.edge("left ease");
+    return std::min(std::max(g.side * half / (runLength(shells) / 2), ease ? ease->length() + 10 : 0), half - 10);
+}
+
+void drawStrips(Coat& c, const Gusseted& g)
+{
+    const bool three = g.strips == Strips::Three;
+    Piece& gusset = c.add("gusset", "C",
+        three                         ? say("Gusset side")
+            : g.strips == Strips::Two ? say("Gusset half")
+                                      : say("Gusset"),
+        "gusset", g.strips == Strips::One ? 1 : 2, 0);
+    gusset.mirrored = gusset.count - 1;
+    const Piece& panel = c.piece("front");
+    Strip strip{.depth = g.depth,
+        .narrow = g.narrow,
+        .half = g.strips != Strips::One,
+        .allowance = g.panel.allowance,
+        .mouthAllowance = c.mouth + g.extra,
+        .lowAllowance = g.low()};
+    if (three)
+        strip.upTo = sideReach(g, panel, c.d.piece("front"));
+    drawStripAlong(gusset, panel, strip);
+    if (!three)
+        return;
+    const double y0 = startOf(gusset.edge("front")->stitch).y, y1 = startOf(gusset.edge("back")->stitch).y;
+    drawRectangle(c.add("gusset.bottom", "C2", say("Gusset bottom"), "gusset", 1, 0), runLength(panel) - 2 * strip.upTo,
+        y1 - y0, g.low());
+}
+
+/// The gusset's long edges along one panel. The second of two strips is the first's mirror image, sewn against its
+/// outline's direction.
+std::vector<EdgeUse> along(const Coat& c, const Gusseted& g, const std::string& panel)
+{
+    std::vector<EdgeUse> uses, other;
+    for (const auto& e : c.piece("gusset").edges)
+        if (e.name.text().starts_with(panel))
+            uses.push_back(c.use("gusset", e.name));
+    if (g.strips == Strips::One)
+        return uses;
+    for (auto it = uses.rbegin(); it != uses.rend(); ++it)
+        other.push_back(c.use("gusset", it->edge, true, 1));
+    const bool front = panel == "front";
+    if (g.strips == Strips::Three) // the bottom lies between the sides, its edge "bottom" to the front
+        other.insert(front ? other.begin() : other.end(), c.use("gusset.bottom", front ? "bottom" : "top"));
+    uses.insert(front ? uses.end() : uses.begin(), other.begin(), other.end());
+    return uses;
+}
+
+void joinAll(Coat& c, const Gusseted& g)
+{
+    const auto join = [&](const char* key, const Message& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b) {
+        Seam& seam = c.join(key, name, std::move(a), std::move(b));
+        seam.allowance = g.low();
+        return &seam;
+    };
+    c.leaveOpen(
+        *join("front-gusset", say("Front to gusset"), c.d.runWithout(c.key("front"), "top"), along(c, g, "front")));
+    join("back-gusset", say("Back to gusset"), c.d.runWithout(c.key("back"), "top"), along(c, g, "back"));
+    if (g.strips == Strips::Three) {
+        join("gusset-left", say("Gusset side to bottom, left"), {c.use("gusset", "centre")},
+            {c.use("gusset.bottom", "left", true)});
+        join("gusset-right", say("Gusset side to bottom, right"), {c.use("gusset", "centre", false, 1)},
+            {c.use("gusset.bottom", "right")});
+    } else if (g.strips == Strips::Two)
+        join("gusset-centre", say("Gusset centre bottom"), {c.use("gusset", "centre")},
+            {c.use("gusset", "centre", false, 1)});
+}
+
+/// Two or three strips become one.
+void joinStrips(Coat& c, const Gusseted& g)
+{
+    const bool three = g.strips == Strips::Three;
+    std::vector<SeamId> joins{c.key("gusset-centre")};
+    std::vector<PieceId> parts{c.key("gusset")};
+    if (three)
+        joins = {c.key("gusset-left"), c.key("gusset-right")}, parts.push_back(c.key("gusset.bottom"));
+    c.d.add(Step{.id = c.key("gusset.join"),
+        .title = three ? say("Join the {}'s sides and bottom", c.what(say("gusset")))
+                       : say("Join the {}", c.what(say("gusset halves"))),
+        .text = say("Right sides together, sew the {} at {}. Press open and topstitch both sides.",
+            (three ? say("sides to the bottom") : say("centre-bottom seam")), Len(g.low())),
+        .kind = StepKind::Seam,
+        .phase = c.phase("Shell gusset"),
+        .consumes = {parts.begin(), parts.end()},
+        .yields = c.key("gusset"),
+        .pieces = parts,
+        .seams = joins,
+        .allowance = g.low(),
+        .stitch = lockstitch(),
+        .tool = say("sewing machine"),
+        .check = say("The joined strip is as long as the panel's U-run.")});
+}
+
+void clipStrip(Coat& c, const Gusseted& g)
+{
+    c.d.add(Step{.id = c.key("gusset.clip"),
+        .title = say("Clip the {} at the corners", c.what(say("gusset"))),
+        .text = say("Between the corner notches, snip into both long allowances every {}, {} deep.",
+            Len(std::round(3 * g.panel.radius / g.low())), Len(g.low() - 2)),
+        .kind = StepKind::Clip,
+        .phase = c.phase("Shell gusset"),
+        .consumes = {c.key("gusset")},
+        .yields = c.key("gusset"),
+        .pieces = {c.key("gusset")},
+        .tool = say("scissors"),
+        .check = say("No snip reaches the stitch line.")});
+}
+
+void sewPanels(Coat& c, const Gusseted& g)
+{
+    Drafter& d = c.d;
+    const WorkId whole = c.isLining ? "lining" : "shell", half = c.key("front with gusset");
+    const Message at = g.panel.allowance != g.low()
+        ? say("{} at the mouth, widening to {} at half height", Len(g.panel.allowance), Len(g.low()))
+        : say("{}", Len(g.low()));
+    const double open = d.pattern.seam(SeamId(c.key("front-gusset")))->open;
+    Step front{.id = c.key("front-gusset"),
+        .title = say("Sew the {} to the {}", c.what(say("gusset")), c.what(say("front"))),
+        .text = together(say("Right sides together, match the centre and the corner notches; sew from mouth to mouth "
+                             "at {}, gusset uppermost.",
+                             at),
+            open > 0
+                ? say("Leave {} open in the middle of the bottom; back-stitch both ends of the opening.", Len(open))
+                : Message()),
+        .kind = StepKind::Seam,
+        .phase = c.phase("Shell assembly"),
+        .consumes = {c.key("front"), c.key("gusset")},
+        .yields = half,
+        .pieces = {c.key("front"), c.key("gusset")},
+        .seams = {c.key("front-gusset")},
+        .allowance = g.low(),
+        .stitch = lockstitch(),
+        .tool = say("sewing machine"),
+        .check = say("Both mouth ends are level.")};
+    Step back = front;
+    back.id = c.key("back-gusset");
+    back.title = say("Sew the {} to the {}", c.what(say("gusset")), c.what(say("back")));
+    back.text = say(
+        "Right sides together, match the centre and the corner notches; sew from mouth to mouth at {}.", at);
+    back.consumes = {c.key("back"), half}, back.yields = whole;
+    back.pieces = {c.key("back"), c.key("gusset")}, back.seams = {c.key("back-gusset")};
+    back.check = c.isLining ? say("The lining hangs in the shell without folds.")
+                            : say("Turned right side out, the corners are smooth and alike.");
+    d.add(std::move(front));
+    d.add(std::move(back));
+    if (g.extra > 0)
+        d.add(Step{.id = c.key("gusset.trim"),
+            .title = say("Trim the {}'s ends", c.what(say("gusset"))),
+            .text = say("Trim both ends of the gusset level with the panels' mouths: {} were cut extra.", Len(g.extra)),
+            .kind = StepKind::Cut,
+            .phase = c.phase("Shell assembly"),
+            .consumes = {whole},
+            .yields = whole,
+            .pieces = {c.key("gusset")},
+            .tool = say("scissors"),
+            .check = say("The mouth is level all round.")});
+}
+
+/// Lengths along the gusset strip and along the panel's run: where the strip narrows, its edge is longer than its
+/// axis.
+struct AlongStrip {
+    double ease = 0, axial = 0, whole = 0;
+    double onRun(double x) const
+    {
+        return x < axial                               ? x * ease / axial
+            : whole - 2 * ease + 2 * axial - x < axial ? whole - (whole - 2 * ease + 2 * axial - x) * ease / axial
+                                                       : x - axial + ease;
+    }
+    double onStrip(double s) const
+    {
+        return s < ease        ? s * axial / ease
+            : whole - s < ease ? whole - 2 * ease + 2 * axial - (whole - s) * axial / ease
+                               : s - ease + axial;
+    }
+    double length() const { return whole - 2 * ease + 2 * axial; }
+};
+
+} // namespace
+
+void drawGusseted(Coat& coat, const Gusseted& g)
+{
+    drawUPanel(coat.add("front", "A", say("Front"), "panel"), g.panel);
+    drawUPanel(coat.add("back", "B", say("Back"), "panel"), g.panel);
+    drawStrips(coat, g);
+    joinAll(coat, g);
+}
+
+void sewGusseted(Coat& coat, const Gusseted& g)
+{
+    if (g.strips != Strips::One)
+        joinStrips(coat, g);
+    clipStrip(coat, g);
+    sewPanels(coat, g);
+}
+
+std::vector<EdgeUse> mouthOf(const Gusseted& g)
+{
+    const EdgeUse right = g.strips == Strips::One ? EdgeUse{"gusset", "right mouth", 0, true}
+                                                  : EdgeUse{"gusset", "left mouth", 1, false};
+    return {{"front", "top"}, {"gusset", "left mouth", 0, true}, {"back", "top"}, right};
+}
+
+double LeaningPanel::drop() const
+{
+    return std::sqrt(std::max(0.0, (height - from) * (height - from) - (low - mouth) * (low - mouth)));
+}
+
+Vec3 LeaningPanel::operator()(Point q) const
+{
+    const double share = height > from ? std::max(0.0, q.y - from) / (height - from) : 0;
+    return {q.x, lift + std::min(q.y, from) + share * drop(), std::lerp(low, mouth, share)};
+}
+
+LeaningPanel panelOf(const Pattern& p, const Gusseted& g, const LaidCoat& coat)
+{
+    double from = 1e300;
+    for (const auto& piece : p.pieces)
+        if (const Edge* ease = piece.edge("left ease");
+            ease && (piece.key == coat.key("front") || piece.whole == coat.key("front")))
+            from = std::min(from, boundsOf(ease->stitch).y0);
+    LeaningPanel out{.height = g.panel.height,
+        .from = std::min(from, g.panel.height),
+        .low = g.depth / 2 - coat.in,
+        .mouth = g.depth / 2 - g.narrow};
+    if (from > g.panel.height)
+        out.mouth = out.low;
+    if (coat.lining)
+        out.lift = panelOf(p, g, {}).top() - out.top(); // mouths are level
+    return out;
+}
+
+void foldGusseted(Folder& folder, const Pattern& p, const Gusseted& g, const LaidCoat& coat)
+{
+    const LeaningPanel panel = panelOf(p, g, coat);
+    folder.lay(coat.key("front"), panel, {}, {panel.from});
+    folder.lay(coat.key("back"),
+        [panel](Point q) {
+            const Vec3 v = panel(q);
+            return Vec3{-v.x, v.y, -v.z};
+        },
+        {}, {panel.from});
+    // The gusset follows the U-run; its second half is the mirror image, from the other mouth.
+    Run run;
+    double ease = 0;
+    for (const auto& use : p.seam(coat.key("front-gusset").as<SeamKind>())->a)
+        for (const auto& s : p.runOf(use)) {
+            run.push_back(s);
+            ease += use.edge.text().ends_with("left ease") ? lengthOf(s) : 0; // with what a zip across it shows
+        }
+    const Guide guide(run, 0.01);
+    const double narrow = panel.low - panel.mouth, half = g.depth / 2;
+    const AlongStrip along{
+        .ease = ease, .axial = std::sqrt(std::max(0.0, ease * ease - narrow * narrow)), .whole = guide.length()};
+    const auto at = [=](double s, double y, double edge) {
+        const Vec3 front = panel(guide.at(s));
+        return Vec3{front.x, front.y, edge > 0 ? front.z * (half - y) / edge : 0};
+    };
+    // Half the strip's width where the axis is at x.
+    const auto halfWidth = [=](double x) {
+        const double end = std::min(x, along.length() - x);
+        return end < along.axial ? std::lerp(panel.mouth, panel.low, end / along.axial) : panel.low;
+    };
+    std::vector<double> bends, mirrored;
+    for (const double s : guide.corners())
+        bends.push_back(along.onStrip(s)), mirrored.push_back(along.length() - along.onStrip(s));
+    const PieceId gusset = coat.key("gusset");
+    folder.layTurned(
+        gusset, [=](Point q) { return at(along.onRun(q.x), q.y, halfWidth(q.x)); }, bends);
+    if (g.strips != Strips::One)
+        folder.layTurned(
+            gusset, [=](Point q) { return at(along.whole - along.onRun(q.x), q.y, halfWidth(q.x)); }, mirrored, {}, 1);
+    if (g.strips == Strips::Three) {
+        const double reach = boundsOf(p.piece(gusset)->stitch()).x1;
+        for (double& b : bends)
+            b -= reach;
+        folder.layTurned(
+            gusset.sub("bottom"),
+            [=](Point q) { return at(along.onRun(reach + q.x), q.y + half - panel.low, panel.low); }, bends);
+    }
+}
+
+} // namespace tectonis
