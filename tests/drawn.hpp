@@ -4,6 +4,7 @@
 
 #include "english.hpp"
 
+#include "checks/finding.hpp"
 #include "design/spec.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
@@ -40,6 +41,17 @@ inline double worked(const Pattern& p, const std::string& key)
             return w.result;
     FAIL("no working " << key);
     return 0;
+}
+
+/// What one check says of the middle size.
+inline Findings found(const Design& d, const std::string& check)
+{
+    const auto all = draftAll(d);
+    Findings out;
+    for (auto& f : checkAll(d, all))
+        if (f.check == check && f.size == "M")
+            out.push_back(f);
+    return out;
 }
 
 } // namespace tectonis

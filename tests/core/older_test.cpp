@@ -63,7 +63,7 @@ void damage(json& j, std::mt19937& random)
 TEST_CASE("Every older shape of a design file opens, holds in all sizes, and is the same once it is saved")
 {
     const auto files = olderFiles();
-    REQUIRE(files.size() >= 30);
+    REQUIRE(files.size() >= 33);
     for (const auto& file : files) {
         INFO(file.filename().string());
         const ReadDesign read = readDesign(readWhole(file), file.filename().string());
@@ -71,10 +71,12 @@ TEST_CASE("Every older shape of a design file opens, holds in all sizes, and is 
         for (const Pattern& p : draftAll(read.design))
             for (const auto& seam : p.seams)
                 CHECK(std::abs(seam.difference()) < 0.01);
-        // What it said stays said, but for what the tote drew itself before overlay, patches and facing were parts.
+        // What it said stays said, but for what the tote and the envelope drew themselves before these were parts.
         CHECK(read.design.name == before["name"]);
         for (const auto& [name, d] : before["dimensions"].items()) {
             if (before["form"] == "large-tote" && name != "width" && name != "height" && name != "depth")
+                continue;
+            if (before["form"] == "envelope-clutch" && (name == "snap.size" || name == "snap.margin"))
                 continue;
             INFO(name);
             REQUIRE(read.design.dimensions.contains(name));
@@ -136,6 +138,73 @@ TEST_CASE("A tote of version 1: its overlay, patches and facing become parts, an
     CHECK(d.stepOrder == std::vector<std::string>{"corner2.on", "overlay.on"});
     CHECK(d.dimensions.at("label.drop").value
         == "facing.height + facing.height + corner.rivet + 0.1*(height - overlay.height)");
+}
+
+TEST_CASE("A loop of version 2: what bound its raw edges are two parts, as long as before")
+{
+    for (const char* name : {"33-watch-case", "32-ringers-hip-bag"}) {
+        INFO(name);
+        json j = json::parse(readWhole(std::filesystem::path(TECTONIS_OLDER) / (name + std::string(".tectonis"))));
+        REQUIRE(j["version"] == 2);
+        j["dimensions"]["binding.width"] = {{"value", "8"}, {"rule", "hold"}};
+        j["dimensions"]["label.own"] = {{"value", "2*binding.width"}, {"rule", "follow"}};
+        const Design d = designFromText(j.dump(), "older");
+        for (const Pattern& p : draftAll(d)) {
+            CHECK(p.seam("front-loop")->bound == p.piece("binding")->key);
+            CHECK(p.seam("back-loop")->bound == p.piece("binding2")->key);
+            CHECK(boundsOf(p.piece("binding2")->cut).width() == Approx(32));
+            CHECK(p.values.at("label.own") == 16);
+        }
+        CHECK(found(d, "raw-edge").empty());
+        Design bare = d;
+        removeFeature(bare, "binding2");
+        CHECK(found(bare, "raw-edge").size() == 1);
+        assign(bare, "material.shell=vinyl");
+        assign(bare, "material.lining=vinyl");
+        CHECK(found(bare, "raw-edge").empty());
+    }
+    // Strips of the watch case as the program cut them before, one face's: length by size.
+    const auto patterns = draftAll(loadDesign(std::filesystem::path(TECTONIS_OLDER) / "33-watch-case.tectonis"));
+    const std::array<double, 3> was{830, 900, 970};
+    for (std::size_t i = 0; i < 3; ++i)
+        CHECK(boundsOf(patterns[i].piece("binding")->cut).height() == Approx(was[i]).margin(0.01));
+}
+
+TEST_CASE("An envelope of version 2: its snap becomes a part, and stays where it was in every size")
+{
+    const std::filesystem::path file = std::filesystem::path(TECTONIS_OLDER) / "31-knife-envelope.tectonis";
+    json j = json::parse(readWhole(file));
+    REQUIRE(j["version"] == 2);
+    // The front half's drop as the program worked it out before, by size; L has a margin of its own.
+    j["dimensions"]["snap.margin"]["bySize"]["L"] = "33";
+    j["stepOrder"] = {"closure.flap", "closure.front"};
+    j["dimensions"]["thing.own"] = {{"value", "snap.margin + snap.size"}, {"rule", "follow"}};
+    const Design d = designFromText(j.dump(), "older");
+    const auto patterns = draftAll(d);
+    const std::array<double, 3> was{26.06, 32.06, 38.06 - 5};
+    for (std::size_t i = 0; i < 3; ++i) {
+        INFO(i);
+        const Pattern& p = patterns[i];
+        const auto half = [&](const char* key) {
+            return *std::find_if(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.key == key; });
+        };
+        CHECK(half("snap.front half").at.y == Approx(was[i]).margin(0.001));
+        const double end = boundsOf(p.piece("lining.body")->stitch()).y1;
+        CHECK(end - half("snap.flap half").at.y == Approx(i == 2 ? 33 : 28).margin(0.001));
+        CHECK(p.values.at("thing.own") == Approx(28 + 14));
+    }
+    CHECK(d.stepOrder == std::vector<std::string>{"snap.flap", "snap.front"});
+    // Without a closure there is none; a margin that grows from size to size still does.
+    j["choices"]["closure"] = "none";
+    CHECK(designFromText(j.dump(), "older").features.size() == d.features.size() - 1);
+    j["choices"]["closure"] = "snap";
+    j["dimensions"]["snap.margin"] = {{"value", "28"}, {"rule", "step 2"}};
+    const auto grown = draftAll(designFromText(j.dump(), "older"));
+    for (std::size_t i = 0; i < 3; ++i)
+        for (const auto& f : grown[i].fittings)
+            if (f.key == "snap.flap half")
+                CHECK(boundsOf(grown[i].piece("lining.body")->stitch()).y1 - f.at.y
+                    == Approx(26 + 2 * double(i)).margin(0.001));
 }
 
 TEST_CASE("1,000 damaged older files: each is refused with its place, or opens, checks and saves like any other")

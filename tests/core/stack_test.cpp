@@ -18,16 +18,6 @@ using Catch::Contains;
 
 namespace {
 
-Findings found(const Design& d, const std::string& check)
-{
-    const auto all = draftAll(d);
-    Findings out;
-    for (auto& f : checkAll(d, all))
-        if (f.check == check && f.size == "M")
-            out.push_back(f);
-    return out;
-}
-
 std::vector<Point> places(const Pattern& p, Fitting::Kind kind, const std::string& piece = {})
 {
     std::vector<Point> out;
@@ -528,10 +518,14 @@ TEST_CASE("Linings inside curved walls: an ellipse's is its parallel curve, 2Ï€Â
     const double slanted = 2 * std::hypot(q.piece("body")->edge("right front")->length() - pi * wall / 2, wall);
     CHECK(along("lining.body") == Approx(slanted));
     CHECK(std::abs(q.seam("mouth")->difference()) < 1e-9); // flap and mouth are the shell's
-    // The snap's front half: reach less margin, half the thing, both walls and the slack.
-    CHECK(worked(q, "snap.drop")
-        == Approx(q.values.at("flap.reach") - q.values.at("snap.margin") - q.values.at("thing.thickness") / 2
-            - 2 * (thicknessOf(q, *q.piece("body")) + thicknessOf(q, *q.piece("lining.body"))) - 4));
+    // The snap's flap half: from the fold half the thing, both walls, the drop and the slack; both halves meet.
+    const double walls = 2 * (thicknessOf(q, *q.piece("body")) + thicknessOf(q, *q.piece("lining.body")));
+    CHECK(worked(q, "snap.reach") == Approx(q.values.at("thing.thickness") / 2 + walls + q.values.at("snap.drop") + 4));
+    assign(clutch, "snap.across=15");
+    const Pattern aside = medium(clutch);
+    for (const auto& f : aside.fittings)
+        if (f.kind == Fitting::Kind::Snap)
+            CHECK(f.at.x == (f.piece == "body" ? -15 : 15)); // the front hangs head down, the lining has come over
 }
 
 TEST_CASE("What is carried must pass the mouth, not only stand in the bag")

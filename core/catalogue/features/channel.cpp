@@ -82,38 +82,48 @@ public:
                 .stitch = "topstitch"});
         }
         d.pattern.overlays.push_back({f.id, face.key, {x - half, low}});
-        const double cut = holds == "stay"
-            ? d.work({f.id, f.key("stay"), say("Stay"), "length - 2*clear", {{"length", w}, {"clear", f("clear")}}, 0,
-                Kind::Geometry, "mm", say("clear of both ends")})
-            : holds == "cord"
-            ? d.work({f.id, f.key("cord"), say("Cord"), "length + 2*tail", {{"length", w}, {"tail", 200}}, 0,
-                Kind::Trade, "mm", say("with a tail of {} at both ends", Len(200))})
-            : d.work({f.id, f.key("elastic"), say("Elastic"), "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0,
-                Kind::Trade, "mm", say("four fifths of the channel at rest, {} to sew at both ends", Len(15))});
-        d.pattern.hardware.push_back({holds == "stay" ? "Metal stay"
-                : holds == "cord"                     ? "Cord"
-                                                      : "Elastic",
-            1, cut, say("{}, {} wide", Len(cut), Len(f("thing"))), say("in a channel")});
+        const auto [kind, cut] = bought(f);
+        d.pattern.hardware.push_back(
+            {kind, 1, cut, say("{}, {} wide", Len(cut), Len(f("thing"))), say("in a channel")});
         d.pattern.handles.push_back({f.dimension("length"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.dimension("drop"), face.key, {x, top}, {0, -1}, 1});
-        d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = say("Stitch the channel onto the {}", within(face.name)),
-                           .text = say("Fold in both ends by {} and stitch; fold in the long edges by {}. Lay it on "
-                                       "its line, edge-stitch both long edges; leave the ends open{}",
-                               Len(f("hem")), Len(f("allowance")),
-                               (holds == "elastic"       ? say(", and the elastic drawn in and sewn over at both ends.")
-                                       : holds == "stay" ? say(", slide the stay in and bar-tack both ends.")
-                                                         : say("."))),
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face.key, f.id},
-                           .yields = face.key,
-                           .pieces = {f.id, face.key},
-                           .seams = {f.key("top"), f.key("bottom")},
-                           .stitch = say("2.5–3 mm, lockstitch 301"),
-                           .tool = say("iron, sewing machine"),
-                           .check = say("What it holds slides through before the ends are closed.")},
-            face.key);
+        Step on{.id = f.key("on"),
+            .title = say("Stitch the channel onto the {}", within(face.name)),
+            .text = together(say("Fold in both ends by {} and stitch; fold in the long edges by {}. Lay "
+                                 "it on its line, edge-stitch both long edges; leave the ends open.",
+                                 Len(f("hem")), Len(f("allowance"))),
+                holds == "elastic"    ? say("Draw the elastic in and sew it over at both ends.")
+                    : holds == "stay" ? say("Slide the stay in and bar-tack both ends.")
+                                      : Message()),
+            .kind = StepKind::Flat,
+            .phase = site.phase,
+            .consumes = {face.key, f.id},
+            .yields = face.key,
+            .pieces = {f.id, face.key},
+            .seams = {f.key("top"), f.key("bottom")},
+            .stitch = say("2.5–3 mm, lockstitch 301"),
+            .tool = say("iron, sewing machine"),
+            .check = say("What it holds slides through before the ends are closed.")};
+        d.addBeforeUse(std::move(on), face.key);
+    }
+
+    /// What it holds, and how long that is, mm.
+    static std::pair<Label, double> bought(FeatureScope& f)
+    {
+        Drafter& d = f.d;
+        const std::string& holds = f.choice("holds");
+        const double w = f("length");
+        if (holds == "stay")
+            return {label("Metal stay"),
+                d.work({f.id, f.key("stay"), say("Stay"), "length - 2*clear", {{"length", w}, {"clear", f("clear")}}, 0,
+                    Kind::Geometry, "mm", say("clear of both ends")})};
+        if (holds == "cord")
+            return {label("Cord"),
+                d.work({f.id, f.key("cord"), say("Cord"), "length + 2*tail", {{"length", w}, {"tail", 200}}, 0,
+                    Kind::Trade, "mm", say("with a tail of {} at both ends", Len(200))})};
+        return {label("Elastic"),
+            d.work({f.id, f.key("elastic"), say("Elastic"), "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0,
+                Kind::Trade, "mm", say("four fifths of the channel at rest, {} to sew at both ends", Len(15))})};
     }
 };
 

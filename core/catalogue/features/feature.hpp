@@ -23,8 +23,8 @@ public:
     virtual std::vector<ChoiceSpec> choices(const Form&) const { return {}; }
     /// Material roles that it brings along, and what they are made of at first.
     virtual std::map<std::string, std::string> materials() const { return {}; }
-    /// Kinds of feature that must come before this one.
-    virtual std::vector<std::string> needs() const { return {}; }
+    /// Kinds of feature that must come before this one on a form.
+    virtual std::vector<std::string> needs(const Form&) const { return {}; }
     /// Cuts faces across: drafted before the features that sit on them.
     virtual bool cutsAcross() const { return false; }
     /// Finds its places between what is there already: drafted after all others.

@@ -24,7 +24,7 @@ public:
         return {
             {"diameter", "Snap diameter", "Diameter of both halves.", "18", stock("snap"), "10", "25"},
             {"drop", "Snap drop", "From the front's mouth down to the centre of the front half.", "0.38*face.height",
-                follow(), "20", "face.height - 20"},
+                follow(), "10", "face.height - 10"},
             {"across", "Sideways", "From the middle of the face to the snap, on both halves; to the right is positive.",
                 "0", hold(), "-(face.width - @diameter)/2", "(face.width - @diameter)/2"},
             {"slack", "Slack", "Extra length of the flap's way over the mouth, so that it closes without pulling.", "4",
@@ -33,14 +33,50 @@ public:
         };
     }
 
-    std::vector<std::string> needs() const override { return {"flap"}; }
+    std::vector<std::string> needs(const Form& form) const override
+    {
+        return form.underOwnFlap().empty() ? std::vector<std::string>{"flap"} : std::vector<std::string>{};
+    }
     std::vector<ChoiceSpec> choices(const Form& form) const override
     {
+        const std::string meaning = "The face that carries the other half.";
+        if (const auto own = form.underOwnFlap(); !own.empty()) {
+            ChoiceSpec site{"site", "On", meaning, {}};
+            for (const auto& face : own)
+                site.options.emplace_back(face.name, face.label);
+            return {site};
+        }
         return {siteChoice(
-            form, "The face that carries the other half.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+            form, meaning, [](const SiteSpec& s) { return !s.lining; }, "front")};
     }
 
+    /// Where the two halves go.
+    struct Halves {
+        PieceId face, under;
+        Point onFace, onUnder;
+        Point down; ///< on the face: where a greater drop lies
+        std::string phase, underPhase;
+        double allowance = 0; ///< mm of the flap's seam
+    };
+
     void draft(FeatureScope& f) const override
+    {
+        Drafter& d = f.d;
+        const Halves halves = d.ownFlap ? onOwnFlap(f, *d.ownFlap) : onFlapPart(f);
+        const double clear = d.work(
+            {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
+                {{"radius", f("diameter") / 2}, {"allowance", halves.allowance}, {"foot", d.design.workshop.footWidth}},
+                0, Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
+        place(f, halves.face, halves.onFace, clear, "front half");
+        place(f, halves.under, halves.onUnder, clear, "flap half");
+        d.pattern.hardware.push_back(
+            {label("Magnetic snap"), 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
+        d.pattern.handles.push_back({f.dimension("drop"), halves.face, halves.onFace, halves.down, 1});
+        step(f, halves.face, halves.phase, "front half", "front of the bag");
+        step(f, halves.under, halves.underPhase, "flap half", "flap lining");
+    }
+
+    static Halves onFlapPart(FeatureScope& f)
     {
         Drafter& d = f.d;
         const PartId flapId = flapOf(f);
@@ -53,28 +89,36 @@ public:
             + d.stack("lining " + (face.wholeRole.empty() ? face.role : face.wholeRole), behind, "lining");
         const double flap = d.stack("flap", {flapId, "outer"}, "shell")
             + d.stack("flap lining", {flapId, "lining"}, "lining");
-        const double stack = d.work({f.id, f.key("stack"), say("Thickness the flap goes round"), "wall + flap",
-            {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
-            say("half the wall at back and front, and the flap's own turn over both edges, as one thickness each")});
         const double reach = d.work({f.id, f.key("reach"), say("Flap half: from the hinge seam along the flap"),
             "hinge + depth + stack + drop + slack",
-            {{"hinge", flapsOwn("hinge")}, {"depth", d("mouth.depth")}, {"stack", stack}, {"drop", f("drop")},
-                {"slack", f("slack")}},
+            {{"hinge", flapsOwn("hinge")}, {"depth", d("mouth.depth")}, {"stack", workStack(f, wall, flap)},
+                {"drop", f("drop")}, {"slack", f("slack")}},
             0, Kind::Geometry, "mm", say("up the back, across the mouth, round the thickness, down the front")});
-        const double radius = f("diameter") / 2;
-        const double clear = d.work(
-            {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
-                {{"radius", radius}, {"allowance", flapsOwn("allowance")}, {"foot", d.design.workshop.footWidth}}, 0,
-                Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
-        const double fromEdge = flapsOwn("length") - reach;
         // Seen from its lining the flap is the other way round.
-        place(f, face.key, {site.x + f("across"), y}, clear, "front half");
-        place(f, {flapId, "lining"}, {-f("across"), fromEdge}, clear, "flap half");
-        d.pattern.hardware.push_back(
-            {label("Magnetic snap"), 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
-        d.pattern.handles.push_back({f.dimension("drop"), face.key, {site.x + f("across"), y}, {0, -1}, 1});
-        step(f, face.key, site.phase, "front half", "front of the bag");
-        step(f, {flapId, "lining"}, d.site(d.choice(flapId.text() + ".site")).phase, "flap half", "flap lining");
+        return {face.key, {flapId, "lining"}, {site.x + f("across"), y}, {-f("across"), flapsOwn("length") - reach},
+            {0, -1}, site.phase, d.site(d.choice(flapId.text() + ".site")).phase, flapsOwn("allowance")};
+    }
+
+    static Halves onOwnFlap(FeatureScope& f, const OwnFlap& own)
+    {
+        Drafter& d = f.d;
+        const double wall = d.stack("panel", own.face, "shell") + d.stack("lining panel", lined(own.face), "lining");
+        const double reach = d.work(
+            {f.id, f.key("reach"), say("Flap half: from the fold along the flap"), "way + stack + drop + slack",
+                {{"way", own.way}, {"stack", workStack(f, wall, wall)}, {"drop", f("drop")}, {"slack", f("slack")}}, 0,
+                Kind::Geometry, "mm",
+                say("from the fold to the mouth, round the thickness of wall and flap, down the front")});
+        const Point onFace = own.mouth + own.down * f("drop") + own.right * f("across"),
+                    onUnder = own.fold + own.out * reach + own.across * f("across");
+        return {d.partOf(own.face, onFace).key, d.partOf(own.under, onUnder).key, onFace, onUnder, own.down, own.phase,
+            own.underPhase, own.allowance};
+    }
+
+    static double workStack(FeatureScope& f, double wall, double flap)
+    {
+        return f.d.work({f.id, f.key("stack"), say("Thickness the flap goes round"), "wall + flap",
+            {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
+            say("half the wall at back and front, and the flap's own turn over both edges, as one thickness each")});
     }
 
     /// The flap that comes down over the snap's face: the first that does not hang from it.

@@ -63,7 +63,7 @@ DesignSpec makeSpec(const Design& design)
         };
         if (const auto reason = kind.unfit(form); !reason.empty())
             throw InputError(feature.id, reason);
-        for (const auto& wanted : kind.needs())
+        for (const auto& wanted : kind.needs(form))
             if (first(wanted).empty())
                 throw InputError(feature.id,
                     say("{} needs a feature of kind “{}”: add one, or take this one out", Label{kind.name()},

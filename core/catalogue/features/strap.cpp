@@ -45,7 +45,7 @@ public:
             {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}}};
     }
 
-    std::vector<std::string> needs() const override { return {"connectors"}; }
+    std::vector<std::string> needs(const Form&) const override { return {"connectors"}; }
 
     void draft(FeatureScope& f) const override
     {

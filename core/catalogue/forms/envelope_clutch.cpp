@@ -43,13 +43,6 @@ public:
                 "height - 5"},
             {"flap.taper", "Flap taper", "How far each side of the flap leans in at its edge.", "width/4", follow(),
                 "0", "width/2 - 20"},
-            {"snap.size", "Snap diameter", "Diameter of the magnetic snap.", "14", stock("snap"), "10", "25",
-                DimensionSpec::Quantity::Length, "closure=snap"},
-            {"snap.slack", "Snap slack",
-                "Extra length of the flap's way to the front half, so that it closes without pulling.", "4", hold(),
-                "0", "12", DimensionSpec::Quantity::Length, "closure=snap"},
-            {"snap.margin", "Snap margin", "From the flap's edge to the centre of the snap.", "28", hold(), "15",
-                "flap.reach - 15", DimensionSpec::Quantity::Length, "closure=snap"},
         };
         for (auto& d : coatDimensions("0.9*height", "0.78*height"))
             out.push_back(d);
@@ -58,8 +51,7 @@ public:
 
     std::vector<ChoiceSpec> choices() const override
     {
-        std::vector<ChoiceSpec> out{
-            {"closure", "Closure", "What holds the flap down.", {{"snap", "Magnetic snap"}, {"none", "Nothing"}}}};
+        std::vector<ChoiceSpec> out;
         for (auto& c : coatChoices())
             out.push_back(c.name == "assembly" ? ChoiceSpec{c.name, c.label, c.meaning, {c.options.front()}} : c);
         return out;
@@ -71,6 +63,7 @@ public:
     }
 
     std::vector<SiteSpec> sites() const override { return {{"lining back", "Lining back", true, false}}; }
+    std::vector<SiteSpec> underOwnFlap() const override { return {{"front", "Front", false, false}}; }
 
     void furnish(Design& design) const override
     {
@@ -78,7 +71,9 @@ public:
         design.layers = {{"panel", "fleece-fusible", "fused", "stitch", {}, ""},
             {"lining panel", "fusible-woven", "fused", "full", {}, ""},
             {"pocket", "fusible-woven", "fused", "full", {}, ""}};
-        design.features = {{"slip", "slip-pocket"}};
+        design.features = {{"snap", "snap"}, {"slip", "slip-pocket"}};
+        design.dimensions["snap.diameter"] = {"14", stock("snap"), {}, {}};
+        design.dimensions["snap.drop"] = {"0.3*height", follow(), {}, {}};
         design.carried = {{"Tablet", 180, 130, 10, "main"}};
     }
 
@@ -109,8 +104,7 @@ public:
             d("thing.thickness") + 4, 0, false});
         p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2},
             {"flap.reach", "body", {0, boundsOf(d.piece("body").stitch()).y1}, {0, 1}, 1}};
-        if (d.choice("closure") == "snap")
-            addSnap(d);
+        offerFlap(d);
         sewCoat(shell);
         sewCoat(lining);
         joinCoats(d, {.mouth = mouth(), .open = lined("left"), .openPlace = say("the lining's left seam")});
@@ -161,49 +155,23 @@ public:
             .check = say("The flap's allowances are free.")});
     }
 
-    void addSnap(Drafter& d) const
+    /// Seen by who looks at the closed clutch the front hangs head down, and the flap's lining has come over.
+    void offerFlap(Drafter& d) const
     {
-        Pattern& p = d.pattern;
-        const double size = d("snap.size"), liningEnd = boundsOf(d.piece(lined("body")).stitch()).y1,
-                     clear = size / 2 + d("allowance.mouth") + d.design.workshop.footWidth;
-        const double flapAt = liningEnd - d("snap.margin");
-        const double wall = d.stack(d.piece("body")) + d.stack(d.piece(lined("body")));
-        // The flap's way from its fold down the front, less the thickness it goes round.
-        const double drop = d.work({"body", "snap.drop", say("Front half: from the mouth down"),
-            "reach - margin - thickness/2 - 2*wall - slack",
-            {{"reach", d("flap.reach")}, {"margin", d("snap.margin")}, {"thickness", d("thing.thickness")},
-                {"wall", wall}, {"slack", d("snap.slack")}},
-            0, Kind::Geometry, "mm",
-            say("where the flap half lands: going round the top takes half of the thing's thickness, the pocket's "
-                "front wall and the flap's own thickness; the rest is slack")});
-        const auto half = [&](const FittingId& key, const Message& name, const PieceId& piece, Point at) {
-            p.fittings.push_back(
-                {key, name, piece, Fitting::Kind::Snap, at, size, clear, say("one layer and its patch")});
-            d.piece(piece).drills.push_back({at, say("snap")});
-            d.piece(piece).areas["patch for the snap"] = rectangleRun(at.x - 20, at.y - 20, at.x + 20, at.y + 20);
-            d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = "patch for the snap"},
-                say("patch for the snap")});
-        };
-        half("closure.front half", say("Snap, front half"), "body", {0, drop});
-        half("closure.flap half", say("Snap, flap half"), lined("body"), {0, flapAt});
-        p.hardware.push_back({label("Magnetic snap"), 1, size, say("{}", Len(size)), say("as all metal")});
-        for (const auto& [id, piece, phase, name] :
-            {std::tuple{"closure.front", PieceId("body"), "Shell front", "front half"},
-                {"closure.flap", PieceId(lined("body")), "Lining", "flap half"}})
-            d.add(Step{.id = id,
-                .title = say("Set the snap's {}", sideLabel(name)),
-                .text = say("Slit for the prongs at the drill mark, push them through the layer and its patch, put the "
-                            "washer on, bend the prongs, cover them."),
-                .kind = StepKind::Hardware,
-                .phase = phase,
-                .consumes = {piece},
-                .yields = piece,
-                .pieces = {piece},
-                .fittings = {std::string("closure.") + name},
-                .tool = say("awl, pliers"),
-                .check = say("The half sits on its mark within {}.", Len(1)),
-                .cautions = {
-                    say("Magnets: keep away from implanted medical devices; a swallowing hazard for children.")}});
+        const PieceId under = lined("body");
+        const double end = boundsOf(d.piece(under).stitch()).y1;
+        d.ownFlap = OwnFlap{.face = "body",
+            .mouth = {0, 0},
+            .down = {0, 1},
+            .right = {-1, 0},
+            .phase = "Shell front",
+            .under = under,
+            .fold = {0, end - d("flap.reach")},
+            .out = {0, 1},
+            .across = {1, 0},
+            .underPhase = "Lining",
+            .way = d("thing.thickness") / 2,
+            .allowance = d("allowance.mouth")};
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

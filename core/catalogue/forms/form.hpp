@@ -23,6 +23,8 @@ public:
     virtual std::vector<std::pair<std::string, std::string>> derived() const = 0;
     /// Where features may sit; draft() registers each with Drafter::addSite.
     virtual std::vector<SiteSpec> sites() const = 0;
+    /// Faces that a flap of the body's own comes down over; draft() says where it meets them (Drafter::ownFlap).
+    virtual std::vector<SiteSpec> underOwnFlap() const { return {}; }
     /// Sets materials, layers and features of a new design.
     virtual void furnish(Design& design) const = 0;
     virtual void draft(Drafter& d) const = 0;

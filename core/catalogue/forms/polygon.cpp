@@ -79,10 +79,7 @@ public:
         return out;
     }
 
-    std::vector<SiteSpec> sites() const override
-    {
-        return {{"front", "Front", false, true}, {"lining back", "Lining back", true, false}};
-    }
+    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
     void furnish(Design& design) const override
     {

@@ -47,7 +47,7 @@ public:
     void furnish(Design& design) const override
     {
         furnishLoop(design);
-        design.features = {{"slip", "slip-pocket"}};
+        design.features.push_back({"slip", "slip-pocket"});
         design.carried = {{"Notebook", 148, 130, 15, "main"}};
     }
 

@@ -99,6 +99,15 @@ Piece& Drafter::piece(const PieceId& key)
     throw std::logic_error("no piece " + key.text());
 }
 
+Piece& Drafter::partOf(const PieceId& whole, Point at)
+{
+    for (auto& p : pattern.pieces)
+        if (p.whole == whole)
+            if (const Box box = boundsOf(p.stitch()); at.y <= box.y1 + 1e-9 && at.y >= box.y0 - 1e-9)
+                return p;
+    return piece(whole);
+}
+
 Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
 Step& Drafter::add(Step step) { return steps.emplace_back(std::move(step)); }
 

@@ -10,11 +10,27 @@
 #include <initializer_list>
 #include <list>
 #include <map>
+#include <optional>
 
 namespace tectonis {
 
 /// What most seams are sewn with.
 Message lockstitch();
+
+/// A flap that the body itself has, where the halves of a closure can meet: on the face that it comes down over, and on
+/// its own underside.
+struct OwnFlap {
+    PieceId face;      ///< the piece below
+    Point mouth;       ///< on it: the middle of the mouth
+    Point down, right; ///< on it: away from the mouth, and to the right of who looks at the closed bag; unit vectors
+    std::string phase; ///< of work on it
+    PieceId under;     ///< the flap's underside
+    Point fold;        ///< on it: the middle of the fold that it turns at
+    Point out, across; ///< on it: from the fold to the free edge, and to the right; unit vectors
+    std::string underPhase;
+    double way = 0;       ///< mm from the fold to the mouth below, but for what the flap goes round
+    double allowance = 0; ///< mm of the seam round the flap
+};
 
 class Drafter {
 public:
@@ -24,6 +40,7 @@ public:
     const Design& design;
     std::list<Step> steps; ///< goes into the pattern in the proposed order. std::list: steps are put in between others
     std::vector<Patch> patches;
+    std::optional<OwnFlap> ownFlap;
 
     /// A dimension's value. @throws InputError if there is none.
     double operator()(const std::string& dimension) const;
@@ -40,6 +57,8 @@ public:
     Piece& add(Piece piece);
     /// @throws std::logic_error if the piece was never drafted.
     Piece& piece(const PieceId& key);
+    /// The piece, or, where seams cut it across, the part of it at that height.
+    Piece& partOf(const PieceId& whole, Point at);
     Seam& add(Seam seam);
     Step& add(Step step);
     /// Adds work on a flat piece before the first seam of the step's phase.

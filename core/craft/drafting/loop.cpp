@@ -1,9 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/loop.hpp"
 
-#include "drafting/edging.hpp"
 #include "drafting/panels.hpp"
-#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -124,7 +122,6 @@ public:
     void drawPieces();
     void sewSeams();
     void addZip();
-    void cutBinding();
     void offerPlaces(double inWidth, double inHeight);
     void closeLoop();
     void assemble();
@@ -140,8 +137,6 @@ private:
     const std::vector<Section> sections;
     double gap = 0, strip = 0; ///< what the zip shows; a zip strip's finished width
     std::vector<SeamId> m_joins;
-    JoinedStrips m_binding;
-    bool m_bias = false;
 };
 
 LoopDraft::LoopDraft(Drafter& table, const LoopBody& body)
@@ -213,13 +208,13 @@ void LoopDraft::sewSeams()
         .a = frontRim,
         .b = frontLoop,
         .allowance = s,
-        .bound = "binding"});
+        .rawInside = true});
     d.add(Seam{.key = "back-loop",
         .name = say("Back to loop"),
         .a = backRim(rim, sections),
         .b = backLoop,
         .allowance = s,
-        .bound = "binding"});
+        .rawInside = true});
     for (std::size_t i = 0; i < sections.size(); ++i) {
         const std::string &left = sections[i].part, &right = sections[(i + 1) % sections.size()].part;
         // From the front to the back, over both strips and the zip between them.
@@ -251,33 +246,6 @@ void LoopDraft::addZip()
         tape, d("zip.tape"), gap, label("coil"), label("both ways"), 2, true});
     p.hardware.push_back({label("Continuous zip"), 1, tape,
         say("gauge {} coil, {}, two sliders", Num(d("zip.gauge")), Len(tape)), say("pulls as all metal")});
-}
-
-void LoopDraft::cutBinding()
-{
-    const double bind = d("binding.width");
-    std::vector<EdgeUse> round;
-    for (const auto& e : rim.edges)
-        round.push_back({"front", e.name});
-    const double length = d.work({"binding", "binding.length", say("Binding round each face"), "raw + overlap",
-        {{"raw", rawEdgeLength(p, round)}, {"overlap", 20}}, 0, Kind::Trade, "mm",
-        say("once round the raw edge, which is longer than the stitch line at convex corners, with {} of overlap where "
-            "the ends meet",
-            Len(20))});
-    const double cut = d.work({"binding", "binding.cut", say("Binding cut width"), "4*width", {{"width", bind}}, 0,
-        Kind::Trade, "mm", say("both edges to the middle and folded again")});
-    m_bias = curves(p, round);
-    m_binding = workStrips(d, "binding", "binding", say("Cut length of each binding strip"), length, cut, m_bias,
-        p.material(p.materials.at("lining")));
-    Piece& binding = d.add({.key = "binding",
-        .code = "G",
-        .name = say("Binding strip"),
-        .group = PieceGroup::Strip,
-        .role = "binding",
-        .material = "lining",
-        .count = 2 * m_binding.count,
-        .grain = m_bias ? 45.0 : 0.0});
-    drawRectangle(binding, cut, m_binding.length, 0);
 }
 
 void LoopDraft::offerPlaces(double inWidth, double inHeight)
@@ -356,11 +324,10 @@ void LoopDraft::closeLoop()
         .closesZips = {"zip"}});
 }
 
-/// Faces, loop and binding become the bag.
+/// Faces and loop become the bag.
 void LoopDraft::assemble()
 {
-    std::vector<PieceId> bound = loopsPieces();
-    bound.push_back("binding");
+    const std::vector<PieceId> loop = loopsPieces();
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
         d.add(Step{.id = std::string(face) + ".line",
             .title = say("Baste the lining to the {}", sideLabel(face)),
@@ -379,12 +346,12 @@ void LoopDraft::assemble()
         Len(s));
     d.add(Step{.id = "front-loop",
         .title = say("Sew the loop to the front"),
-        .text = together(mates, joinWords(m_binding, m_bias), say("Bind the raw edges.")),
+        .text = mates,
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
-        .consumes = {"front", "loop", "binding"},
+        .consumes = {"front", "loop"},
         .yields = "half",
-        .pieces = withFirst("front", bound),
+        .pieces = withFirst("front", loop),
         .seams = {"front-loop"},
         .allowance = s,
         .stitch = lockstitch(),
@@ -403,12 +370,12 @@ void LoopDraft::assemble()
         .opensZips = {"zip"}});
     d.add(Step{.id = "back-loop",
         .title = say("Sew the loop to the back"),
-        .text = together(mates, say("Bind the raw edges.")),
+        .text = mates,
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
         .consumes = {"back", "half"},
         .yields = "bag",
-        .pieces = withFirst("back", bound),
+        .pieces = withFirst("back", loop),
         .seams = {"back-loop"},
         .allowance = s,
         .stitch = lockstitch(),
@@ -453,8 +420,6 @@ std::vector<DimensionSpec> loopDimensions(const std::string& girth)
         {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
             DimensionSpec::Quantity::Count},
         {"allowance.body", "Body allowance", "Seam allowance of all seams of faces and loop.", "10", hold(), "5", "20"},
-        {"binding.width", "Binding width", "Finished width of the binding over the raw seams, one side.", "10", hold(),
-            "6", "20"},
     };
 }
 
@@ -469,6 +434,11 @@ void furnishLoop(Design& design)
     design.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}, {"strap", "webbing-cotton"}};
     design.layers = {{"panel", "foam-sewin", "basted", "stitch", {}, ""},
         {"gusset", "fusible-woven", "fused", "full", {}, ""}, {"pocket", "fusible-woven", "fused", "full", {}, ""}};
+    // Its raw edges lie open inside.
+    design.features = {{"binding", "binding"}, {"binding2", "binding"}};
+    design.choices["binding2.covers"] = "back";
+    for (const char* same : {"width", "overlap"})
+        design.dimensions[std::string("binding2.") + same] = {std::string("binding.") + same, follow(), {}, {}};
 }
 
 void draftLoop(Drafter& d, const LoopBody& body, double inWidth, double inHeight)
@@ -477,7 +447,6 @@ void draftLoop(Drafter& d, const LoopBody& body, double inWidth, double inHeight
     loop.drawPieces();
     loop.sewSeams();
     loop.addZip();
-    loop.cutBinding();
     loop.offerPlaces(inWidth, inHeight);
     loop.closeLoop();
     loop.assemble();

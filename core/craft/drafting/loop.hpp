@@ -22,7 +22,7 @@ std::vector<DimensionSpec> loopDimensions(const std::string& girth);
 std::vector<ChoiceSpec> loopChoices();
 void furnishLoop(Design& design);
 
-/// Draws faces, zip panel, bands, linings and binding with their seams and steps, and registers sites, anchors and
+/// Draws faces, zip panel, bands and linings with their seams and steps, and registers sites, anchors and
 /// space.
 void draftLoop(Drafter& d, const LoopBody& body, double inWidth, double inHeight);
 Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& body);

@@ -54,7 +54,7 @@ template <class Kind> const std::string& textOf(const Id<Kind>& id) { return id.
 std::string add(Design& next, const std::string& kind, bool best)
 {
     const FeatureKind& feature = featureKind(kind);
-    for (const auto& needed : feature.needs())
+    for (const auto& needed : feature.needs(formOf(next.form)))
         if (std::none_of(
                 next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
             change::addPart(next, needed);
@@ -173,7 +173,7 @@ void takeOut(Design& design, const std::string& id)
         // What cannot be without it goes first.
         std::vector<std::string> lost;
         for (const auto& f : design.features)
-            if (const auto needs = featureKind(f.kind).needs();
+            if (const auto needs = featureKind(f.kind).needs(formOf(design.form));
                 std::find(needs.begin(), needs.end(), it->kind) != needs.end())
                 lost.push_back(f.id);
         for (const auto& dependent : lost)

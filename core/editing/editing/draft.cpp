@@ -85,8 +85,8 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
         const int nth = ++ofKind[feature.kind];
         d.pattern.partLabels.emplace(feature.id, nth > 1 ? say("{} {}", name, nth) : labelled(name));
     }
-    const auto turn = [](const FeatureKind& kind) {
-        return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs().empty() ? 1 : 2;
+    const auto turn = [&](const FeatureKind& kind) {
+        return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs(form).empty() ? 1 : 2;
     };
     for (int round = 0; round < 4; ++round)
         for (const auto& feature : design.features)

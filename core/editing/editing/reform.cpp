@@ -167,9 +167,28 @@ private:
         const auto has = [](const Design& d, const std::string& kind) {
             return std::any_of(d.features.begin(), d.features.end(), [&](const Feature& f) { return f.kind == kind; });
         };
-        for (const auto& f : newDesign(m_next.form).features)
-            if (!has(m_next, f.kind) && !(has(m_furnished, f.kind) && !has(m_old, f.kind)))
-                taken(m_next, [&](Design& d) { addFeature(d, f.kind); });
+        const Design fresh = newDesign(m_next.form), kept = m_next;
+        for (const auto& f : fresh.features)
+            if (!has(kept, f.kind) && !(has(m_furnished, f.kind) && !has(m_old, f.kind)))
+                taken(m_next, [&](Design& d) {
+                    if (std::any_of(
+                            d.features.begin(), d.features.end(), [&](const Feature& o) { return o.id == f.id; }))
+                        addFeature(d, f.kind);
+                    else
+                        addAsFurnished(d, fresh, f);
+                });
+    }
+
+    static void addAsFurnished(Design& d, const Design& fresh, const Feature& f)
+    {
+        d.features.push_back(f);
+        for (const auto& each : fresh.dimensions)
+            if (each.first.starts_with(f.id + "."))
+                d.dimensions.insert(each);
+        for (const auto& each : fresh.choices)
+            if (each.first.starts_with(f.id + "."))
+                d.choices.insert(each);
+        fillIn(d);
     }
 
     void materialsAndLayers()

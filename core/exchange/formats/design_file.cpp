@@ -238,7 +238,7 @@ ReadDesign readDesign(const std::string& text, const std::string& place, const L
         ReadDesign out{fromJson(j), {}};
         out.design.library = SharedLibrary(carriedIn(j, text));
         requireSound(out.design);
-        bringUpToDate(out.design, j["version"].get<int>());
+        bringUpToDate(out.design, j["version"].get<int>(), mine);
         if (const auto filled = fillIn(out.design); !filled.empty()) {
             std::string names;
             for (std::size_t i = 0; i < std::min<std::size_t>(filled.size(), 6); ++i)

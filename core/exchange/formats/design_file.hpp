@@ -10,7 +10,7 @@
 namespace tectonis {
 
 /// Version written by this program; older versions are read, newer ones refused.
-constexpr int designFileVersion = 2;
+constexpr int designFileVersion = 3;
 
 std::string designText(const Design& design);
 

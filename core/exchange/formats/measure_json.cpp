@@ -179,7 +179,7 @@ Ordered choiceJson(const ChoiceSpec& c)
 Ordered partJson(const FeatureKind& kind)
 {
     Ordered part{{"kind", kind.kind()}, {"name", kind.name()}, {"dimensions", Ordered::array()},
-        {"choices", Ordered::array()}, {"needs", kind.needs()}, {"forms", Ordered::array()}};
+        {"choices", Ordered::array()}, {"needs", Ordered::array()}, {"forms", Ordered::array()}};
     for (const Form* form : forms()) {
         Design design = newDesign(form->id());
         while (!design.features.empty()) // bare, so that the part has its plain name
@@ -190,6 +190,9 @@ Ordered partJson(const FeatureKind& kind)
         } catch (const InputError&) {
             continue; // this form cannot carry it
         }
+        for (const auto& needed : kind.needs(*form))
+            if (std::find(part["needs"].begin(), part["needs"].end(), needed) == part["needs"].end())
+                part["needs"].push_back(needed);
         if (part["forms"].empty()) {
             const DesignSpec& spec = specOf(design);
             const Values values = evaluate(design, spec, sizeIndex(design, design.baseSize));

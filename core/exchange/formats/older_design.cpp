@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/older_design.hpp"
 
+#include "buildup/layers.hpp"
+#include "design/carried_library.hpp"
 #include "design/evaluate.hpp"
 #include "features/spec_of.hpp"
 #include "units/error.hpp"
 #include "words/language.hpp"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <array>
@@ -40,11 +44,67 @@ template <class Change> void inFormulas(Dimension& d, const Change& change)
         value = change(value);
 }
 
+/// What migrations do to a design as an older file holds it.
+class Older {
+protected:
+    explicit Older(Design& design) : m_design(design) {}
+
+    std::string taken(const std::string& choice)
+    {
+        const auto node = m_design.choices.extract(choice);
+        return node.empty() ? std::string() : node.mapped();
+    }
+
+    /// The dimension, taken out; @p otherwise if the file lacks it.
+    Dimension found(const std::string& name, Dimension otherwise)
+    {
+        auto node = m_design.dimensions.extract(name);
+        return node.empty() ? std::move(otherwise) : std::move(node.mapped());
+    }
+
+    void everywhere(const std::string& name, const std::string& by)
+    {
+        for (auto& [unused, d] : m_design.dimensions)
+            inFormulas(d, [&](const std::string& v) { return renamed(v, name, by); });
+    }
+
+    /// An id that no part has yet.
+    std::string freeId(const std::string& id) const
+    {
+        std::string free = id;
+        for (int i = 2; std::any_of(
+                 m_design.features.begin(), m_design.features.end(), [&](const Feature& f) { return f.id == free; });
+             ++i)
+            free = id + std::to_string(i);
+        return free;
+    }
+
+    /// Ranges have become narrower: a value beyond the end stays at the end.
+    void holdBounds(const std::string& name, const std::string& most)
+    {
+        if (!m_design.dimensions.contains(name))
+            return;
+        Design filled = m_design;
+        try {
+            fillIn(filled);
+            const DesignSpec& spec = specOf(filled);
+            for (std::size_t i = 0; i < filled.sizes.size(); ++i)
+                evaluate(filled, spec, i);
+        } catch (const InputError& e) {
+            if (words(e.place()).find(name) != std::string::npos)
+                inFormulas(
+                    m_design.dimensions.at(name), [&](const std::string& v) { return "min(" + v + ", " + most + ")"; });
+        }
+    }
+
+    Design& m_design;
+};
+
 /// Until version 1 the large tote drew overlay, corner patches and facing itself; since then they are parts like
 /// anybody's.
-class Tote {
+class Tote : private Older {
 public:
-    explicit Tote(Design& design) : m_design(design) {}
+    explicit Tote(Design& design) : Older(design) {}
 
     void bringUpToDate()
     {
@@ -101,25 +161,6 @@ private:
         return chosen("site").starts_with("lining") || (f.kind == "top-zip" && chosen("held") == "bands");
     }
 
-    std::string taken(const std::string& choice)
-    {
-        const auto node = m_design.choices.extract(choice);
-        return node.empty() ? std::string() : node.mapped();
-    }
-
-    /// The dimension, taken out; @p otherwise if the file lacks it.
-    Dimension found(const std::string& name, Dimension otherwise)
-    {
-        auto node = m_design.dimensions.extract(name);
-        return node.empty() ? std::move(otherwise) : std::move(node.mapped());
-    }
-
-    void everywhere(const std::string& name, const std::string& by)
-    {
-        for (auto& [unused, d] : m_design.dimensions)
-            inFormulas(d, [&](const std::string& v) { return renamed(v, name, by); });
-    }
-
     /// Two parts of a kind: the second follows the first.
     void addPair(std::vector<Feature>& parts, const std::string& id, const std::string& kind,
         const std::array<const char*, 2>& sites, const std::vector<std::string>& dimensions)
@@ -145,34 +186,97 @@ private:
         }
         std::replace(m_design.stepOrder.begin(), m_design.stepOrder.end(), old, step);
     }
+};
 
-    /// Ranges have become narrower: a value beyond the end stays at the end.
-    void holdBounds(const std::string& name, const std::string& most)
+/// Until version 2 a case with a zip round it bound its raw edges itself; since then two bindings are parts.
+class Loop : private Older {
+public:
+    explicit Loop(Design& design) : Older(design) {}
+
+    void bringUpToDate()
     {
-        if (!m_design.dimensions.contains(name))
-            return;
-        Design filled = m_design;
-        try {
-            fillIn(filled);
-            const DesignSpec& spec = specOf(filled);
-            for (std::size_t i = 0; i < filled.sizes.size(); ++i)
-                evaluate(filled, spec, i);
-        } catch (const InputError& e) {
-            if (words(e.place()).find(name) != std::string::npos)
-                inFormulas(
-                    m_design.dimensions.at(name), [&](const std::string& v) { return "min(" + v + ", " + most + ")"; });
+        const Dimension width = found("binding.width", {"10", {}, {}, {}});
+        std::string first;
+        for (const char* face : {"front", "back"}) {
+            const std::string id = freeId("binding");
+            m_design.features.insert(m_design.features.begin() + (first.empty() ? 0 : 1), Feature{id, "binding", {}});
+            m_design.choices[id + ".covers"] = face;
+            const auto follows = [&](const std::string& name) {
+                return Dimension{first + "." + name, {SizeRule::Kind::Follow, 0, ""}, {}, {}};
+            };
+            m_design.dimensions[id + ".width"] = first.empty() ? width : follows("width");
+            m_design.dimensions[id + ".overlap"] = first.empty() ? Dimension{"20", {}, {}, {}} : follows("overlap");
+            if (first.empty())
+                first = id;
         }
+        if (first != "binding")
+            everywhere("binding.width", first + ".width");
+    }
+};
+
+/// Until version 2 the envelope set its snap itself, by the distance from the flap's edge; since then it is a part,
+/// placed by its drop from the mouth.
+class Envelope : private Older {
+public:
+    Envelope(Design& design, const Library& mine) : Older(design), m_mine(mine) {}
+
+    void bringUpToDate()
+    {
+        const bool held = taken("closure") != "none";
+        const Dimension size = found("snap.size", {"14", {}, {}, {}}), slack = found("snap.slack", {"4", {}, {}, {}}),
+                        margin = found("snap.margin", {"28", {}, {}, {}});
+        const std::string id = freeId("snap");
+        const auto inBrackets = [](const Dimension& d) { return "(" + d.value + ")"; };
+        everywhere("snap.margin", inBrackets(margin));
+        everywhere("snap.size", held ? id + ".diameter" : inBrackets(size));
+        everywhere("snap.slack", held ? id + ".slack" : inBrackets(slack));
+        if (!held)
+            return;
+        m_design.features.insert(m_design.features.begin(), Feature{id, "snap", {}});
+        m_design.choices[id + ".site"] = "front";
+        m_design.dimensions[id + ".diameter"] = size;
+        m_design.dimensions[id + ".slack"] = slack;
+        m_design.dimensions[id + ".across"] = {"0", {}, {}, {}};
+        m_design.dimensions[id + ".patch"] = {"40", {}, {}, {}};
+        m_design.dimensions[id + ".drop"] = dropOf(id, margin);
+        std::replace(m_design.stepOrder.begin(), m_design.stepOrder.end(), std::string("closure.front"), id + ".front");
+        std::replace(m_design.stepOrder.begin(), m_design.stepOrder.end(), std::string("closure.flap"), id + ".flap");
     }
 
-    Design& m_design;
+private:
+    /// Going round the top takes half of the thing's thickness, the wall and the flap's own thickness.
+    Dimension dropOf(const std::string& id, const Dimension& margin)
+    {
+        Design known = m_design;
+        known.library = libraryFor(known, m_mine);
+        const double wall = stackThickness(known, {"panel", "body"}, "shell")
+            + stackThickness(known, {"lining panel", lined(PieceId("body"))}, "lining");
+        Dimension drop = margin;
+        if (margin.rule.kind != SizeRule::Kind::Hold && margin.rule.kind != SizeRule::Kind::Follow) {
+            // What grows by a rule of its own stays a dimension of the designer's.
+            m_design.dimensions["closure.margin"] = margin;
+            drop = {"closure.margin", {}, {}, {}};
+        }
+        drop.rule = {SizeRule::Kind::Follow, 0, ""};
+        inFormulas(drop, [&](const std::string& v) {
+            return fmt::format("max(10, flap.reach - ({}) - thing.thickness/2 - {:.6f} - {}.slack)", v, 2 * wall, id);
+        });
+        return drop;
+    }
+
+    const Library& m_mine;
 };
 
 } // namespace
 
-void bringUpToDate(Design& design, int version)
+void bringUpToDate(Design& design, int version, const Library& mine)
 {
     if (version < 2 && design.form == "large-tote")
         Tote(design).bringUpToDate();
+    if (version < 3 && (design.form == "zip-around" || design.form == "polygon"))
+        Loop(design).bringUpToDate();
+    if (version < 3 && design.form == "envelope-clutch")
+        Envelope(design, mine).bringUpToDate();
 }
 
 } // namespace tectonis

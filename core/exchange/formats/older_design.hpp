@@ -3,10 +3,11 @@
 #pragma once
 
 #include "design/design.hpp"
+#include "library/library.hpp"
 
 namespace tectonis {
 
-/// @p design as a file of version @p version holds it becomes a design of today.
-void bringUpToDate(Design& design, int version);
+/// @p design as a file of version @p version holds it becomes a design of today. @p mine: the reader's own library.
+void bringUpToDate(Design& design, int version, const Library& mine);
 
 } // namespace tectonis

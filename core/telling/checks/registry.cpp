@@ -26,6 +26,7 @@ namespace tectonis {
     CHECK(checkStraps)                                                                                                 \
     CHECK(checkTurning)                                                                                                \
     CHECK(checkBulk)                                                                                                   \
+    CHECK(checkRawEdges)                                                                                               \
     CHECK(checkHeat)                                                                                                   \
     CHECK(checkLibrary)                                                                                                \
     CHECK(checkWidths)                                                                                                 \

@@ -56,18 +56,20 @@ void checkSnaps(const CheckInput& in, Findings& out)
         const Piece* piece = in.pattern.piece(f.piece);
         if (!piece)
             continue;
-        const std::string feature = f.owner() ? f.owner().text() : f.key.text().substr(0, f.key.text().rfind('.'));
+        const std::string& feature = f.owner().text();
         const Polyline stitch = flattened(piece->stitch(), 0.05);
         const double away = distanceTo(stitch, f.at);
         const bool inside = insideOutline(stitch, f.at);
-        // Moving the drop moves both halves: the flap's down towards its edge, the front's away from the mouth.
+        // Moving the drop moves both halves: the flap's towards its edge, the front's away from the mouth.
         const auto it = v.find(feature + ".drop");
         std::optional<Repair> repair;
         const double lacking = f.clearance - (inside ? away : -away);
         if (it != v.end() && lacking > 0) {
-            const double to = f.key.name().ends_with("front half")
-                ? (f.at.y > in.pattern.height / 2 ? it->second + lacking : it->second - lacking)
-                : it->second - lacking;
+            double to = it->second - lacking;
+            for (const auto& handle : in.pattern.handles)
+                if (handle.dimension == feature + ".drop" && handle.piece == f.piece
+                    && distanceTo(stitch, f.at + handle.direction * lacking) > away)
+                    to = it->second + lacking; // away from the mouth lies more room
             if (to > 0)
                 repair = Repair{say("Set the snap drop to {}", Len(std::round(to * 10) / 10)),
                     {fmt::format("{}.drop={}", feature, std::round(to * 10) / 10)}, false};
