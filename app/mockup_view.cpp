@@ -94,7 +94,7 @@ std::vector<Facet> MockupView::posed() const
     std::vector<Facet> out;
     out.reserve(mockup.facets.size());
     for (const auto& f : mockup.facets) {
-        const bool ofLining = f.coat == Facet::Coat::Lining;
+        const bool ofLining = f.coat == Coat::Lining;
         if (m_look.lining && !ofLining && f.kind != "thing")
             continue;
         if (m_look.stature > 0 && f.kind == "strap" && !m_document.pattern().straps.empty()
@@ -111,7 +111,7 @@ std::vector<Facet> MockupView::posed() const
             Vec3 normal{}, at{};
             double area = 0;
         };
-        std::map<std::tuple<PieceId, int, Facet::Coat>, Sum> pieces;
+        std::map<std::tuple<PieceId, int, Coat>, Sum> pieces;
         Vec3 low{1e9, 1e9, 1e9}, high{-1e9, -1e9, -1e9};
         for (const auto& f : out) {
             Vec3 middle{};
@@ -133,7 +133,7 @@ std::vector<Facet> MockupView::posed() const
         const double reach = 0.45 * m_look.apart * std::max({high.x - low.x, high.y - low.y, high.z - low.z});
         for (auto& f : out) {
             Vec3 move{};
-            const bool ofLining = f.coat == Facet::Coat::Lining;
+            const bool ofLining = f.coat == Coat::Lining;
             // What lies on a piece goes with it.
             auto sum = pieces.find({f.piece, f.copy, f.coat});
             if (sum == pieces.end())
@@ -170,7 +170,7 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
     if (f.kind == "overlay" && !outside)
         return hidden;
     // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
-    const bool ofLining = f.coat == Facet::Coat::Lining, on = f.kind == "overlay" || f.kind == "edge",
+    const bool ofLining = f.coat == Coat::Lining, on = f.kind == "overlay" || f.kind == "edge",
                fitting = f.kind == "fitting" || (f.kind == "zip" && dot(f.facing, f.facing) > 0);
     if (fitting && !outside)
         return hidden;
@@ -221,7 +221,7 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
     const Facet& f = s.facet;
     const Vec3 light = unitVec({-0.4, 0.8, 0.6});
     const double lit = 0.80 + 0.22 * std::abs(dot(s.normal, light)) * (s.outside ? 1 : 0.4);
-    const bool ofLining = f.coat == Facet::Coat::Lining;
+    const bool ofLining = f.coat == Coat::Lining;
     const QColor metal(t.dark ? 0xC9CDD2 : 0x8C9299);
     QColor color = f.kind == "strap"               ? t.strip
         : f.kind == "metal" || f.kind == "fitting" ? metal

@@ -28,18 +28,18 @@ Theme darkTheme()
 
 const Theme& theme() { return current; }
 
-QColor Theme::groupColor(PieceGroup group) const
+QColor Theme::groupColor(Coat group) const
 {
     switch (group) {
-    case PieceGroup::Shell: return shell;
-    case PieceGroup::Lining: return lining;
-    case PieceGroup::Interlining: return interlining;
-    case PieceGroup::Strip: return strip;
+    case Coat::Shell: return shell;
+    case Coat::Lining: return lining;
+    case Coat::Interlining: return interlining;
+    case Coat::Strip: return strip;
     }
     return shell;
 }
 
-PieceLook Theme::pieceLook(PieceGroup group, bool inHand) const
+PieceLook Theme::pieceLook(Coat group, bool inHand) const
 {
     PieceLook look;
     look.card = groupColor(group);

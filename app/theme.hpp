@@ -15,8 +15,8 @@ struct Theme {
     bool dark = false;
     QColor window, surface, bench, field, ink, muted, line, accent, accentInk, second, error, warning, note;
     QColor shell, lining, strip, interlining; ///< card colours by group
-    QColor groupColor(PieceGroup group) const;
-    PieceLook pieceLook(PieceGroup group, bool inHand = false) const;
+    QColor groupColor(Coat group) const;
+    PieceLook pieceLook(Coat group, bool inHand = false) const;
     FigureLook figureLook() const;
     QColor severity(int severity) const { return severity == 0 ? error : severity == 1 ? warning : note; }
 };

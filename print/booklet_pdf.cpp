@@ -6,6 +6,7 @@
 #include "fonts.hpp"
 #include "library/library.hpp"
 #include "sequence/order.hpp"
+#include "sequence/told.hpp"
 #include "step_figure.hpp"
 #include "units/length.hpp"
 
@@ -214,12 +215,29 @@ void seamsSection(Flow& flow, const Edition& edition, Unit unit)
     }
 }
 
-/// Words of a step in every size that has it.
-std::string wordsOf(const Edition& edition, const AllSizes<Step>& row, Message Step::*which, Unit unit)
-{
-    return edition.words<Step>(
-        row, [&](const Step& s) { return s.*which; }, unit, readersLanguage());
-}
+/// What is told at a step in every size that has it.
+class SaidInSizes {
+public:
+    SaidInSizes(const Edition& edition, const AllSizes<Step>& row) : m_edition(edition), m_said(row.in.size())
+    {
+        for (std::size_t i = 0; i < row.in.size(); ++i) {
+            if (row.in[i])
+                m_said[i] = told(*edition.patterns()[i], *row.in[i]);
+            m_row.in.push_back(row.in[i] ? &m_said[i] : nullptr);
+        }
+    }
+    const AllSizes<StepWords>& row() const { return m_row; }
+    QString words(Message StepWords::*which, Unit unit) const
+    {
+        return text(m_edition.words<StepWords>(
+            m_row, [&](const StepWords& w) { return w.*which; }, unit, readersLanguage()));
+    }
+
+private:
+    const Edition& m_edition;
+    std::vector<StepWords> m_said;
+    AllSizes<StepWords> m_row;
+};
 
 /// Sizes that have a step, where not all have it.
 QString onlyIn(const Edition& edition, const AllSizes<Step>& row)
@@ -247,13 +265,15 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
     for (const auto& row : edition.steps()) {
         const Step& s = row.any();
         const Pattern& p = *patterns[std::size_t(std::find(row.in.begin(), row.in.end(), &s) - row.in.begin())];
-        const QString title = text(wordsOf(edition, row, &Step::title, unit)) + onlyIn(edition, row),
-                      body = text(wordsOf(edition, row, &Step::text, unit)),
-                      check = text(wordsOf(edition, row, &Step::check, unit));
+        const SaidInSizes said(edition, row);
+        const QString title = text(edition.words<Step>(
+                                  row, [](const Step& each) { return each.title; }, unit, readersLanguage()))
+            + onlyIn(edition, row),
+                      body = said.words(&StepWords::text, unit), check = said.words(&StepWords::check, unit);
         const double figure = 62, wide = flow.width() - figure - 6;
         QStringList cautions;
-        for (const auto& c : edition.sentences<Step>(
-                 row, [](const Step& each) { return each.cautions; }, unit, readersLanguage()))
+        for (const auto& c : edition.sentences<StepWords>(
+                 said.row(), [](const StepWords& each) { return each.cautions; }, unit, readersLanguage()))
             cautions << text(c);
         double h = flow.heightOf(title, 3.9, QFont::DemiBold, wide) + flow.heightOf(body, 3.4, QFont::Normal, wide)
             + 14;
@@ -274,7 +294,7 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
         flow.paragraph(QString::number(++number) + ".  " + title, 3.9, QFont::DemiBold, kInk, 0, wide);
         flow.paragraph(body, 3.4, QFont::Normal, kInk, 0, wide);
         QStringList facts;
-        facts << text(edition.bySize<Step>(row, [&](const Step& each) {
+        facts << text(edition.bySize<StepWords>(said.row(), [&](const StepWords& each) {
             std::string all;
             for (const auto& fact : factsOf(each))
                 all += (all.empty() ? "" : "; ") + words(fact, unit, readersLanguage());

@@ -105,7 +105,7 @@ void drawStepFigure(QPainter& painter, const QRectF& target, const Pattern& p, c
         const double spare = (target.height() - caption - l.h() * scale) / 2;
         view.origin = {x - left * scale, target.top() + spare + top * scale};
         PieceLook pieceLook;
-        pieceLook.card = l.piece->group == PieceGroup::Lining ? look.lining : look.shell;
+        pieceLook.card = l.piece->coat == Coat::Lining ? look.lining : look.shell;
         pieceLook.edge = pieceLook.ink = look.ink;
         pieceLook.stitch = look.faint;
         pieceLook.line = look.line;

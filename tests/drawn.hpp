@@ -8,13 +8,14 @@
 #include "design/spec.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
+#include "sequence/told.hpp"
 
 #include <catch2/catch.hpp>
 
 namespace tectonis {
 
 /// Of what ships with the program.
-inline const Material& material(const std::string& id) { return Library::builtIn()->material(id); }
+inline const Material& material(const MaterialId& id) { return Library::builtIn()->material(id); }
 inline const Paper& paperOf(const std::string& name) { return Library::builtIn()->paper(name); }
 
 inline Pattern medium(const Design& d) { return draftAll(d)[1]; }
@@ -42,6 +43,9 @@ inline double worked(const Pattern& p, const std::string& key)
     FAIL("no working " << key);
     return 0;
 }
+
+/// What a maker reads at a step.
+inline Message textOf(const Pattern& p, const char* step) { return told(p, *p.step(step)).text; }
 
 /// What one check says of the middle size.
 inline Findings found(const Design& d, const std::string& check)

@@ -27,14 +27,14 @@ public:
         setMouseTracking(true);
     }
 
-    bool shown[4] = {true, true, false, true}; ///< by PieceGroup
+    bool shown[4] = {true, true, false, true}; ///< by Coat
 
     /// One card: a piece, or one of its interlinings.
     struct Card {
         PieceId piece;
         std::string code;
         QString name;
-        PieceGroup group;
+        Coat group;
         Run outline;
         const Layer* layer = nullptr;
         int count;
@@ -47,17 +47,17 @@ public:
     {
         m_cards.clear();
         const Pattern& p = m_document.pattern();
-        for (const auto group : {PieceGroup::Shell, PieceGroup::Lining, PieceGroup::Interlining, PieceGroup::Strip}) {
+        for (const auto group : {Coat::Shell, Coat::Lining, Coat::Interlining, Coat::Strip}) {
             if (!shown[int(group)])
                 continue;
             for (const auto& piece : p.pieces) {
-                if (piece.group == group)
+                if (piece.coat == group)
                     m_cards.push_back(
                         {piece.key, piece.code, text(piece.name), group, piece.cut, nullptr, piece.count});
-                if (group == PieceGroup::Interlining)
+                if (group == Coat::Interlining)
                     for (const auto& layer : piece.layers)
-                        m_cards.push_back({piece.key, layer.code, QString::fromStdString(layer.material), group,
-                            layer.outline, &layer, piece.count});
+                        m_cards.push_back({piece.key, layer.code, text(layer.material.text()), group, layer.outline,
+                            &layer, piece.count});
             }
         }
         // One scale for all cards: the tallest standing piece fills the hooks' height; long strips lie down.
@@ -99,7 +99,7 @@ public:
     double hang()
     {
         double x = 10;
-        PieceGroup last = PieceGroup::Shell;
+        Coat last = Coat::Shell;
         for (auto& c : m_cards) {
             const Box b = boundsOf(c.outline);
             if (c.group != last && x > 10)

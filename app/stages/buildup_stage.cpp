@@ -62,7 +62,7 @@ protected:
             p.setTransform(slant, true);
             View v;
             v.scale = scale;
-            PieceLook look = t.pieceLook(piece->group);
+            PieceLook look = t.pieceLook(piece->coat);
             look.label = false, look.marks = false;
             if (i == 0)
                 drawPiece(p, v, *piece, look);

@@ -59,7 +59,7 @@ protected:
             const Piece* piece = doc().pattern().piece(item.pieceKey);
             const bool mine = item.pieceKey == doc().pieceInHand();
             p.setPen(QPen(mine ? t.accent : t.dark ? QColor(0xB9B1A3) : QColor(0x5A4F43), mine ? 2 : 1.1));
-            p.setBrush(t.groupColor(item.layer ? PieceGroup::Interlining : piece ? piece->group : PieceGroup::Shell));
+            p.setBrush(t.groupColor(item.layer ? Coat::Interlining : piece ? piece->coat : Coat::Shell));
             const QPainterPath path = pathOf(alongCloth(item), at, true);
             p.drawPath(path);
             p.setPen(t.ink);

@@ -116,9 +116,9 @@ protected:
         m_laid.clear();
         constexpr double gap = 34;
         double x = 0, y = 0, rowHeight = 0;
-        for (const auto group : {PieceGroup::Shell, PieceGroup::Lining, PieceGroup::Interlining, PieceGroup::Strip}) {
+        for (const auto group : {Coat::Shell, Coat::Lining, Coat::Interlining, Coat::Strip}) {
             for (const auto& piece : doc().pattern().pieces) {
-                if (piece.group != group)
+                if (piece.coat != group)
                     continue;
                 Placement at;
                 Box b = boundsOf(piece.cut);
@@ -163,7 +163,7 @@ protected:
         for (const auto& s : laid()) {
             View v = base;
             v.placement = s.at;
-            PieceLook look = t.pieceLook(s.piece->group, s.piece->key == doc().pieceInHand());
+            PieceLook look = t.pieceLook(s.piece->coat, s.piece->key == doc().pieceInHand());
             look.textSize = std::clamp(26 * base.scale, 10.0, 22.0);
             look.marks = look.dashed = base.scale > 0.2;
             drawPiece(p, v, *s.piece, look, text(s.piece->name));
@@ -240,7 +240,7 @@ protected:
         roll.dx = from.x - landed.x, roll.dy = from.y - landed.y;
         View v = base;
         v.placement = roll;
-        PieceLook look = theme().pieceLook(mate->group, false);
+        PieceLook look = theme().pieceLook(mate->coat, false);
         look.card.setAlpha(150);
         look.label = false;
         p.save();

@@ -209,7 +209,7 @@ protected:
         for (const auto& f : faces()) {
             View v = base;
             v.placement = f.at;
-            PieceLook look = t.pieceLook(f.piece->group, f.piece->key == doc().pieceInHand());
+            PieceLook look = t.pieceLook(f.piece->coat, f.piece->key == doc().pieceInHand());
             look.textSize = 12;
             look.label = false;
             drawPiece(p, v, *f.piece, look);

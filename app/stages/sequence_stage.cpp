@@ -6,6 +6,7 @@
 #include "picture.hpp"
 #include "qtext.hpp"
 #include "sequence/order.hpp"
+#include "sequence/told.hpp"
 #include "sequence/rules.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -378,12 +379,13 @@ private:
     void showCard(const Step& s, const DryState& state, double minutes)
     {
         const Theme& t = theme();
+        const StepWords said = told(m_document.pattern(), s);
         QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p "
                                "style='margin:0 0 6px 0'>%4</p>")
                            .arg(t.muted.name(), spokenName(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
-                               text(s.text, m_document.unit()).toHtmlEscaped());
+                               text(said.text, m_document.unit()).toHtmlEscaped());
         QStringList facts;
-        for (const auto& fact : factsOf(s))
+        for (const auto& fact : factsOf(said))
             facts << text(fact, m_document.unit());
         facts << spoken("{} min of {} min in all", fixed(s.minutes, 1), fixed(minutes, 0));
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
@@ -400,9 +402,9 @@ private:
             html += QString("<p style='margin:0 0 6px 0;color:%1'><b>%2</b> %3</p>")
                         .arg(color.name(), heading.toHtmlEscaped(), text(words, m_document.unit()).toHtmlEscaped());
         };
-        if (!s.check.empty())
-            headed(spoken("Check:"), s.check, t.ink);
-        for (const auto& caution : s.cautions)
+        if (!said.check.empty())
+            headed(spoken("Check:"), said.check, t.ink);
+        for (const auto& caution : said.cautions)
             headed(spoken("Caution:"), caution, t.warning);
         for (const auto& problem : state.problems)
             headed(spoken("Forbidden order:"), problem, t.error);

@@ -65,7 +65,7 @@ protected:
             v.placement = placed(*piece);
             const bool shown = k == doc().size();
             p.setPen(Qt::NoPen);
-            QColor card = t.groupColor(piece->group);
+            QColor card = t.groupColor(piece->coat);
             card.setAlpha(shown ? 255 : 150);
             p.setBrush(card);
             p.drawPath(pathOf(piece->cut, v, true));

@@ -189,7 +189,7 @@ TEST_CASE("On the faces a part shows the hand, is dragged onto another face, and
     drag(bench, pocket, front);
     CHECK(d.design().choices.at("slip.site") == "front");
     CHECK(d.undoStack().count() == edits + 1); // one drag, one step back
-    CHECK(d.pattern().piece("slip")->group == PieceGroup::Shell);
+    CHECK(d.pattern().piece("slip")->coat == Coat::Shell);
     s.press(Qt::Key_Z, Qt::ControlModifier);
     CHECK(d.design().choices.at("slip.site") == "lining front");
     // Sideways on its own face: the docket says by how much.

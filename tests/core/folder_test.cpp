@@ -164,8 +164,7 @@ TEST_CASE("A lining is laid the other way round: its face looks inwards, its rig
         folder.lay(coat.key("front"), [](Point q) { return Vec3{q.x, q.y, 30}; });
     });
     for (const auto& f : ofKind(m, "cloth"))
-        CHECK(
-            (cross(f.corners[1] - f.corners[0], f.corners[2] - f.corners[1]).z > 0) == (f.coat == Facet::Coat::Shell));
+        CHECK((cross(f.corners[1] - f.corners[0], f.corners[2] - f.corners[1]).z > 0) == (f.coat == Coat::Shell));
     const auto overlays = ofKind(m, "overlay");
     REQUIRE(overlays.size() == 1);
     for (const Vec3 v : overlays[0].corners) {
@@ -262,7 +261,7 @@ TEST_CASE("A gathered disc keeps its cloth: rings and radii by their true length
         const Mockup m = mockupOf(d, p);
         std::vector<Facet> shell;
         for (const auto& f : ofKind(m, "cloth"))
-            if (f.coat == Facet::Coat::Shell)
+            if (f.coat == Coat::Shell)
                 shell.push_back(f);
         const double r = p.values.at("radius"), neck = p.values.at("channel");
         CHECK(areaOfFacets(shell) == Approx(pi * r * r).epsilon(0.02)); // a polygon of 48 sides lacks 0.3 %

@@ -292,7 +292,7 @@ TEST_CASE("What a form adds to the words of a seam stands in its step, in both c
     const Pattern p = medium(newDesign("flat-pouch"));
     int said = 0;
     for (const auto& step : p.steps)
-        said += words(step.text).find("Notch out the allowance at the round corners") != std::string::npos;
+        said += words(told(p, step).text).find("Notch out the allowance of the ") != std::string::npos;
     CHECK(said == 2);
 }
 
@@ -375,7 +375,7 @@ TEST_CASE("Every layer is put on in one step, that of its fixing; every piece of
                 std::vector<std::string> in;
                 for (const auto& step : p.steps)
                     if (step.kind == StepKind::Interline
-                        && (", " + words(step.text).substr(0, words(step.text).find(':')) + ",")
+                        && (", " + words(told(p, step).text).substr(0, words(told(p, step).text).find(':')) + ",")
                                 .find(", " + layer.code + ",")
                             != std::string::npos)
                         in.push_back(step.id.text());

@@ -175,7 +175,7 @@ TEST_CASE("Dry run by hand: parts come and go, the opening opens and closes, a z
 
 TEST_CASE("Facts of a step: only what it has, the allowance in the unit asked for")
 {
-    Step s;
+    StepWords s;
     CHECK(factsOf(s).empty());
     s.tool = say("sewing machine"), s.stitch = say("3 mm"), s.allowance = 9.525;
     CHECK(factsOf(s) == std::vector<Message>{say("sewing machine"), say("3 mm"), say("allowance {}", Len(9.525))});

@@ -235,7 +235,7 @@ TEST_CASE(
     // Divergence theorem over the folded shell closes to front area × depth.
     double flux = 0;
     for (const auto& f : mockup.facets) {
-        if (f.kind != "cloth" || f.coat == Facet::Coat::Lining)
+        if (f.kind != "cloth" || f.coat == Coat::Lining)
             continue;
         Vec3 n;
         for (std::size_t i = 0; i < f.corners.size(); ++i)
@@ -492,7 +492,7 @@ TEST_CASE("A gusset cut long reaches past the mouth and has a step that trims it
     const Pattern p = medium(d);
     CHECK(boundsOf(p.piece("gusset")->cut).width() == Approx(exact + 50));
     REQUIRE(p.step("gusset.trim") != nullptr);
-    CHECK(exactly(p.step("gusset.trim")->text).find("{25}") != std::string::npos);
+    CHECK(exactly(textOf(p, "gusset.trim")).find("{25}") != std::string::npos);
     CHECK(std::abs(p.seam("mouth")->difference()) < 0.01); // the stitch line is as it was
     const auto order = orderOf(d, p);
     CHECK(brokenRules(p, order).empty());

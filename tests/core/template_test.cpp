@@ -98,12 +98,14 @@ TEST_CASE("Lengths inside words follow the reader's unit")
     CHECK(inUnit("a {{7}} b", Unit::Mm) == "a {7}} b"); // what verbatim() makes of a name
     // No step, check, notion or trim names millimetres on its own account; stitch lengths alone are always mm.
     for (const auto& p : draftAll(newDesign("gusseted-satchel"))) {
-        for (const auto& s : p.steps)
-            for (const auto* words : {&s.text, &s.check, &s.title}) {
+        for (const auto& s : p.steps) {
+            const StepWords said = told(p, s);
+            for (const auto* words : {&said.text, &said.check, &s.title}) {
                 INFO(*words);
                 // Interlining steps list materials, whose names may hold a thickness.
                 CHECK((s.kind == StepKind::Interline || exactly(*words).find(" mm") == std::string::npos));
             }
+        }
         for (const auto& h : p.hardware)
             CHECK(exactly(h.sizeText).find(" mm") == std::string::npos);
     }

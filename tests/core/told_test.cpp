@@ -110,7 +110,7 @@ TEST_CASE("Tiles: neighbours share a strip of 10 mm, and every outline point in 
 
 TEST_CASE("Allowances in words are those of the edges that are sewn: every seam's step on every form and part")
 {
-    static const std::regex told("sew(?:n)?[^.;{]* at \\{([0-9.]+)\\}");
+    static const std::regex number("[Ss]ew(?:n)?[^.;{]* at \\{([0-9.]+)\\}");
     int steps = 0;
     forEveryDesign([&](const std::string& name, const Design& d) {
         const Pattern p = medium(d);
@@ -125,19 +125,20 @@ TEST_CASE("Allowances in words are those of the edges that are sewn: every seam'
                                     allowances.end(), {e->allowance, e->allowanceAtEnd.value_or(e->allowance)});
             if (allowances.empty())
                 continue;
-            const std::string text = exactly(step.text);
-            for (auto it = std::sregex_iterator(text.begin(), text.end(), told); it != std::sregex_iterator(); ++it) {
-                const double said = std::stod((*it)[1]);
+            const StepWords said = told(p, step);
+            const std::string text = exactly(said.text);
+            for (auto it = std::sregex_iterator(text.begin(), text.end(), number); it != std::sregex_iterator(); ++it) {
+                const double at = std::stod((*it)[1]);
                 ++steps;
                 INFO(name << ", step " << step.id << ": " << it->str());
                 CHECK(std::any_of(
-                    allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - said) < 0.001; }));
+                    allowances.begin(), allowances.end(), [&](double a) { return std::abs(a - at) < 0.001; }));
             }
-            if (step.kind == StepKind::Seam && step.allowance > 0 && step.id != "mouth") {
-                INFO(name << ", step " << step.id << " told at " << step.allowance);
-                const bool raw = step.allowance == 3.2; // beside a raw edge
+            if (step.kind == StepKind::Seam && said.allowance > 0 && step.id != "mouth") {
+                INFO(name << ", step " << step.id << " told at " << said.allowance);
+                const bool raw = said.allowance == 3.2; // beside a raw edge
                 CHECK((raw || std::any_of(allowances.begin(), allowances.end(), [&](double a) {
-                    return std::abs(a - step.allowance) < 0.001;
+                    return std::abs(a - said.allowance) < 0.001;
                 })));
             }
         }
@@ -148,9 +149,9 @@ TEST_CASE("Allowances in words are those of the edges that are sewn: every seam'
     setChoice(d, "assembly", "drop-in");
     const Pattern p = medium(d);
     CHECK(p.piece("front")->edge("top")->allowance == 13);
-    CHECK_THAT(exactly(p.step("mouth")->text), Contains("to the wrong side ({13})"));
+    CHECK_THAT(exactly(textOf(p, "mouth")), Contains("to the wrong side ({13})"));
     setChoice(d, "assembly", "bagged-out");
-    CHECK_THAT(exactly(medium(d).step("mouth")->text), Contains("sew round the mouth at {13}"));
+    CHECK_THAT(exactly(textOf(medium(d), "mouth")), Contains("Sew round the mouth at {13}"));
 }
 
 TEST_CASE("Minutes by hand: handling of the kind of step, and the seam's length at the workshop's speed")

@@ -105,7 +105,7 @@ TEST_CASE("A partial seam: stop squares on both mates at the same lengths, its s
             }
         CHECK(stops == 2);
         CHECK_THAT(
-            exactly(p.step("front-gusset")->text), Contains("{30}") && Contains("{50.8}") && Contains("stop squares"));
+            exactly(textOf(p, "front-gusset")), Contains("{30}") && Contains("{50.8}") && Contains("stop squares"));
         CHECK(std::abs(seam.difference()) < 0.01);
     }
     CHECK(designFromText(designText(d), "bag") == d);

@@ -213,10 +213,11 @@ template <class Visit> void forEachMessage(const Pattern& p, const Visit& visit)
     for (const auto& s : p.sites)
         visit(s.label);
     for (const auto& s : p.steps) {
-        visit(s.title), visit(s.text), visit(s.check);
-        for (const auto& c : s.cautions)
+        const StepWords said = told(p, s);
+        visit(s.title), visit(said.text), visit(said.check);
+        for (const auto& c : said.cautions)
             visit(c);
-        for (const auto& fact : factsOf(s))
+        for (const auto& fact : factsOf(said))
             visit(fact);
     }
     for (const auto& w : p.workings)

@@ -115,7 +115,7 @@ void compare(const Design& d)
                     : formatNumber((*it)["sold_length"].get<double>() / 1000, 1) + " m");
         }
         const std::string line = row(sizes, lengths);
-        INFO("to buy: " << material(m["id"]).name << " " << line);
+        INFO("to buy: " << material(m["id"].get<std::string>()).name << " " << line);
         CHECK(booklet.find(squeezed(line)) != std::string::npos);
     }
     for (const auto& size : measured["sizes"])

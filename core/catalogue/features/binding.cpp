@@ -80,7 +80,7 @@ public:
         drawRectangle(d.add({.key = f.id,
                           .code = d.freeCode("G"),
                           .name = f.named(say("Binding strip")),
-                          .group = PieceGroup::Strip,
+                          .coat = Coat::Strip,
                           .role = "binding",
                           .material = "lining",
                           .count = joined.count,
@@ -143,15 +143,6 @@ public:
         for (const auto* side : {&d.pattern.seam("mouth")->a, &d.pattern.seam("mouth")->b})
             for (const auto& use : *side)
                 d.piece(use.piece).edge(use.edge)->allowance = 0;
-        for (auto& step : d.steps)
-            if (step.id == "mouth") {
-                step.title = say("Drop the lining in and baste the mouth");
-                step.text = say("Put the lining, wrong side out, into the shell, raw edges level; match seams and "
-                                "centres; baste {} from the edge all round.",
-                    Len(4));
-                step.stitch = say("4–5 mm, basting"), step.allowance = 4,
-                step.check = say("No pleats in either layer.");
-            }
         return {"mouth"};
     }
 };

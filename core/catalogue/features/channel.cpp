@@ -64,7 +64,7 @@ public:
         Piece& strip = d.add({.key = f.id,
             .code = d.freeCode("J"),
             .name = f.named(say("Channel")),
-            .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
+            .coat = site.lining ? Coat::Lining : Coat::Shell,
             .role = "channel strip",
             .material = role,
             .grain = 0});

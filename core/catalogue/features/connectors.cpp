@@ -59,7 +59,7 @@ public:
         Piece& tab = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E",
             .name = say("Connector"),
-            .group = PieceGroup::Strip,
+            .coat = Coat::Strip,
             .role = "connector",
             .material = "shell",
             .count = 2});
@@ -75,8 +75,9 @@ public:
                     && anchors.front()->at == anchor.at; // on two copies of one piece
                 anchors.push_back(&anchor);
                 if (!same)
-                    d.pattern.fittings.push_back({f.key(anchor.name), say("Ring, {}", sideLabel(anchor.name)),
-                        anchor.piece, Fitting::Kind::Ring, anchor.at, f("ring"), 0, say("trapped in the mouth seam")});
+                    d.pattern.fittings.push_back(
+                        {f.key(anchor.name.text()), say("Ring, {}", sideLabel(anchor.name.text())), anchor.piece,
+                            Fitting::Kind::Ring, anchor.at, f("ring"), 0, say("trapped in the mouth seam")});
             }
         if (anchors.size() != 2)
             throw InputError(f.id.text(), say("this form has no two places at its mouth for connectors"));
@@ -89,34 +90,23 @@ public:
 
         d.addFlatWork({.id = f.key("make"),
             .title = say("Make the connectors"),
-            .text = say("Fold {}, press, edge-stitch both long edges. Thread each through a ring and fold in half.",
-                foldWords(cut, f("width"))),
+            .acts = {act::foldStrip(f.id, f("width")),
+                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {f.key("left")}}},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
             .yields = f.id,
-            .pieces = {f.id},
-            .fittings = {f.key("left")},
-            .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("iron, sewing machine"),
             .check = say(
                 "The ring turns freely: the tab is {} wide in a ring of {}.", Len(f("width")), Len(f("ring")))});
-        Step baste{.id = f.key("baste"),
+        d.addBeforeJoining({.id = f.key("baste"),
             .title = say("Baste the connectors to the mouth"),
-            .text = say("Centre each connector on its side of the mouth, ring inwards, raw ends {} past the edge; "
-                        "baste {} from the edge, trim level.",
-                Len(f("overlap")), Len(5)),
+            .acts = {act::lay(f.id, first.piece, "mouth", f("overlap")), act::baste(5), act::trim(f.id, 0)},
             .kind = StepKind::Baste,
             .phase = first.phase,
             .consumes = {first.part, f.id},
             .yields = first.part,
-            .pieces = {first.piece, f.id},
             .fittings = {f.key("left")},
-            .allowance = 5,
-            .stitch = say("4–5 mm, basting"),
-            .tool = say("sewing machine"),
-            .check = say("The ring points down, into the bag side of the piece.")};
-        d.addBeforeJoining(std::move(baste));
+            .check = say("Each is in the middle of its side; the ring points down, into the bag side of the piece.")});
     }
 };
 

@@ -65,7 +65,7 @@ public:
         Piece& patch = d.add({.key = f.id,
             .code = d.freeCode("Q"),
             .name = f.named(say("Corner patch")),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "patch",
             .material = "overlay",
             .count = 2,

@@ -76,14 +76,14 @@ public:
         Piece& outer = d.add({.key = f.key("outer"),
             .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D",
             .name = say("Flap"),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "flap",
             .material = "shell"});
         drawUPanel(outer, shape);
         Piece& under = d.add({.key = f.key("lining"),
             .code = "L" + outer.code,
             .name = say("Flap lining"),
-            .group = PieceGroup::Lining,
+            .coat = Coat::Lining,
             .role = "flap lining",
             .material = "lining"});
         drawUPanel(under, shape);
@@ -133,39 +133,29 @@ public:
             notches.push_back({"hinge", 0, say("flap ends"), true});
             notches.push_back({"hinge", e.length(), say("flap ends"), true});
         }
-        const PieceId outer = f.key("outer");
         const Message what = within(face.name);
+        // Caught, it lies on the half that it does not hang over in the end: its outer side on the lower half.
         d.addBeforeUse(Step{.id = f.key("baste"),
                            .title = say("Baste the flap to the lower {}", what),
-                           .text = say("Flap lining against the right side of the lower {}'s top edge, ends on the "
-                                       "stop squares; baste {} from the edge.",
-                               what, Len(4)),
+                           .acts = {act::lay(f.key("outer"), lower, f.key("caught")), act::baste(4)},
                            .kind = StepKind::Baste,
                            .phase = site.phase,
                            .consumes = {f.id, lower},
                            .yields = lower,
-                           .pieces = {outer, lower},
-                           .seams = {f.key("caught")},
-                           .allowance = 4,
-                           .stitch = say("4–5 mm, basting"),
-                           .tool = say("sewing machine"),
                            .check = say("The flap is centred: both ends on their marks.")},
             face.key);
-        d.addBeforeUse(Step{.id = f.key("join"),
-                           .title = say("Join the upper and the lower {} over the flap", what),
-                           .text = say("Right sides together with the flap between, sew at {}. Press the allowances up "
-                                       "and topstitch {} above the seam.",
-                               Len(s), Len(3.2)),
-                           .kind = StepKind::Seam,
-                           .phase = site.phase,
-                           .consumes = {upper, lower},
-                           .yields = face.key,
-                           .pieces = {upper, lower, outer},
-                           .seams = {f.key("hinge")},
-                           .allowance = s,
-                           .stitch = say("2.5–3 mm, lockstitch 301"),
-                           .tool = say("sewing machine"),
-                           .check = say("Laid flat, the {} is as tall as it was drafted.", what)},
+        d.addBeforeUse(
+            Step{.id = f.key("join"),
+                .title = say("Join the upper and the lower {} over the flap", what),
+                .acts = {act::sew({f.key("hinge")}), act::press({f.key("hinge")}, Act::To::Second),
+                    act::topstitch({f.key("hinge")}, 3.2, Act::To::Second)},
+                .kind = StepKind::Seam,
+                .phase = site.phase,
+                .consumes = {upper, lower},
+                .yields = face.key,
+                .check = say("The flap stands up, clear of the topstitching; laid flat, the {} is as tall as "
+                             "it was drafted.",
+                    what)},
             face.key);
     }
 
@@ -243,42 +233,26 @@ public:
     void makeSteps(FeatureScope& f, const PieceId& face) const
     {
         Drafter& d = f.d;
-        const double s = f("allowance");
         d.work({f.key("outer"), f.key("clip"), say("Clip spacing at the flap's corners"), "opening*radius/allowance",
-            {{"opening", 3}, {"radius", f("radius")}, {"allowance", s}}, 0, Kind::Trade, "mm",
+            {{"opening", 3}, {"radius", f("radius")}, {"allowance", f("allowance")}}, 0, Kind::Trade, "mm",
             say("notch out wedges on the convex corner; {} is common practice", Len(3))});
-        const PieceId outer = f.key("outer"), lining = f.key("lining");
-        d.addBeforeUse(
-            Step{.id = f.key("sew"),
-                .title = say("Sew the flap to its lining"),
-                .text = say(
-                    "Right sides together, sew the sides and the lower edge at {}; leave the hinge edge open.", Len(s)),
-                .kind = StepKind::Seam,
-                .phase = f.site().phase,
-                .consumes = {outer, lining},
-                .yields = f.id,
-                .pieces = {outer, lining},
-                .seams = {f.key("turned")},
-                .allowance = s,
-                .stitch = say("2.5–3 mm, lockstitch 301"),
-                .tool = say("sewing machine"),
-                .check = say("The snap half on the lining is set.")},
+        const act::Seams round{f.key("turned")};
+        d.addBeforeUse(Step{.id = f.key("sew"),
+                           .title = say("Sew the flap to its lining"),
+                           .acts = {act::sew(round)},
+                           .kind = StepKind::Seam,
+                           .phase = f.site().phase,
+                           .consumes = {f.key("outer"), f.key("lining")},
+                           .yields = f.id,
+                           .check = say("The hinge edge is left open.")},
             face);
         d.addBeforeUse(Step{.id = f.key("turn"),
                            .title = say("Turn and topstitch the flap"),
-                           .text = say("Grade the allowances, notch the corners, turn through the hinge edge, roll the "
-                                       "seam to the edge, press. Topstitch {} from the edge.",
-                               Len(3.2)),
+                           .acts = {act::grade(round), act::turn(round), act::roll(round, 3.2)},
                            .kind = StepKind::Topstitch,
                            .phase = f.site().phase,
                            .consumes = {f.id},
-                           .yields = f.id,
-                           .pieces = {outer, lining},
-                           .seams = {f.key("turned")},
-                           .stitch = say("3.5–4 mm, lockstitch 301"),
-                           .tool = say("iron, sewing machine"),
-                           .check = say("Both corners mirror each other."),
-                           .cautions = {say("Iron and steam: mind your hands; test the heat on an offcut.")}},
+                           .yields = f.id},
             face);
     }
 };

@@ -84,7 +84,7 @@ public:
         Piece& piece = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H",
             .name = f.named(say("Handle")),
-            .group = PieceGroup::Strip,
+            .coat = Coat::Strip,
             .role = "handle",
             .material = role,
             .count = 2});

@@ -97,14 +97,14 @@ public:
         drawRectangle(d.add({.key = front,
                           .code = d.freeCode("P"),
                           .name = say("{}, bag front", title),
-                          .group = PieceGroup::Lining,
+                          .coat = Coat::Lining,
                           .role = "pocket",
                           .material = "lining"}),
             w, h, s);
         Piece& behind = d.add({.key = back,
             .code = d.freeCode("P"),
             .name = say("{}, bag back", title),
-            .group = PieceGroup::Lining,
+            .coat = Coat::Lining,
             .role = "pocket",
             .material = "lining"});
         behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
@@ -142,7 +142,7 @@ public:
         Piece& cover = d.add({.key = f.key("tab" + tag),
             .code = d.freeCode("X"),
             .name = say("{}, end tab", title),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "tab",
             .material = face.material,
             .count = 4});

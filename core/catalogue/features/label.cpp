@@ -48,7 +48,7 @@ public:
         Piece& piece = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("T") ? d.freeCode("T") : "T",
             .name = f.named(say("Label")),
-            .group = PieceGroup::Strip,
+            .coat = Coat::Strip,
             .role = "label",
             .material = "strap"});
         drawRectangle(piece, w, h, 0);

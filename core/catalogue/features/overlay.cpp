@@ -44,7 +44,7 @@ public:
         Piece& piece = d.add({.key = f.id,
             .code = d.freeCode("O"),
             .name = f.named(say("Overlay")),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "overlay",
             .material = "overlay"});
         piece.edges = clipped(face.edges, {0, low ? -1.0 : 1.0}, low ? -y : y,

@@ -84,7 +84,7 @@ public:
         Piece& pocket = d.add({.key = f.id,
             .code = d.freeCode("P"),
             .name = f.named(say("Patch pocket")),
-            .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
+            .coat = site.lining ? Coat::Lining : Coat::Shell,
             .role = "pocket",
             .material = role});
         const double wide = w + extra;
@@ -215,7 +215,7 @@ public:
         Piece& strip = d.add({.key = f.key("bellows"),
             .code = d.freeCode("P"),
             .name = f.named(say("Bellows strip")),
-            .group = role == "lining" ? PieceGroup::Lining : PieceGroup::Shell,
+            .coat = role == "lining" ? Coat::Lining : Coat::Shell,
             .role = "pocket",
             .material = role,
             .grain = 0});
@@ -264,7 +264,7 @@ public:
             Piece& lid = d.add({.key = f.key(under ? "lid.under" : "lid"),
                 .code = d.freeCode("P"),
                 .name = f.named(under ? say("Pocket flap lining") : say("Pocket flap")),
-                .group = under || role == "lining" ? PieceGroup::Lining : PieceGroup::Shell,
+                .coat = under || role == "lining" ? Coat::Lining : Coat::Shell,
                 .role = "pocket",
                 .material = under ? "lining" : role});
             drawUPanel(lid,

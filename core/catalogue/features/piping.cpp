@@ -69,7 +69,7 @@ public:
         Piece& strip = d.add({.key = f.id,
             .code = d.freeCode("Y"),
             .name = f.named(say("Piping strip")),
-            .group = PieceGroup::Strip,
+            .coat = Coat::Strip,
             .role = "piping",
             .material = "shell",
             .count = strips,

@@ -49,7 +49,7 @@ public:
         Piece& pocket = d.add({.key = f.id,
             .code = d.freeCode("P"),
             .name = f.named(say("Slip pocket")),
-            .group = site.lining ? PieceGroup::Lining : PieceGroup::Shell,
+            .coat = site.lining ? Coat::Lining : Coat::Shell,
             .role = "pocket",
             .material = site.lining ? "lining" : "shell"});
         // Outline order: the outside half lies below the fold, the inside half above.
@@ -80,43 +80,32 @@ public:
         d.pattern.spaces.push_back({f.id.text(), f.named(say("Slip pocket")), w, h, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
         d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
-        steps(f, face);
+        steps(f, face.key);
     }
 
-    void steps(FeatureScope& f, const Piece& face) const
+    void steps(FeatureScope& f, const PieceId& face) const
     {
-        Drafter& d = f.d;
-        const Len s(f("allowance"));
-        Step make{.id = f.key("make"),
-            .title = say("Make the slip pocket"),
-            .text = say("Fold in half, right sides together; sew sides and bottom at {}, leave {} open; clip the "
-                        "corners, turn, press. Topstitch the fold {} from the edge.",
-                s, Len(turningGap(f("width"))), Len(6.4)),
-            .kind = StepKind::Flat,
-            .phase = "Small parts",
-            .consumes = {f.id},
-            .yields = f.id,
-            .pieces = {f.id},
-            .seams = {f.key("bag")},
-            .allowance = f("allowance"),
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine, iron"),
-            .check = say("Finished {} × {}.", Len(f("width")), Len(f("height")))};
-        Step on{.id = f.key("on"),
-            .title = say("Stitch the slip pocket onto the {}", within(face.name)),
-            .text = say("Lay the pocket on its placement line; edge-stitch sides and bottom, bar tacks at both mouth "
-                        "corners. The opening is closed by this row."),
-            .kind = StepKind::Flat,
-            .phase = f.site().phase,
-            .consumes = {face.key, f.id},
-            .yields = face.key,
-            .pieces = {f.id, face.key},
-            .seams = {f.key("on")},
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
-            .check = say("The pocket's top edge is level with the mouth.")};
-        d.addBeforeUse(make, face.key);
-        d.addBeforeUse(on, face.key);
+        const act::Seams bag{f.key("bag")};
+        f.d.addBeforeUse(Step{.id = f.key("make"),
+                             .title = say("Make the slip pocket"),
+                             .acts = {act::foldInHalf(f.id), act::sew(bag), act::grade(bag), act::turn(bag),
+                                 act::press(f.id), act::note(say("Topstitch the fold {} from the edge.", Len(6.4)))},
+                             .kind = StepKind::Flat,
+                             .phase = "Small parts",
+                             .consumes = {f.id},
+                             .yields = f.id,
+                             .check = say("Finished {} × {}.", Len(f("width")), Len(f("height")))},
+            face);
+        f.d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = say("Stitch the slip pocket onto the {}", within(f.d.piece(face).name)),
+                .acts = {act::stitchOn({f.key("on")}), act::note(say("This row closes the opening of the pocket."))},
+                .kind = StepKind::Flat,
+                .phase = f.site().phase,
+                .consumes = {face, f.id},
+                .yields = face,
+                .check = say("The pocket's top edge is level with the mouth.")},
+            face);
     }
 };
 

@@ -72,8 +72,8 @@ public:
         d.pattern.hardware.push_back(
             {label("Magnetic snap"), 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
         d.pattern.handles.push_back({f.dimension("drop"), halves.face, halves.onFace, halves.down, 1});
-        step(f, halves.face, halves.phase, "front half", "front of the bag");
-        step(f, halves.under, halves.underPhase, "flap half", "flap lining");
+        step(f, halves.face, halves.phase, "front half");
+        step(f, halves.under, halves.underPhase, "flap half");
     }
 
     static Halves onFlapPart(FeatureScope& f)
@@ -172,25 +172,17 @@ public:
         d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = area}, what});
     }
 
-    void step(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half,
-        const std::string& where) const
+    void step(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half) const
     {
-        Step s{.id = f.key(half == "front half" ? "front" : "flap"),
-            .title = say("Set the snap's {}", sideLabel(half)),
-            .text = say("Mark the drill mark on the {}, slit for the prongs, push them through the layer and its "
-                        "patch, put the washer on, bend the prongs, cover them.",
-                sideLabel(where)),
-            .kind = StepKind::Hardware,
-            .phase = phase,
-            .consumes = {piece},
-            .yields = piece,
-            .pieces = {piece},
-            .fittings = {f.key(half)},
-            .tool = say("awl, pliers"),
-            .check = say("The half sits on its mark within {}.", Len(1)),
-            .cautions = {say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."),
-                say("Awl and prongs: wear eye protection.")}};
-        f.d.addBeforeUse(std::move(s), piece);
+        f.d.addBeforeUse(Step{.id = f.key(half == "front half" ? "front" : "flap"),
+                             .title = say("Set the snap's {}", sideLabel(half)),
+                             .acts = {act::setSnap(f.key(half))},
+                             .kind = StepKind::Hardware,
+                             .phase = phase,
+                             .consumes = {piece},
+                             .yields = piece,
+                             .pieces = {piece}},
+            piece);
     }
 };
 

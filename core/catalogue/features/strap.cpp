@@ -93,7 +93,7 @@ public:
         Piece& strap = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
             .name = strips > 1 ? say("Strap strip") : say("Strap"),
-            .group = PieceGroup::Strip,
+            .coat = Coat::Strip,
             .role = "strap",
             .material = role,
             .count = strips});

@@ -89,7 +89,7 @@ public:
         d.add({.key = f.key("tab"),
             .code = d.freeCode("X"),
             .name = f.named(say("Zip tab")),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "tab",
             .material = "shell",
             .count = longTail && !recessed ? 1 : 2});
@@ -123,7 +123,7 @@ public:
         Piece& tab = f.d.add({.key = f.key("tab.tail"),
             .code = f.d.freeCode("X"),
             .name = f.named(say("Zip tail tab")),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "tab",
             .material = "shell"});
         drawRectangle(tab, f("tape"), 2 * kTabLap, f("allowance"));
@@ -146,7 +146,7 @@ public:
             Piece& band = d.add({.key = f.key(under ? "band.under" : "band"),
                 .code = d.freeCode("X"),
                 .name = f.named(under ? say("Zip band lining") : say("Zip band")),
-                .group = under ? PieceGroup::Lining : PieceGroup::Shell,
+                .coat = under ? Coat::Lining : Coat::Shell,
                 .role = "zip band",
                 .material = under ? "lining" : "shell",
                 .count = 2,

@@ -83,7 +83,7 @@ public:
         d.pattern.spaces.push_back(
             {f.id.text(), f.named(say("Zip pocket")), zip, depth - box, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.dimension("drop"), panel.key, {x + half, y1}, {0, -1}, 1});
-        steps(f, panel);
+        steps(f, panel.key);
     }
 
     /// The bag hangs from the window's lower edge, folds up and closes behind the upper edge: its strip is folded at
@@ -99,7 +99,7 @@ public:
         Piece& bag = d.add({.key = f.key("bag"),
             .code = d.freeCode("P"),
             .name = f.named(say("Zip pocket bag")),
-            .group = PieceGroup::Lining,
+            .coat = Coat::Lining,
             .role = "pocket",
             .material = "lining"});
         bag.edges = {{"top front", lineRun({{0, 0}, {w, 0}}), s, {}},
@@ -124,56 +124,35 @@ public:
             .allowance = s});
     }
 
-    void steps(FeatureScope& f, const Piece& panel) const
+    void steps(FeatureScope& f, const PieceId& panel) const
     {
-        Drafter& d = f.d;
-        const PieceId bag = f.key("bag");
-        Step window{.id = f.key("window"),
-            .title = say("Open the window in the {}", within(panel.name)),
-            .text = say("Bag on the face, right sides together, windows matched; sew round the box; slash along the "
-                        "middle, Y-cuts into the corners from {} inside the ends. Push the bag through, press.",
-                Len(6.4)),
-            .kind = StepKind::Flat,
-            .phase = f.site().phase,
-            .consumes = {panel.key, bag},
-            .yields = panel.key,
-            .pieces = {panel.key, bag},
-            .seams = {f.key("window")},
-            .stitch = say("2 mm round the box, lockstitch 301"),
-            .tool = say("sewing machine, scissors, iron"),
-            .check = say("The window lies flat; its corners are square.")};
-        Step zip{.id = f.key("zip"),
-            .title = say("Sew the zip behind the window"),
-            .text = say("Centre the zip in the window, slider closed at the left; edge-stitch all round {} from the "
-                        "fold; bar tacks at both ends.",
-                Len(2)),
-            .kind = StepKind::Hardware,
-            .phase = f.site().phase,
-            .consumes = {panel.key},
-            .yields = panel.key,
-            .pieces = {panel.key},
-            .fittings = {f.key("zip")},
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine, zip foot"),
-            .check = say("The slider runs from end to end."),
-            .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}};
-        Step close{.id = f.key("bag"),
-            .title = say("Close the zip pocket bag"),
-            .text = say(
-                "Fold the bag up behind the zip, tops level; sew sides and top at {}, the face held out of the way.",
-                Len(f("allowance"))),
-            .kind = StepKind::Flat,
-            .phase = f.site().phase,
-            .consumes = {panel.key},
-            .yields = panel.key,
-            .pieces = {bag},
-            .seams = {f.key("sides")},
-            .allowance = f("allowance"),
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
-            .check = say("The face is not caught.")};
-        for (Step* step : {&close, &zip, &window})
-            d.addBeforeUse(std::move(*step), panel.key);
+        const auto add = [&](const char* id, const Message& title, StepKind kind, std::vector<Act> acts, bool bag) {
+            Step step{.id = f.key(id),
+                .title = title,
+                .acts = std::move(acts),
+                .kind = kind,
+                .phase = f.site().phase,
+                .consumes = {panel},
+                .yields = panel};
+            if (bag)
+                step.consumes.push_back(f.key("bag"));
+            f.d.addBeforeUse(std::move(step), panel);
+        };
+        const Message name = within(f.d.piece(panel).name);
+        // The latest goes in first: each is put before what is there.
+        add("bag", say("Close the zip pocket bag"), StepKind::Flat,
+            {act::note(say("Fold the bag up behind the zip, tops level, the {} held out of the way.", name)),
+                act::sew({f.key("sides")}), act::note(say("The {} is not caught.", name))},
+            false);
+        add("zip", say("Sew the zip behind the window"), StepKind::Hardware,
+            {{.verb = Act::Verb::InsertZip,
+                .pieces = {panel},
+                .fittings = {f.key("zip")},
+                .zips = {f.key("zip")},
+                .distance = 2}},
+            false);
+        add("window", say("Open the window in the {}", name), StepKind::Flat,
+            {{.verb = Act::Verb::Window, .seams = {f.key("window")}, .distance = 6.4}}, true);
     }
 };
 

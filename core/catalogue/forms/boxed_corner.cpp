@@ -75,10 +75,10 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawBoxed(shell);
         workBox(d);
-        Coat lining = Coat::lining(d, liningShrink(d, "front"));
+        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawBoxed(lining);
         const double top = d("height") + d("depth") / 2;
         addFaces(d, sites(), top);

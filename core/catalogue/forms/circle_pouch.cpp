@@ -86,14 +86,14 @@ public:
         drawDisc(d.add({.key = "disc",
                      .code = "A",
                      .name = say("Disc"),
-                     .group = PieceGroup::Shell,
+                     .coat = Coat::Shell,
                      .role = "panel",
                      .material = "shell"}),
             r, s);
         drawDisc(d.add({.key = lined("disc"),
                      .code = "LA",
                      .name = say("Lining disc"),
-                     .group = PieceGroup::Lining,
+                     .coat = Coat::Lining,
                      .role = "lining panel",
                      .material = "lining"}),
             r, s);
@@ -150,7 +150,7 @@ public:
         Piece& ring = d.add({.key = "pockets",
             .code = "P",
             .name = say("Pocket disc"),
-            .group = PieceGroup::Lining,
+            .coat = Coat::Lining,
             .role = "pocket",
             .material = "lining",
             .count = 2});
@@ -285,19 +285,18 @@ public:
                      inside = thicknessOf(p, *p.piece(lined("disc")));
         const Gathered body(r, neck, thick + inside);
         Mockup m;
-        const auto addDisc = [&](const PieceId& piece, double inwards, double radius, Facet::Coat coat,
-                                 const char* kind) {
+        const auto addDisc = [&](const PieceId& piece, double inwards, double radius, Coat coat, const char* kind) {
             for (auto& f : body.facets(*p.piece(piece), inwards, radius)) {
                 f.coat = coat, f.kind = kind;
                 m.facets.push_back(std::move(f));
             }
         };
-        addDisc("disc", 0, r, Facet::Coat::Shell, "cloth");
+        addDisc("disc", 0, r, Coat::Shell, "cloth");
         m.litres = body.litres(0);
-        addDisc(lined("disc"), thick, r, Facet::Coat::Lining, "cloth");
+        addDisc(lined("disc"), thick, r, Coat::Lining, "cloth");
         m.liningLitres = body.litres(thick);
         if (p.piece("pockets"))
-            addDisc("pockets", thick + inside + 0.6, p.values.at("pocket.radius"), Facet::Coat::Lining, "overlay");
+            addDisc("pockets", thick + inside + 0.6, p.values.at("pocket.radius"), Coat::Lining, "overlay");
         for (const double side : {-1.0, 1.0}) {
             std::vector<Vec3> path;
             for (int i = 0; i <= Gathered::panels; i += 2) { // over the outer folds

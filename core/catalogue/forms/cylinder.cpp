@@ -77,10 +77,10 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = round(p) ? d("width") : d("depth");
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(p, 0));
         workGirth(d);
-        Coat lining = Coat::lining(d, liningShrink(d, "front"));
+        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawStanding(lining, body(p, lining.shrink));
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
@@ -96,10 +96,7 @@ public:
         sewStanding(shell, body(p, 0));
         sewStanding(lining, body(p, lining.shrink));
         joinCoats(d,
-            {.mouth = mouthOf(body(p, 0)),
-                .open = lined("base"),
-                .board = p.piece("base.board") ? "base.board" : "",
-                .openPlace = say("the lining's base seam")});
+            {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .board = p.piece("base.board") ? "base.board" : ""});
     }
 
     bool round(const Pattern& p) const { return p.choices.at("base.shape") == "round"; }

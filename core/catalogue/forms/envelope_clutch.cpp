@@ -84,11 +84,11 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("thing.thickness");
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawCoat(shell);
         // Folded inside the shell the lining's way is half a turn about the wall's thickness shorter; flap and mouth
         // stay, where they are sewn to each other.
-        Coat lining = Coat::lining(d, liningShrink(d, "body"));
+        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "body"));
         if (lining.shrink > 0)
             d.work({lined("body"), "lining.fold", say("Lining shorter at the bottom fold"), "pi*wall",
                 {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm",
@@ -107,11 +107,11 @@ public:
         offerFlap(d);
         sewCoat(shell);
         sewCoat(lining);
-        joinCoats(d, {.mouth = mouth(), .open = lined("left"), .openPlace = say("the lining's left seam")});
+        joinCoats(d, {.mouth = mouth(), .open = lined("left")});
     }
 
     /// From the pocket's mouth upwards: front, fold, back, fold, flap; face up, the front hangs head down.
-    void drawCoat(Coat& c) const
+    void drawCoat(CoatDraft& c) const
     {
         Drafter& d = c.d;
         const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = c.shrink,
@@ -142,7 +142,7 @@ public:
         return {{"body", "front top"}, {"body", "right flap"}, {"body", "flap end"}, {"body", "left flap"}};
     }
 
-    void sewCoat(Coat& c) const
+    void sewCoat(CoatDraft& c) const
     {
         c.sew({.id = "sides",
             .title = say("Sew the {}", c.what(say("sides"))),
@@ -150,8 +150,8 @@ public:
             .consumes = {"body"},
             .yields = "shell",
             .phase = "Shell assembly",
-            .text = say("Fold at the bottom fold; stop with a back-stitch exactly at the mouth, clip there to the "
-                        "stitch line."),
+            .before = {act::foldInHalf(c.key("body"))},
+            .then = {act::note(say("Stop exactly at the mouth and back-stitch; clip there to the stitch line."))},
             .check = say("The flap's allowances are free.")});
     }
 

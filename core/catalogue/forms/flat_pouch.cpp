@@ -84,7 +84,7 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = 0;
-        Coat shell = Coat::shell(d), lining = Coat::lining(d, 0);
+        CoatDraft shell = CoatDraft::shell(d), lining = CoatDraft::lining(d, 0);
         drawCoat(shell);
         drawCoat(lining);
         if (pocket(d))
@@ -127,7 +127,7 @@ public:
             piece.edges.push_back({"right side", lineRun({{w, right}, {w, height}}), s, {}});
     }
 
-    void drawCoat(Coat& c) const
+    void drawCoat(CoatDraft& c) const
     {
         Drafter& d = c.d;
         // The lining's face is seen from the other side.
@@ -143,7 +143,7 @@ public:
     }
 
     /// Two layers of the front's lower part, turned at the slanting mouth.
-    void drawPocket(Coat& c) const
+    void drawPocket(CoatDraft& c) const
     {
         Drafter& d = c.d;
         const double w = d("width") / 2, rl = d("radius.left"), rr = d("radius.right"), yl = d("pocket.left"),
@@ -152,7 +152,7 @@ public:
             Piece& piece = d.add({.key = lining ? "pocket.lining" : "pocket",
                 .code = lining ? "LP" : "P",
                 .name = lining ? say("Pocket lining") : say("Angled pocket"),
-                .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
+                .coat = lining ? Coat::Lining : Coat::Shell,
                 .role = "pocket",
                 .material = lining ? "lining" : "shell"});
             piece.edges = {{"mouth", lineRun({{w, yr}, {-w, yl}}), s, {}},
@@ -208,7 +208,7 @@ public:
             .check = say("The mouth lies flat on the front.")});
     }
 
-    void sewCoat(Coat& c) const
+    void sewCoat(CoatDraft& c) const
     {
         c.sew({.id = "outline",
             .title = say("Sew {}", c.what(say("front to back"))),
@@ -216,7 +216,7 @@ public:
             .consumes = {"front", "back"},
             .yields = "shell",
             .phase = "Shell assembly",
-            .text = say("Notch out the allowance at the round corners, press."),
+            .then = {act::grade({})},
             .check = say("Both corners are smooth.")});
     }
 

@@ -140,10 +140,10 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawGusseted(shell, body(p));
         workGusset(d);
-        Coat lining = Coat::lining(d, liningInset(d));
+        CoatDraft lining = CoatDraft::lining(d, liningInset(d));
         drawGusseted(lining, liningBody(d, lining.shrink));
         if (d.choice("base.board") == "yes")
             draftBoard(d);
@@ -273,7 +273,7 @@ public:
         Piece& board = d.add({.key = "base.board",
             .code = "R",
             .name = say("Base board"),
-            .group = PieceGroup::Interlining,
+            .coat = Coat::Interlining,
             .role = "board",
             .material = "board",
             .grain = 0});

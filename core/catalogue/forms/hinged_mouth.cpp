@@ -86,9 +86,9 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawBoxed(shell);
-        Coat lining = Coat::lining(d, liningShrink(d, "front"));
+        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawBoxed(lining);
         drawChannels(d);
         drawBoard(d);
@@ -117,7 +117,7 @@ public:
         Piece& channel = d.add({.key = "channel",
             .code = "E",
             .name = say("Channel"),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "channel",
             .material = "shell",
             .count = 2,
@@ -158,7 +158,7 @@ public:
         Piece& board = d.add({.key = "base.board",
             .code = "R",
             .name = say("Base board"),
-            .group = PieceGroup::Interlining,
+            .coat = Coat::Interlining,
             .role = "board",
             .material = "board",
             .grain = 0});
@@ -211,17 +211,7 @@ public:
             .stitch = stitch,
             .tool = say("sewing machine"),
             .check = say("Side seams meet.")});
-        d.add(Step{.id = "turn",
-            .title = say("Turn the bag through the opening"),
-            .text = say("Reach through the opening in the lining's bottom seam and pull the bag out through it."),
-            .kind = StepKind::Turn,
-            .phase = "Joining",
-            .consumes = {"bag"},
-            .yields = "bag",
-            .pieces = {"front", lined("front")},
-            .tool = say("hands"),
-            .check = say("Corners are pushed out fully."),
-            .turnsThrough = true});
+        turnThrough(d, lined("bottom"), {"front", lined("front")});
         d.add(Step{.id = "stays",
             .title = say("Close the channels over the stays"),
             .text = say("Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
@@ -234,30 +224,8 @@ public:
             .tool = say("sewing machine, zip foot"),
             .check = say("The mouth opens and closes freely."),
             .cautions = {say("Needle strike: keep the foot clear of the metal.")}});
-        d.add(Step{.id = "board",
-            .title = say("Put the base board in"),
-            .text = say("Slide the base board through the opening onto the bottom, between shell and lining. Fix it "
-                        "with a few dots of glue."),
-            .kind = StepKind::Hardware,
-            .phase = "Joining",
-            .consumes = {"bag", "base.board"},
-            .yields = "bag",
-            .pieces = {"base.board"},
-            .tool = say("contact adhesive"),
-            .check = say("The board lies flat and clear of the seams."),
-            .cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")}});
-        d.add(Step{.id = "close",
-            .title = say("Close the turning opening"),
-            .text = say("Fold the allowances in and stitch the opening shut close to the edge, or by hand."),
-            .kind = StepKind::CloseOpening,
-            .phase = "Closing",
-            .consumes = {"bag"},
-            .yields = "bag",
-            .pieces = {lined("front"), lined("back")},
-            .seams = {lined("bottom")},
-            .stitch = say("2.5 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
-            .check = say("Nothing is left between the layers: no pins, no clips.")});
+        putBoardIn(d, "base.board");
+        closeOpening(d, lined("bottom"));
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

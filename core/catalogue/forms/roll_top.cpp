@@ -97,9 +97,9 @@ public:
         d.work({"front", "rolled", say("Height of the walls"), "height + rolls*roll",
             {{"height", d("height")}, {"rolls", d("rolls")}, {"roll", d("roll.height")}}, 0, Kind::Geometry, "mm",
             say("what is rolled down is added")});
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(p, 0));
-        Coat lining = Coat::lining(d, liningShrink(d, "front"));
+        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawStanding(lining, body(p, lining.shrink));
         for (const auto& piece : {"front", "back", "left", "right"})
             for (int i = 0; i <= int(std::lround(d("rolls"))); ++i) {
@@ -115,7 +115,7 @@ public:
         drawStraps(d);
         sewStanding(shell, body(p, 0));
         sewStanding(lining, body(p, lining.shrink));
-        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .openPlace = say("the lining's base seam")});
+        joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base")});
     }
 
     Standing body(const Pattern& p, double in) const
@@ -137,7 +137,7 @@ public:
             Piece& strap = d.add({.key = under ? "strap.under" : "strap.upper",
                 .code = under ? "LF" : "F",
                 .name = under ? say("Strap underside") : say("Shoulder strap"),
-                .group = under ? PieceGroup::Lining : PieceGroup::Shell,
+                .coat = under ? Coat::Lining : Coat::Shell,
                 .role = under ? "strap underside" : "shoulder strap",
                 .material = under ? "lining" : "shell",
                 .count = 2,
@@ -170,7 +170,7 @@ public:
         Piece& tri = d.add({.key = "brace",
             .code = "H",
             .name = say("Brace triangle"),
-            .group = PieceGroup::Shell,
+            .coat = Coat::Shell,
             .role = "brace",
             .material = "shell",
             .count = 4,
@@ -190,7 +190,7 @@ public:
         Piece& tail = d.add({.key = "webbing",
             .code = "W",
             .name = say("Webbing tail"),
-            .group = PieceGroup::Strip,
+            .coat = Coat::Strip,
             .role = "webbing",
             .material = "strap",
             .count = 2});

@@ -82,10 +82,10 @@ public:
     {
         Pattern& p = d.pattern;
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
-        Coat shell = Coat::shell(d);
+        CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(d.pattern, 0));
         workBase(d);
-        Coat lining = Coat::lining(d, liningShrink(d, "front"));
+        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawStanding(lining, body(d.pattern, lining.shrink));
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
@@ -101,8 +101,7 @@ public:
         joinCoats(d,
             {.mouth = mouthOf(body(d.pattern, 0)),
                 .open = lined("base"),
-                .board = d.pattern.piece("base.board") ? "base.board" : "",
-                .openPlace = say("the lining's base seam")});
+                .board = d.pattern.piece("base.board") ? "base.board" : ""});
     }
 
     /// The walls of a coat whose walls lie @p in mm further in; the mouth stays.

@@ -30,7 +30,8 @@ Message trimInWords(const Piece& piece, const LayerRule& rule)
 
 std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Material& cloth, std::size_t number)
 {
-    Layer layer{.code = fmt::format("{}/{}", piece.code, number),
+    Layer layer{.id = piece.key.as<LayerKind>().sub(fmt::format("layer.{}", number)),
+        .code = fmt::format("{}/{}", piece.code, number),
         .material = rule.material,
         .kind = cloth.kind,
         .loft = cloth.compressed < 1,

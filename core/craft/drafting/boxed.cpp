@@ -32,7 +32,7 @@ void markPleats(Piece& panel, const Values& values, double half, double height)
 
 } // namespace
 
-void drawBoxed(Coat& c)
+void drawBoxed(CoatDraft& c)
 {
     Drafter& d = c.d;
     const double pleats = c.isLining ? 0 : pleatHalf(d.pattern.values); // the lining lies flat
@@ -96,7 +96,7 @@ void drawBoxed(Coat& c)
         {c.use("back", "right wall", true), c.use("front", "left wall", true)});
 }
 
-void sewBoxed(Coat& c)
+void sewBoxed(CoatDraft& c)
 {
     const double pleats = c.isLining ? 0 : pleatHalf(c.d.pattern.values);
     c.sew({.id = "sides",
@@ -105,10 +105,12 @@ void sewBoxed(Coat& c)
         .consumes = {"front", "back"},
         .yields = "body",
         .phase = "Shell assembly",
-        .text = pleats > 0 ? say("Before the bottom seam lay every pleat along its folds, front and back alike from "
-                                 "the centre, and baste: each takes {}. Press open.",
-                    Len(2 * c.d("pleat")))
-                           : say("Press open."),
+        .before = pleats > 0 ? std::vector<Act>{act::note(
+                      say("Before the bottom seam lay every pleat along its folds, front and back alike from the "
+                          "centre, and baste: each takes {}.",
+                          Len(2 * c.d("pleat"))))}
+                             : std::vector<Act>{},
+        .then = {act::press({}, Act::To::Open)},
         .check = pleats > 0 ? say("Pleated, the bottom seam is {} between the boxes.", Len(c.d("width"))) : Message()});
     const std::string& school = c.d.choice("boxing");
     const Message how = school == "pre-cut"
@@ -123,7 +125,7 @@ void sewBoxed(Coat& c)
         .consumes = {"body"},
         .yields = "shell",
         .phase = "Shell assembly",
-        .text = how,
+        .before = {act::note(how)},
         .check = say("Both corners are {} wide.", Len(2 * (c.d("depth") / 2 - c.shrink)))});
 }
 

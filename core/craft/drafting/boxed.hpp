@@ -14,9 +14,9 @@ double pleatHalf(const Values& values);
 
 /// Front and back of one coat with their seams: sides, bottom, boxes. Where the squares are cut later, their stitch
 /// lines are lines on the face, called as the edges would be.
-void drawBoxed(Coat& coat);
+void drawBoxed(CoatDraft& coat);
 /// Steps: sides and bottom, then the boxes. Yields "shell" or "lining".
-void sewBoxed(Coat& coat);
+void sewBoxed(CoatDraft& coat);
 /// Lays the panels of one coat.
 void foldBoxed(Folder& folder, const Pattern& pattern, const LaidCoat& coat);
 

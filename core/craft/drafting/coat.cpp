@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/coat.hpp"
 
+#include "pattern/seam_shape.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
 #include <set>
 
 namespace tectonis {
@@ -15,56 +15,38 @@ using Kind = Working::Kind;
 
 bool baggedOut(const Drafter& d) { return d.choice("assembly") == "bagged-out"; }
 
-/// The tightest convex curve that one side of a seam lays against a straight mate; infinite if there is none.
-double tightestAgainstStraight(const Pattern& p, const Seam& seam)
+/// The tightest curve that goes round against a straight mate, mm; and whether a straight side goes round anything.
+std::pair<double, bool> roundStraight(const Pattern& p, const Seam& seam)
 {
-    const auto tightest = [&](const std::vector<EdgeUse>& side) {
-        double radius = std::numeric_limits<double>::infinity();
-        for (const auto& use : side)
-            if (const Run* run = p.runBehind(use))
-                for (const auto& s : *run)
-                    if (const auto* arc = std::get_if<Arc>(&s))
-                        radius = std::min(radius, arc->radius);
-        return radius;
-    };
-    const double a = tightest(seam.a), b = tightest(seam.b);
-    return std::isinf(a) != std::isinf(b) ? std::min(a, b) : std::numeric_limits<double>::infinity();
-}
-
-std::vector<PieceId> piecesOf(const Drafter& d, const std::vector<SeamId>& seams)
-{
-    std::vector<PieceId> out;
-    for (const auto& key : seams)
-        for (const auto* side : {&d.pattern.seam(key)->a, &d.pattern.seam(key)->b})
-            for (const auto& use : *side)
-                if (std::find(out.begin(), out.end(), use.piece) == out.end())
-                    out.push_back(use.piece);
-    return out;
+    const SideShape a = shapeOf(p, seam.a), b = shapeOf(p, seam.b);
+    if (a.bends() == b.bends())
+        return {SideShape::none, false};
+    return {a.bends() ? a.convex : b.convex, true};
 }
 
 } // namespace
 
-Coat::Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf)
+CoatDraft::CoatDraft(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf)
     : d(drafter), isLining(lining), shrink(shrinkBy), allowance(allowanceOf), mouth(drafter("allowance.mouth"))
 {}
 
-Coat Coat::shell(Drafter& d) { return {d, false, 0, d("allowance.body")}; }
-Coat Coat::lining(Drafter& d, double shrink) { return {d, true, shrink, d("allowance.lining")}; }
+CoatDraft CoatDraft::shell(Drafter& d) { return {d, false, 0, d("allowance.body")}; }
+CoatDraft CoatDraft::lining(Drafter& d, double shrink) { return {d, true, shrink, d("allowance.lining")}; }
 
-Piece& Coat::add(const std::string& part, const std::string& code, const Message& name, const std::string& ofShell,
+Piece& CoatDraft::add(const std::string& part, const std::string& code, const Message& name, const std::string& ofShell,
     int count, double grain)
 {
     return d.add({.key = key(part),
         .code = isLining ? "L" + code : code,
         .name = isLining ? say("Lining {}", within(name)) : name,
-        .group = isLining ? PieceGroup::Lining : PieceGroup::Shell,
+        .coat = isLining ? Coat::Lining : Coat::Shell,
         .role = role(ofShell),
         .material = isLining ? "lining" : "shell",
         .count = count,
         .grain = grain});
 }
 
-Seam& Coat::join(const std::string& seam, const Message& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b)
+Seam& CoatDraft::join(const std::string& seam, const Message& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b)
 {
     return d.add(Seam{.key = key(seam),
         .name = isLining ? say("Lining {}", within(name)) : name,
@@ -73,13 +55,13 @@ Seam& Coat::join(const std::string& seam, const Message& name, std::vector<EdgeU
         .allowance = allowance});
 }
 
-void Coat::leaveOpen(Seam& seam) const
+void CoatDraft::leaveOpen(Seam& seam) const
 {
     if (isLining && baggedOut(d))
         seam.open = d("opening.length");
 }
 
-void Coat::sew(const Sewing& s)
+void CoatDraft::sew(const Sewing& s)
 {
     std::vector<SeamId> seams;
     std::vector<WorkId> consumes;
@@ -87,41 +69,34 @@ void Coat::sew(const Sewing& s)
         seams.push_back(key(seam));
     for (const auto& part : s.consumes)
         consumes.push_back(key(part));
-    const auto pieces = piecesOf(d, seams);
-    double radius = std::numeric_limits<double>::infinity(), open = 0;
+    double radius = SideShape::none;
+    bool round = false;
     for (const auto& seam : seams) {
-        radius = std::min(radius, tightestAgainstStraight(d.pattern, *d.pattern.seam(seam)));
-        open = std::max(open, d.pattern.seam(seam)->open);
+        const auto [tightest, straight] = roundStraight(d.pattern, *d.pattern.seam(seam));
+        radius = std::min(radius, tightest), round |= straight;
     }
-    Message text = say("Right sides together, match the notches; sew at {}.", Len(allowance));
-    if (!std::isinf(radius)) {
-        // Clip spacing p = o·r/s, 3 mm openings; depth s − 2 mm: common practice, no source.
-        const double pitch = d.work(
-            {key(s.id), key(s.id + ".clip"), say("Clip spacing on the curves"), "opening*radius/allowance",
-                {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade, "mm",
-                say("a straight allowance on a convex curve opens by allowance/radius; {} gaps are common practice",
-                    Len(3))});
-        text = together(say("Clip the straight allowance where it meets a curve, every {} and {} deep.",
-                            Len(std::max(2.0, std::floor(pitch))), Len(std::max(1.0, allowance - 2))),
-            text, say("Sew the straights before the curves."));
+    if (radius < SideShape::none)
+        d.work({key(s.id), key(s.id + ".clip"), say("Clip spacing on the curves"), "opening*radius/allowance",
+            {{"opening", 3}, {"radius", radius}, {"allowance", allowance}}, 0, Kind::Trade, "mm",
+            say("a straight allowance on a convex curve opens by allowance/radius; {} gaps are common practice",
+                Len(3))});
+    std::vector<Act> acts = s.before;
+    if (round)
+        acts.push_back(act::clip(seams));
+    acts.push_back(act::sew(seams));
+    for (Act then : s.then) {
+        if (then.seams.empty() && then.verb != Act::Verb::Note)
+            then.seams = seams;
+        acts.push_back(std::move(then));
     }
-    text = together(text, s.text);
-    if (open > 0)
-        text = together(
-            text, say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
     d.add(Step{.id = key(s.id),
         .title = s.title,
-        .text = text,
+        .acts = std::move(acts),
         .kind = StepKind::Seam,
         .phase = phase(s.phase),
         .consumes = consumes,
         .yields = isLining && s.yields == "shell" ? WorkId("lining") : WorkId(key(s.yields)),
-        .pieces = pieces,
-        .seams = seams,
-        .allowance = allowance,
-        .stitch = lockstitch(),
-        .tool = std::isinf(radius) ? say("sewing machine") : say("scissors, sewing machine"),
-        .check = s.check.empty() ? say("Both ends are level and the notches meet.") : s.check});
+        .check = s.check});
 }
 
 std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening)
@@ -198,7 +173,7 @@ bool addBoard(Drafter& d, const PieceId& base, double inset)
     Piece& board = d.add({.key = "base.board",
         .code = "R",
         .name = say("Base board"),
-        .group = PieceGroup::Interlining,
+        .coat = Coat::Interlining,
         .role = "board",
         .material = "board",
         .grain = 0});
@@ -241,110 +216,101 @@ double liningShrink(Drafter& d, const PieceId& panel)
         say("nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is")});
 }
 
+void turnThrough(Drafter& d, const SeamId& open, std::vector<PieceId> pieces)
+{
+    d.add(Step{.id = "turn",
+        .title = say("Turn the bag through the opening"),
+        .acts = {act::turnBag({open})},
+        .kind = StepKind::Turn,
+        .phase = "Joining",
+        .consumes = {"bag"},
+        .yields = "bag",
+        .pieces = std::move(pieces)});
+}
+
+void putBoardIn(Drafter& d, const PieceId& board)
+{
+    d.add(Step{.id = "board",
+        .title = say("Put the base board in"),
+        .acts = {{.verb = Act::Verb::PutIn, .pieces = {board}}},
+        .kind = StepKind::Hardware,
+        .phase = "Joining",
+        .consumes = {"bag", board},
+        .yields = "bag"});
+}
+
+void closeOpening(Drafter& d, const SeamId& open)
+{
+    d.add(Step{.id = "close",
+        .title = say("Close the turning opening"),
+        .acts = {act::closeOpening(open)},
+        .kind = StepKind::CloseOpening,
+        .phase = "Closing",
+        .consumes = {"bag"},
+        .yields = "bag"});
+}
+
+namespace {
+
+void dropIn(Drafter& d, const Joining& j)
+{
+    Step step{.id = "mouth",
+        .title = say("Drop the lining in and sew the mouth"),
+        .kind = StepKind::Seam,
+        .phase = "Joining",
+        .consumes = {"shell", "lining"},
+        .yields = "bag"};
+    if (!j.board.empty()) {
+        step.consumes.push_back(j.board);
+        step.acts.push_back({.verb = Act::Verb::PutIn, .pieces = {j.board}});
+    }
+    step.acts.push_back({.verb = Act::Verb::DropIn, .seams = {"mouth"}, .distance = 3});
+    d.add(std::move(step));
+}
+
+/// @p outside: the shell's pieces at the mouth; @p both: with the lining's.
+void bagOut(Drafter& d, const Joining& j, const std::vector<PieceId>& outside, const std::vector<PieceId>& both)
+{
+    d.add(Step{.id = "mouth",
+        .title = say("Sew shell and lining together round the mouth"),
+        .acts = {{.verb = Act::Verb::JoinCoats, .seams = {"mouth"}}},
+        .kind = StepKind::Seam,
+        .phase = "Joining",
+        .consumes = {"shell", "lining"},
+        .yields = "bag",
+        .pieces = both});
+    turnThrough(d, j.open, both);
+    if (!j.board.empty())
+        putBoardIn(d, j.board);
+    d.add(Step{.id = "mouth.topstitch",
+        .title = say("Topstitch the mouth"),
+        .acts = {act::roll({"mouth"}, 3.2)},
+        .kind = StepKind::Topstitch,
+        .phase = "Joining",
+        .consumes = {"bag"},
+        .yields = "bag",
+        .pieces = outside});
+    closeOpening(d, j.open);
+}
+
+} // namespace
+
 void joinCoats(Drafter& d, const Joining& j)
 {
     std::vector<EdgeUse> inside = j.mouth;
     for (auto& use : inside)
         use.piece = lined(use.piece);
-    const double s = d("allowance.mouth");
     d.add(Seam{.key = "mouth",
         .name = say("Mouth, shell to lining"),
         .a = j.mouth,
         .b = inside,
-        .allowance = s,
+        .allowance = d("allowance.mouth"),
         .mouth = true});
-    std::vector<WorkId> consumes{"shell", "lining"};
-    std::vector<PieceId> pieces;
-    for (const auto& use : j.mouth)
-        if (std::find(pieces.begin(), pieces.end(), use.piece) == pieces.end())
-            pieces.push_back(use.piece);
-    std::vector<PieceId> both = pieces;
-    for (const auto& piece : pieces)
+    const std::vector<PieceId> outside = piecesOf(j.mouth);
+    std::vector<PieceId> both = outside;
+    for (const auto& piece : outside)
         both.push_back(lined(piece));
-    if (!baggedOut(d)) {
-        if (!j.board.empty())
-            consumes.push_back(j.board), both.push_back(j.board);
-        d.add(Step{.id = "mouth",
-            .title = say("Drop the lining in and edge-stitch the mouth"),
-            .text = together(j.board.empty() ? Message() : say("Lay the base board on the bottom of the shell."),
-                say("Fold the mouth allowance of shell and lining to the wrong side ({}). Put the lining, wrong "
-                    "side out, into the shell; match seams and centres; edge-stitch {} from the fold.",
-                    Len(s), Len(3))),
-            .kind = StepKind::Seam,
-            .phase = "Joining",
-            .consumes = consumes,
-            .yields = "bag",
-            .pieces = both,
-            .seams = {"mouth"},
-            .allowance = s,
-            .stitch = say("3.5 mm, lockstitch 301"),
-            .tool = say("free-arm machine"),
-            .check = say("On a flat-bed machine, choose bagged out instead.")});
-        return;
-    }
-    d.add(Step{.id = "mouth",
-        .title = say("Sew shell and lining together round the mouth"),
-        .text = say("Put the shell, right side out, into the lining, wrong side out. Match side seams and centres; sew "
-                    "round the mouth at {}.",
-            Len(s)),
-        .kind = StepKind::Seam,
-        .phase = "Joining",
-        .consumes = consumes,
-        .yields = "bag",
-        .pieces = both,
-        .seams = {"mouth"},
-        .allowance = s,
-        .stitch = lockstitch(),
-        .tool = say("sewing machine"),
-        .check = say("Flaps, connectors and straps lie between the layers and are not caught.")});
-    d.add(Step{.id = "turn",
-        .title = say("Turn the bag through the opening"),
-        .text = say("Reach through the opening in {} and pull the bag out through it.", j.openPlace),
-        .kind = StepKind::Turn,
-        .phase = "Joining",
-        .consumes = {"bag"},
-        .yields = "bag",
-        .pieces = both,
-        .tool = say("hands"),
-        .check = say("Corners are pushed out fully."),
-        .turnsThrough = true});
-    if (!j.board.empty())
-        d.add(Step{.id = "board",
-            .title = say("Put the base board in"),
-            .text = say("Slide the base board through the opening onto the bottom, between shell and lining. Fix it "
-                        "with a few dots of glue."),
-            .kind = StepKind::Hardware,
-            .phase = "Joining",
-            .consumes = {"bag", j.board},
-            .yields = "bag",
-            .pieces = {j.board},
-            .tool = say("contact adhesive"),
-            .check = say("The board lies flat and clear of the seams."),
-            .cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")}});
-    d.add(Step{.id = "mouth.topstitch",
-        .title = say("Topstitch the mouth"),
-        .text = say("Roll the seam to the edge, press, topstitch {} from the edge all round.", Len(3.2)),
-        .kind = StepKind::Topstitch,
-        .phase = "Joining",
-        .consumes = {"bag"},
-        .yields = "bag",
-        .pieces = pieces,
-        .seams = {"mouth"},
-        .stitch = say("3.5–4 mm, lockstitch 301"),
-        .tool = say("sewing machine"),
-        .check = say("Flap and connectors are out of the way.")});
-    d.add(Step{.id = "close",
-        .title = say("Close the turning opening"),
-        .text = say("Fold the allowances in and stitch the opening shut close to the edge, or by hand."),
-        .kind = StepKind::CloseOpening,
-        .phase = "Closing",
-        .consumes = {"bag"},
-        .yields = "bag",
-        .pieces = piecesOf(d, {j.open}),
-        .seams = {j.open},
-        .stitch = say("2.5 mm, lockstitch 301"),
-        .tool = say("sewing machine"),
-        .check = say("Nothing is left between the layers: no pins, no clips.")});
+    baggedOut(d) ? bagOut(d, j, outside, both) : dropIn(d, j);
 }
 
 } // namespace tectonis

@@ -15,15 +15,16 @@ struct Sewing {
     std::vector<std::string> consumes; ///< parts within the coat
     std::string yields;                ///< part within the coat
     std::string phase;                 ///< of the shell; all of the lining's work is in "Lining"
-    Message text, check;               ///< beyond what every seam needs
+    std::vector<Act> before{}, then{}; ///< what is done besides; acts without seams are of all these seams
+    Message check{};                   ///< beyond what every seam needs
 };
 
 /// One coat while it is drafted. Keys, names and codes are those of the shell; the lining's are prefixed.
-class Coat {
+class CoatDraft {
 public:
     /// The outside, or the lining with its walls @p shrink mm further in than the shell's.
-    static Coat shell(Drafter& d);
-    static Coat lining(Drafter& d, double shrink);
+    static CoatDraft shell(Drafter& d);
+    static CoatDraft lining(Drafter& d, double shrink);
 
     Drafter& d;
     const bool isLining;
@@ -56,7 +57,7 @@ public:
     std::string role(const std::string& ofShell) const { return isLining ? "lining " + ofShell : ofShell; }
 
 private:
-    Coat(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf);
+    CoatDraft(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf);
 };
 
 /// Allowances, turning opening: dimensions that every lined form has. @p openingMax bounds the opening.
@@ -86,8 +87,13 @@ struct Joining {
     std::vector<EdgeUse> mouth; ///< of the shell; the lining's is the same with its keys
     SeamId open;                ///< the lining's seam that holds the turning opening
     PieceId board;              ///< a loose board; empty if there is none
-    Message openPlace = say("the lining's bottom seam");
 };
 void joinCoats(Drafter& d, const Joining& joining);
+
+/// Its steps by themselves, for bags that are joined in another way: turning through the opening in the seam @p open,
+/// the board, closing the opening.
+void turnThrough(Drafter& d, const SeamId& open, std::vector<PieceId> pieces);
+void putBoardIn(Drafter& d, const PieceId& board);
+void closeOpening(Drafter& d, const SeamId& open);
 
 } // namespace tectonis

@@ -21,7 +21,7 @@ Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : d
     pattern.sizeAt = size;
     pattern.values = std::move(values);
     pattern.choices = design.choices;
-    pattern.materials = design.materials;
+    pattern.materials = {design.materials.begin(), design.materials.end()};
     pattern.library = design.library;
     pattern.workings.reserve(64);
 }
@@ -108,14 +108,66 @@ Piece& Drafter::partOf(const PieceId& whole, Point at)
     return piece(whole);
 }
 
+namespace {
+
+template <class Item> void addOnce(std::vector<Item>& list, const Item& item)
+{
+    if (std::find(list.begin(), list.end(), item) == list.end())
+        list.push_back(item);
+}
+
+/// Does an act put a row along its seams?
+bool sewsItsSeams(const Pattern& p, const Act& act, const SeamId& key)
+{
+    using Verb = Act::Verb;
+    switch (act.verb) {
+    case Verb::Press:
+    case Verb::Grade:
+    case Verb::Notch:
+    case Verb::Turn:
+    case Verb::TurnBag:
+    case Verb::Clip: return false;
+    case Verb::Lay: return p.seam(key) && p.seam(key)->stitch == "baste"; // not the one in which it is caught later
+    default: return true;
+    }
+}
+
+/// What a step's acts handle and sew.
+Step gathered(const Pattern& p, Step step)
+{
+    const bool namesPieces = !step.pieces.empty();
+    for (const auto& act : step.acts) {
+        for (const auto& key : act.seams) {
+            if (sewsItsSeams(p, act, key))
+                addOnce(step.seams, key);
+            if (const Seam* seam = p.seam(key); seam && !namesPieces && act.verb != Act::Verb::Lay)
+                for (const auto* side : {&seam->a, &seam->b})
+                    for (const auto& use : *side)
+                        addOnce(step.pieces, use.piece);
+        }
+        if (!namesPieces)
+            for (const auto& piece : act.pieces)
+                addOnce(step.pieces, piece);
+        for (const auto& fitting : act.fittings)
+            addOnce(step.fittings, fitting);
+        if (act.verb == Act::Verb::OpenZip)
+            for (const auto& zip : act.zips)
+                addOnce(step.opensZips, zip);
+        step.turnsThrough |= act.verb == Act::Verb::TurnBag;
+    }
+    return step;
+}
+
+} // namespace
+
 Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
-Step& Drafter::add(Step step) { return steps.emplace_back(std::move(step)); }
+Step& Drafter::add(Step step) { return steps.emplace_back(gathered(pattern, std::move(step))); }
 
 void Drafter::addFlatWork(Step step)
 {
     const auto at = std::find_if(
         steps.begin(), steps.end(), [&](const Step& s) { return s.phase == step.phase && s.kind == StepKind::Seam; });
-    steps.insert(at, std::move(step));
+    steps.insert(at, gathered(pattern, std::move(step)));
 }
 
 void Drafter::addBeforeJoining(Step step)
@@ -124,14 +176,14 @@ void Drafter::addBeforeJoining(Step step)
     const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
         return s.yields != part && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
     });
-    steps.insert(at, std::move(step));
+    steps.insert(at, gathered(pattern, std::move(step)));
 }
 
 void Drafter::addBeforeUse(Step step, const WorkId& part)
 {
     const auto at = std::find_if(steps.begin(), steps.end(),
         [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
-    steps.insert(at, std::move(step));
+    steps.insert(at, gathered(pattern, std::move(step)));
 }
 
 double Drafter::stack(const std::string& role, const PieceId& key, const std::string& materialRole) const
@@ -174,7 +226,7 @@ std::vector<SeamRound> seamsRound(const Pattern& p, const Site& site)
     };
     const auto ofLining = [&](const EdgeUse& u) {
         const Piece* piece = p.piece(u.piece);
-        return piece && piece->group == PieceGroup::Lining;
+        return piece && piece->coat == Coat::Lining;
     };
     std::vector<SeamRound> out;
     for (const auto& seam : p.seams) {

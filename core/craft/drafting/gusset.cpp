@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/gusset.hpp"
 
-#include "units/words.hpp"
-
 #include <algorithm>
 #include <cmath>
 
@@ -29,7 +27,7 @@ double sideReach(const Gusseted& g, const Piece& panel, const Piece& shells)
     return std::min(std::max(g.side * half / (runLength(shells) / 2), ease ? ease->length() + 10 : 0), half - 10);
 }
 
-void drawStrips(Coat& c, const Gusseted& g)
+void drawStrips(CoatDraft& c, const Gusseted& g)
 {
     const bool three = g.strips == Strips::Three;
     Piece& gusset = c.add("gusset", "C",
@@ -57,7 +55,7 @@ void drawStrips(Coat& c, const Gusseted& g)
 
 /// The gusset's long edges along one panel. The second of two strips is the first's mirror image, sewn against its
 /// outline's direction.
-std::vector<EdgeUse> along(const Coat& c, const Gusseted& g, const std::string& panel)
+std::vector<EdgeUse> along(const CoatDraft& c, const Gusseted& g, const std::string& panel)
 {
     std::vector<EdgeUse> uses, other;
     for (const auto& e : c.piece("gusset").edges)
@@ -74,7 +72,7 @@ std::vector<EdgeUse> along(const Coat& c, const Gusseted& g, const std::string& 
     return uses;
 }
 
-void joinAll(Coat& c, const Gusseted& g)
+void joinAll(CoatDraft& c, const Gusseted& g)
 {
     const auto join = [&](const char* key, const Message& name, std::vector<EdgeUse> a, std::vector<EdgeUse> b) {
         Seam& seam = c.join(key, name, std::move(a), std::move(b));
@@ -95,93 +93,65 @@ void joinAll(Coat& c, const Gusseted& g)
 }
 
 /// Two or three strips become one.
-void joinStrips(Coat& c, const Gusseted& g)
+void joinStrips(CoatDraft& c, const Gusseted& g)
 {
     const bool three = g.strips == Strips::Three;
-    std::vector<SeamId> joins{c.key("gusset-centre")};
+    act::Seams joins{c.key("gusset-centre")};
     std::vector<PieceId> parts{c.key("gusset")};
     if (three)
         joins = {c.key("gusset-left"), c.key("gusset-right")}, parts.push_back(c.key("gusset.bottom"));
     c.d.add(Step{.id = c.key("gusset.join"),
         .title = three ? say("Join the {}'s sides and bottom", c.what(say("gusset")))
                        : say("Join the {}", c.what(say("gusset halves"))),
-        .text = say("Right sides together, sew the {} at {}. Press open and topstitch both sides.",
-            (three ? say("sides to the bottom") : say("centre-bottom seam")), Len(g.low())),
+        .acts = {act::sew(joins), act::press(joins, Act::To::Open), act::topstitch(joins, 3.2, Act::To::Open)},
         .kind = StepKind::Seam,
         .phase = c.phase("Shell gusset"),
         .consumes = {parts.begin(), parts.end()},
         .yields = c.key("gusset"),
-        .pieces = parts,
-        .seams = joins,
-        .allowance = g.low(),
-        .stitch = lockstitch(),
-        .tool = say("sewing machine"),
         .check = say("The joined strip is as long as the panel's U-run.")});
 }
 
-void clipStrip(Coat& c, const Gusseted& g)
+void clipStrip(CoatDraft& c)
 {
     c.d.add(Step{.id = c.key("gusset.clip"),
         .title = say("Clip the {} at the corners", c.what(say("gusset"))),
-        .text = say("Between the corner notches, snip into both long allowances every {}, {} deep.",
-            Len(std::round(3 * g.panel.radius / g.low())), Len(g.low() - 2)),
+        .acts = {act::clip({c.key("front-gusset"), c.key("back-gusset")})},
         .kind = StepKind::Clip,
         .phase = c.phase("Shell gusset"),
         .consumes = {c.key("gusset")},
         .yields = c.key("gusset"),
-        .pieces = {c.key("gusset")},
-        .tool = say("scissors"),
-        .check = say("No snip reaches the stitch line.")});
+        .pieces = {c.key("gusset")}});
 }
 
-void sewPanels(Coat& c, const Gusseted& g)
+void sewPanels(CoatDraft& c, const Gusseted& g)
 {
-    Drafter& d = c.d;
     const WorkId whole = c.isLining ? "lining" : "shell", half = c.key("front with gusset");
-    const Message at = g.panel.allowance != g.low()
-        ? say("{} at the mouth, widening to {} at half height", Len(g.panel.allowance), Len(g.low()))
-        : say("{}", Len(g.low()));
-    const double open = d.pattern.seam(SeamId(c.key("front-gusset")))->open;
-    Step front{.id = c.key("front-gusset"),
+    const SeamId front = c.key("front-gusset"), back = c.key("back-gusset");
+    c.d.add(Step{.id = front.as<StepKindOf>(),
         .title = say("Sew the {} to the {}", c.what(say("gusset")), c.what(say("front"))),
-        .text = together(say("Right sides together, match the centre and the corner notches; sew from mouth to mouth "
-                             "at {}, gusset uppermost.",
-                             at),
-            open > 0
-                ? say("Leave {} open in the middle of the bottom; back-stitch both ends of the opening.", Len(open))
-                : Message()),
+        .acts = {act::sew({front})},
         .kind = StepKind::Seam,
         .phase = c.phase("Shell assembly"),
         .consumes = {c.key("front"), c.key("gusset")},
         .yields = half,
-        .pieces = {c.key("front"), c.key("gusset")},
-        .seams = {c.key("front-gusset")},
-        .allowance = g.low(),
-        .stitch = lockstitch(),
-        .tool = say("sewing machine"),
-        .check = say("Both mouth ends are level.")};
-    Step back = front;
-    back.id = c.key("back-gusset");
-    back.title = say("Sew the {} to the {}", c.what(say("gusset")), c.what(say("back")));
-    back.text = say(
-        "Right sides together, match the centre and the corner notches; sew from mouth to mouth at {}.", at);
-    back.consumes = {c.key("back"), half}, back.yields = whole;
-    back.pieces = {c.key("back"), c.key("gusset")}, back.seams = {c.key("back-gusset")};
-    back.check = c.isLining ? say("The lining hangs in the shell without folds.")
-                            : say("Turned right side out, the corners are smooth and alike.");
-    d.add(std::move(front));
-    d.add(std::move(back));
+        .check = say("Both mouth ends are level.")});
+    c.d.add(Step{.id = back.as<StepKindOf>(),
+        .title = say("Sew the {} to the {}", c.what(say("gusset")), c.what(say("back"))),
+        .acts = {act::sew({back}), act::notch({front, back})},
+        .kind = StepKind::Seam,
+        .phase = c.phase("Shell assembly"),
+        .consumes = {c.key("back"), half},
+        .yields = whole,
+        .check = c.isLining ? say("The lining hangs in the shell without folds.")
+                            : say("Turned right side out, the corners are smooth and alike.")});
     if (g.extra > 0)
-        d.add(Step{.id = c.key("gusset.trim"),
+        c.d.add(Step{.id = c.key("gusset.trim"),
             .title = say("Trim the {}'s ends", c.what(say("gusset"))),
-            .text = say("Trim both ends of the gusset level with the panels' mouths: {} were cut extra.", Len(g.extra)),
+            .acts = {act::trim(c.key("gusset"), g.extra)},
             .kind = StepKind::Cut,
             .phase = c.phase("Shell assembly"),
             .consumes = {whole},
-            .yields = whole,
-            .pieces = {c.key("gusset")},
-            .tool = say("scissors"),
-            .check = say("The mouth is level all round.")});
+            .yields = whole});
 }
 
 /// Lengths along the gusset strip and along the panel's run: where the strip narrows, its edge is longer than its
@@ -205,7 +175,7 @@ struct AlongStrip {
 
 } // namespace
 
-void drawGusseted(Coat& coat, const Gusseted& g)
+void drawGusseted(CoatDraft& coat, const Gusseted& g)
 {
     drawUPanel(coat.add("front", "A", say("Front"), "panel"), g.panel);
     drawUPanel(coat.add("back", "B", say("Back"), "panel"), g.panel);
@@ -213,11 +183,11 @@ void drawGusseted(Coat& coat, const Gusseted& g)
     joinAll(coat, g);
 }
 
-void sewGusseted(Coat& coat, const Gusseted& g)
+void sewGusseted(CoatDraft& coat, const Gusseted& g)
 {
     if (g.strips != Strips::One)
         joinStrips(coat, g);
-    clipStrip(coat, g);
+    clipStrip(coat);
     sewPanels(coat, g);
 }
 

@@ -26,10 +26,10 @@ struct Gusseted {
 
 /// Adds panels and gusset with their seams: "front-gusset", "back-gusset", and "gusset-centre" or "gusset-left" and
 /// "gusset-right". The shell's come first.
-void drawGusseted(Coat& coat, const Gusseted& g);
+void drawGusseted(CoatDraft& coat, const Gusseted& g);
 
 /// Steps: the gusset's own joins, its clips, front, back, the ends trimmed. Yields "shell" or "lining".
-void sewGusseted(Coat& coat, const Gusseted& g);
+void sewGusseted(CoatDraft& coat, const Gusseted& g);
 
 /// The mouth of the shell, once round.
 std::vector<EdgeUse> mouthOf(const Gusseted& g);

@@ -163,7 +163,7 @@ void LoopDraft::drawPieces()
             return d.add({.key = lining ? lined(PieceId(part)) : PieceId(part),
                 .code = lining ? "L" + code : code,
                 .name = lining ? say("Lining {}", within(name)) : name,
-                .group = lining ? PieceGroup::Lining : PieceGroup::Shell,
+                .coat = lining ? Coat::Lining : Coat::Shell,
                 .role = lining ? "lining " + role : role,
                 .material = lining ? "lining" : "shell",
                 .count = count,

@@ -22,7 +22,7 @@ std::string sideSeam(std::size_t i) { return "side " + std::to_string(i + 1); }
 
 } // namespace
 
-void drawStanding(Coat& coat, const Standing& s)
+void drawStanding(CoatDraft& coat, const Standing& s)
 {
     for (const auto& w : s.walls) {
         Piece& piece = coat.add(w.part, w.code, w.name, "panel");
@@ -72,7 +72,7 @@ void drawStanding(Coat& coat, const Standing& s)
     coat.leaveOpen(coat.join("base", n == 1 ? say("Wall to base") : say("Walls to base"), bottoms, round));
 }
 
-void sewStanding(Coat& coat, const Standing& s)
+void sewStanding(CoatDraft& coat, const Standing& s)
 {
     const std::size_t n = s.walls.size();
     if (n == 1)
@@ -82,7 +82,7 @@ void sewStanding(Coat& coat, const Standing& s)
             .consumes = {s.walls[0].part},
             .yields = "body",
             .phase = "Shell assembly",
-            .text = say("Press open.")});
+            .then = {act::press({}, Act::To::Open)}});
     else {
         std::vector<std::string> seams, consumes;
         for (std::size_t i = 0; i < n; ++i)
@@ -93,7 +93,7 @@ void sewStanding(Coat& coat, const Standing& s)
             .consumes = consumes,
             .yields = "body",
             .phase = "Shell assembly",
-            .text = say("Long base seams start and stop one allowance in. Press open."),
+            .then = {act::press({}, Act::To::Open)},
             .check = say("The mouth is level at every seam.")});
     }
     coat.sew({.id = "base",
@@ -102,8 +102,6 @@ void sewStanding(Coat& coat, const Standing& s)
         .consumes = {"body", "base"},
         .yields = "shell",
         .phase = "Shell assembly",
-        .text = say("Pin centres and quarters first; at square corners stop with the needle down, clip the body to the "
-                    "stitch line and turn."),
         .check = say("No pleats are caught; the base lies flat.")});
 }
 

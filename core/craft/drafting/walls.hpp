@@ -27,10 +27,10 @@ struct Standing {
 };
 
 /// Adds walls and base to a coat with their seams: "side 1", … and "base".
-void drawStanding(Coat& coat, const Standing& s);
+void drawStanding(CoatDraft& coat, const Standing& s);
 
 /// Steps: the walls' side seams, then the base. Yields "shell" or "lining".
-void sewStanding(Coat& coat, const Standing& s);
+void sewStanding(CoatDraft& coat, const Standing& s);
 
 /// The mouth of the shell, once round.
 std::vector<EdgeUse> mouthOf(const Standing& s);

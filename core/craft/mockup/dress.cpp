@@ -178,7 +178,7 @@ void placeThings(Mockup& m, const Design& design, const Pattern& p)
 void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
 {
     for (const auto& piece : p.pieces) {
-        if (piece.role != "zip band" || piece.group != PieceGroup::Shell)
+        if (piece.role != "zip band" || piece.coat != Coat::Shell)
             continue;
         const Box box = boundsOf(piece.stitch());
         const double y = height - p.of(piece.owner(), "drop"), half = box.width() / 2, wide = box.height(),

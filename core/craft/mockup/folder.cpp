@@ -338,7 +338,7 @@ Mockup foldCoats(const Pattern& p, const std::function<void(Folder&, const LaidC
     lay(lining, inside);
     Mockup within = lining.finish(mouth ? mouth->b : std::vector<EdgeUse>{});
     for (auto& f : within.facets) {
-        f.coat = Facet::Coat::Lining;
+        f.coat = Coat::Lining;
         m.facets.push_back(std::move(f));
     }
     if (within.largestGap > m.largestGap)

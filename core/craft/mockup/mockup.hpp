@@ -31,7 +31,6 @@ inline Vec3 unitOf(Vec3 v)
 
 /// A flat polygon of the folded bag.
 struct Facet {
-    enum class Coat { Shell, Lining };
     PieceId piece;     ///< empty for hardware and things carried
     std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
                        ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"

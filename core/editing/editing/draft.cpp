@@ -26,7 +26,7 @@ void measureSeams(Pattern& p)
     }
 }
 
-/// Seams that the design leaves open at their ends, and what their steps say of it.
+/// Seams that the design leaves open at their ends.
 /// @throws InputError if less than 20 mm would be sewn.
 void leaveEndsOpen(Drafter& d)
 {
@@ -40,12 +40,6 @@ void leaveEndsOpen(Drafter& d)
             throw InputError("seam." + seam.key.text(),
                 say("of {} only {} would be sewn in size {}: leave less open at its ends", Len(seam.lengthA), Len(sewn),
                     d.pattern.size));
-        for (auto& step : d.steps)
-            if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch
-                && std::find(step.seams.begin(), step.seams.end(), seam.key) != step.seams.end())
-                step.text = together(step.text,
-                    say("“{}” begins {} in and stops {} before its end, at the stop squares; back-stitch both.",
-                        seam.name, Len(seam.openStart), Len(seam.openEnd)));
     }
 }
 

@@ -50,7 +50,7 @@ public:
     Edition(const Design& design, std::vector<const Pattern*> patterns);
 
     const std::vector<const Pattern*>& patterns() const { return m_patterns; }
-    const Material& material(const std::string& id) const { return m_design.library->material(id); }
+    const Material& material(const MaterialId& id) const { return m_design.library->material(id); }
     std::vector<AllSizes<CutItem>> cutList() const;
     std::vector<AllSizes<Marker>> markers() const;
     std::vector<AllSizes<Hardware>> notions() const;

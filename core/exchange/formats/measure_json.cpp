@@ -8,6 +8,7 @@
 #include "forms/form.hpp"
 #include "library/library.hpp"
 #include "sequence/order.hpp"
+#include "sequence/told.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -32,13 +33,13 @@ Ordered boxed(const Run& outline)
     return {{"length", lengthOf(outline)}, {"area", areaOf(outline)}, {"width", box.width()}, {"height", box.height()}};
 }
 
-const char* nameOfGroup(PieceGroup g)
+const char* nameOfGroup(Coat g)
 {
     switch (g) {
-    case PieceGroup::Shell: return "shell";
-    case PieceGroup::Lining: return "lining";
-    case PieceGroup::Interlining: return "interlining";
-    case PieceGroup::Strip: return "strip";
+    case Coat::Shell: return "shell";
+    case Coat::Lining: return "lining";
+    case Coat::Interlining: return "interlining";
+    case Coat::Strip: return "strip";
     }
     return "";
 }
@@ -46,7 +47,7 @@ const char* nameOfGroup(PieceGroup g)
 Ordered pieceJson(const Pattern& p, const Piece& piece)
 {
     const auto mat = p.materials.find(piece.material);
-    Ordered out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.group)},
+    Ordered out{{"code", piece.code}, {"name", piece.name}, {"layer", nameOfGroup(piece.coat)},
         {"material", mat == p.materials.end() ? piece.material : mat->second}, {"count", piece.count},
         {"mirrored", piece.mirrored}, {"key", piece.key}, {"grain", piece.grain}, {"stitch", boxed(piece.stitch())},
         {"cut", boxed(piece.cut)}};
@@ -121,12 +122,13 @@ Ordered patternJson(const Design& design, const Pattern& p)
     int number = 0;
     for (const auto i : orderOf(design, p)) {
         const Step& s = p.steps[i];
+        const StepWords said = told(p, s);
         Ordered pieces = Ordered::array();
         for (const auto& key : s.pieces)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key.text());
         out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces},
-            {"allowance", s.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", s.stitch}, {"tool", s.tool},
-            {"minutes", s.minutes}, {"text", s.text}, {"check", s.check}, {"cautions", s.cautions}});
+            {"allowance", said.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", said.stitch}, {"tool", said.tool},
+            {"minutes", s.minutes}, {"text", said.text}, {"check", said.check}, {"cautions", said.cautions}});
     }
     out["materials"] = Ordered::array();
     for (const auto& m : makeMarkers(p))

@@ -88,13 +88,13 @@ const std::shared_ptr<const Library>& Library::builtIn()
     return library;
 }
 
-const Material* Library::find(const std::string& id) const
+const Material* Library::find(const MaterialId& id) const
 {
     const auto it = m_byId.find(id);
     return it == m_byId.end() ? nullptr : &m_contents.materials[it->second];
 }
 
-const Material& Library::material(const std::string& id) const
+const Material& Library::material(const MaterialId& id) const
 {
     static const Material unknown = standInFor("unknown", "face");
     const Material* found = find(id);

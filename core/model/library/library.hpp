@@ -4,6 +4,8 @@
 // source.
 #pragma once
 
+#include "ids/id.hpp"
+
 #include <map>
 #include <memory>
 #include <string>
@@ -16,6 +18,8 @@ namespace tectonis {
 /// JSON members that a later version wrote to something and this one does not know: kept with it, written again, gone
 /// when it goes. Empty: none.
 using More = std::string;
+
+using MaterialId = Id<struct MaterialKind>;
 
 struct Material {
     std::string id, name;
@@ -99,9 +103,9 @@ public:
     const std::vector<Paper>& papers() const { return m_contents.papers; }
     const std::vector<Workshop>& workshops() const { return m_contents.workshops; }
     /// Null if there is none.
-    const Material* find(const std::string& id) const;
+    const Material* find(const MaterialId& id) const;
     /// The material of that id, or a cloth with guessed numbers that says so.
-    const Material& material(const std::string& id) const;
+    const Material& material(const MaterialId& id) const;
     const StockTable* stock(const std::string& table) const;
     /// The offered value; @p ideal itself if there is no such table.
     double snapped(const std::string& table, double ideal) const;
@@ -117,7 +121,7 @@ public:
 
 private:
     Contents m_contents;
-    std::unordered_map<std::string, std::size_t> m_byId;
+    std::unordered_map<MaterialId, std::size_t> m_byId;
 };
 
 /// A library that designs and patterns share; never null, compared by what it holds.

@@ -6,6 +6,7 @@
 
 #include "design/evaluate.hpp"
 #include "geometry/outline.hpp"
+#include "pattern/act.hpp"
 #include "pattern/ids.hpp"
 #include "pattern/working.hpp"
 #include "words/message.hpp"
@@ -16,8 +17,6 @@
 #include <vector>
 
 namespace tectonis {
-
-enum class PieceGroup { Shell, Lining, Interlining, Strip };
 
 /// One named edge of a piece.
 struct Edge {
@@ -66,11 +65,12 @@ struct FaceLine {
 
 /// One interlining behind a piece, with its own cut outline in the piece's coordinates.
 struct Layer {
-    std::string code;     ///< "A/1"
-    std::string material; ///< id
-    std::string kind;     ///< of the material: "board"
-    bool loft = false;    ///< gives way under the foot
-    std::string fixing;   ///< "fused", "basted", "glued", "loose"
+    LayerId id;
+    std::string code; ///< "A/1"
+    MaterialId material;
+    std::string kind;   ///< of the material: "board"
+    bool loft = false;  ///< gives way under the foot
+    std::string fixing; ///< "fused", "basted", "glued", "loose"
     Message trim;
     Run outline;
     std::map<EdgeId, double> reach; ///< per edge: mm beyond the stitch line (negative: inside)
@@ -81,7 +81,7 @@ struct Piece {
     PieceId key;      ///< stable: "back.lower"
     std::string code; ///< stable: "B2"
     Message name;     ///< "Back, lower"
-    PieceGroup group = PieceGroup::Shell;
+    Coat coat = Coat::Shell;
     std::string role;     ///< "panel", "gusset", … : what layer rules address
     std::string material; ///< material role: "shell", "lining", "strap"
     int count = 1;
@@ -184,10 +184,12 @@ struct Strap {
 /// What a step does, as the sequence rules see it.
 enum class StepKind { Interline, Cut, Press, Flat, Hardware, Baste, Seam, Clip, Topstitch, Turn, CloseOpening, Strap };
 
-/// One construction step: consumes parts and yields one.
+/// One construction step: consumes parts and yields one. Where it has acts, its words follow from them (told()), and so
+/// do the pieces, seams and fittings that it names; else it brings its own.
 struct Step {
     StepId id;
     Message title, text;
+    std::vector<Act> acts; ///< done in one go
     StepKind kind = StepKind::Seam;
     std::string phase; ///< "Interlinings", "Shell front", …
     std::vector<WorkId> consumes;
@@ -214,7 +216,7 @@ struct Handle {
 
 /// Where a pocket or a space offers room for things.
 struct Space {
-    std::string place;
+    SpaceId place;
     Message name;
     double width = 0, height = 0, depth = 0; ///< mm inside, lining and interlinings counted
     double cornerRadius = 0;                 ///< of the bottom corners, seen from the front
@@ -244,7 +246,7 @@ struct Place {
 
 /// Where a strap, tab or handle is caught at the mouth.
 struct Anchor {
-    std::string name;
+    AnchorId name;
     PieceId piece;
     Point at;          ///< on the mouth's stitch line
     double room = 0;   ///< mm between the seams beside it
@@ -262,8 +264,8 @@ struct Pattern {
     std::string size;
     std::size_t sizeAt = 0;
     Values values;
-    std::map<std::string, std::string> materials; ///< role to material id
-    SharedLibrary library;                        ///< the design's
+    std::map<std::string, MaterialId> materials; ///< by role
+    SharedLibrary library;                       ///< the design's
     std::map<std::string, std::string> choices;
     std::map<PartId, Message> partLabels;    ///< what the parts are called
     double width = 0, height = 0, depth = 0; ///< finished, mm
@@ -286,7 +288,7 @@ struct Pattern {
 
     /// A dimension of a part: "ring" of "connectors".
     double of(const PartId& part, const char* dimension) const { return values.at(part.text() + "." + dimension); }
-    const Material& material(const std::string& id) const { return library->material(id); }
+    const Material& material(const MaterialId& id) const { return library->material(id); }
     const Piece* piece(const PieceId& key) const;
     const Seam* seam(const SeamId& key) const;
     const Step* step(const StepId& id) const;

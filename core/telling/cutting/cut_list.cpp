@@ -94,7 +94,7 @@ std::vector<CutItem> cutItems(const Pattern& p)
     std::vector<CutItem> out;
     const auto idOf = [&](const std::string& role) {
         const auto it = p.materials.find(role);
-        return it == p.materials.end() ? role : it->second;
+        return it == p.materials.end() ? MaterialId(role) : it->second;
     };
     for (const auto& piece : p.pieces)
         out.push_back({piece.key, piece.code, piece.name, idOf(piece.material), piece.cut, piece.count, piece.mirrored,
@@ -102,8 +102,7 @@ std::vector<CutItem> cutItems(const Pattern& p)
     for (const auto& piece : p.pieces)
         for (const auto& layer : piece.layers)
             out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count,
-                piece.mirrored, piece.grain, true,
-                OwnName{piece.owner().text(), piece.key.name() + layer.code.substr(layer.code.rfind('/'))}});
+                piece.mirrored, piece.grain, true, layer.id});
     return out;
 }
 

@@ -11,8 +11,8 @@ struct CutItem {
     PieceId pieceKey;
     std::string code;
     Message name;
-    std::string material; ///< id
-    Run outline;          ///< cut line in piece coordinates
+    MaterialId material;
+    Run outline; ///< cut line in piece coordinates
     int count = 1, mirrored = 0;
     double grain = 90; ///< degrees from x
     bool layer = false;
@@ -36,7 +36,7 @@ struct MarkerSpot {
 };
 
 struct Marker {
-    std::string material;  ///< id
+    MaterialId material;
     double clothWidth = 0; ///< mm
     double length = 0;     ///< used, mm
     double soldLength = 0; ///< rounded up to 0.1 m, mm

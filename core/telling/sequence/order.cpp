@@ -57,7 +57,7 @@ Message listed(const Message& list, const std::string& name)
 std::vector<Step> interliningSteps(const Drafter& d)
 {
     static const std::vector<std::pair<std::string, Message>> fixings{{"fused", say("Fuse the interlinings")},
-        {"basted", say("Baste the interlinings")}, {"glued", say("Glue the patches")},
+        {"basted", say("Baste the interlinings")}, {"glued", say("Glue layers and patches")},
         {"loose", say("Lay the loose interlinings to their pieces")}};
     std::vector<Step> out;
     for (const auto& [fixing, title] : fixings) {
@@ -70,12 +70,16 @@ std::vector<Step> interliningSteps(const Drafter& d)
                                       : say("sewing machine")};
         std::set<std::string> materialsUsed;
         Message list, names;
+        bool inSeams = false, within = false; // reaches into an allowance anywhere, ends at or inside the stitch lines
         for (const auto& piece : d.pattern.pieces)
             for (const auto& layer : piece.layers) {
                 if (layer.fixing != fixing)
                     continue;
                 materialsUsed.insert(d.pattern.material(layer.material).name);
                 list = listed(list, layer.code);
+                const bool reaches = std::any_of(
+                    layer.reach.begin(), layer.reach.end(), [](const auto& edge) { return edge.second > 3; });
+                (reaches ? inSeams : within) = true;
                 if (step.pieces.empty() || step.pieces.back() != piece.key)
                     step.pieces.push_back(piece.key);
             }
@@ -85,14 +89,23 @@ std::vector<Step> interliningSteps(const Drafter& d)
             names = listed(names, m);
         step.text = say("{}: {}.", list, names);
         if (fixing == "basted") {
-            step.text = together(step.text, say("Baste inside the allowance, {} to {} from the edge.", Len(3), Len(6)));
+            // There is cloth to baste in only where the layer reaches into the allowance.
+            if (inSeams)
+                step.text = together(step.text,
+                    say("What reaches into the allowances is basted there, {} to {} from the edge, and trimmed close "
+                        "to the stitching after the seam.",
+                        Len(3), Len(6)));
+            if (within)
+                step.text = together(step.text,
+                    say("What ends at the stitch line is held by a row {} to {} inside its own edge, or by hand.",
+                        Len(2), Len(3)));
             step.stitch = say("4–5 mm, basting");
-            step.check = say("Foam ends short of the mouth edge.");
+            step.check = say("Each lies flat on the wrong side and nothing reaches past its line.");
         } else if (fixing == "fused") {
             step.check = say("No bubbles; let each piece cool flat.");
             step.cautions = {say("Iron and steam: mind your hands; test the heat on an offcut.")};
         } else if (fixing == "glued") {
-            step.check = say("Each patch is centred on its drill mark.");
+            step.check = say("Each lies in its place and sticks to its edges.");
             step.cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
         }
         out.push_back(std::move(step));
@@ -172,17 +185,6 @@ std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
         order.insert(before == order.end() ? (i == 0 ? order.begin() : order.end()) : before + 1, i);
     }
     return order;
-}
-
-std::vector<Message> factsOf(const Step& step)
-{
-    std::vector<Message> facts;
-    for (const Message* words : {&step.tool, &step.stitch})
-        if (!words->empty())
-            facts.push_back(*words);
-    if (step.allowance > 0)
-        facts.push_back(say("allowance {}", Len(step.allowance)));
-    return facts;
 }
 
 } // namespace tectonis

@@ -24,7 +24,4 @@ std::vector<Link> linksOf(const Pattern& pattern);
 /// proposed predecessor; unknown ids are skipped.
 std::vector<std::size_t> orderOf(const Design& design, const Pattern& pattern);
 
-/// Tool, stitch and allowance of a step, as far as it has them.
-std::vector<Message> factsOf(const Step& step);
-
 } // namespace tectonis

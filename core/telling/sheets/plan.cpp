@@ -19,7 +19,7 @@ constexpr double kToMeasure = 600; // mm: plain strips longer than this are not 
 
 bool cutToMeasure(const Piece& piece)
 {
-    return piece.group == PieceGroup::Strip && piece.edges.size() == 4 && boundsOf(piece.cut).height() > kToMeasure;
+    return piece.coat == Coat::Strip && piece.edges.size() == 4 && boundsOf(piece.cut).height() > kToMeasure;
 }
 
 /// A rectangle that its two sides say all about: no notch, no drill, no line but folds.

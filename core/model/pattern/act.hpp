@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a maker does, as facts: which seams, which pieces, how far from what. Words, tools and cautions follow from
+// these and from the finished pattern (telling/sequence/told).
+#pragma once
+
+#include "pattern/ids.hpp"
+#include "words/message.hpp"
+
+#include <utility>
+#include <vector>
+
+namespace tectonis {
+
+struct Act {
+    enum class Verb {
+        Sew,        ///< seams, right sides together; a seam with an opening is left open there
+        StitchOn,   ///< seams: a piece on lines of another one, wrong side on right side
+        Lay,        ///< pieces.front() on pieces.back(), right sides together, pointing away from the edge in which it
+                    ///< is caught later, in @c seams; @c taken mm past the edge
+        Line,       ///< pieces.front() behind pieces.back(), wrong sides together
+        Baste,      ///< what was laid or folded, @c distance from the edge
+        Topstitch,  ///< beside seams, @c distance from them; @c to: on which side, Open: on both
+        Roll,       ///< what was turned: seams rolled to the edge, a row @c distance from it
+        Press,      ///< the allowances of seams @c to one side or open; without seams, what lies there
+        FoldStrip,  ///< pieces.front() lengthwise, @c distance wide in the end; both long edges stitched
+        FoldInHalf, ///< pieces.front(), right sides together
+        Clip,       ///< the straight side of seams that goes round the other's curves and corners
+        Notch,      ///< the allowances of seams along convex curves
+        Grade,      ///< the same before turning, graded as well, and cut across at corners
+        Turn,       ///< right side out, through the opening of seams, or where they leave an edge open
+        TurnBag,    ///< the whole bag, through the opening of seams or the zips
+        SetSnap,    ///< fittings, through one layer and its patch
+        Window, ///< seams: a bag onto a face round a window, slashed from @c distance inside its ends, pushed through
+        InsertZip,    ///< zips behind a window, @c distance from its fold
+        OpenZip,      ///< zips
+        Trim,         ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours
+        Ring,         ///< pieces.front() through its fittings and folded in half over them
+        JoinCoats,    ///< seams: shell and lining round the mouth, one put into the other right sides together
+        DropIn,       ///< seams: the lining into the shell, both folded in, a row @c distance from the edge
+        PutIn,        ///< pieces.front(), a board, onto the bottom between shell and lining
+        CloseOpening, ///< of seams
+        Note          ///< in a form's own words, for what no other act says
+    };
+    /// Where allowances are pressed, or on which side of a seam a row runs.
+    enum class To { Nowhere, Open, First, Second }; ///< First, Second: the seam's side a or b
+
+    Verb verb = Verb::Sew;
+    std::vector<SeamId> seams{};
+    std::vector<PieceId> pieces{};
+    std::vector<FittingId> fittings{};
+    std::vector<ZipId> zips{};
+    double distance = 0, taken = 0; ///< mm
+    To to = To::Nowhere;
+    Message note{};
+};
+
+/// Short names for what forms and parts say most.
+namespace act {
+
+using Seams = std::vector<SeamId>;
+using Pieces = std::vector<PieceId>;
+inline Act sew(Seams s) { return {.verb = Act::Verb::Sew, .seams = std::move(s)}; }
+inline Act stitchOn(Seams s) { return {.verb = Act::Verb::StitchOn, .seams = std::move(s)}; }
+/// @p thing is caught later in the seam @p by, on @p holder.
+inline Act lay(PieceId thing, PieceId holder, SeamId by, double past = 0)
+{
+    return {.verb = Act::Verb::Lay, .seams = {by}, .pieces = {thing, holder}, .taken = past};
+}
+inline Act line(PieceId lining, PieceId face) { return {.verb = Act::Verb::Line, .pieces = {lining, face}}; }
+inline Act baste(double distance) { return {.verb = Act::Verb::Baste, .distance = distance}; }
+inline Act topstitch(Seams s, double distance, Act::To to)
+{
+    return {.verb = Act::Verb::Topstitch, .seams = std::move(s), .distance = distance, .to = to};
+}
+inline Act roll(Seams s, double distance)
+{
+    return {.verb = Act::Verb::Roll, .seams = std::move(s), .distance = distance};
+}
+inline Act press(Seams s, Act::To to) { return {.verb = Act::Verb::Press, .seams = std::move(s), .to = to}; }
+inline Act press(PieceId piece) { return {.verb = Act::Verb::Press, .pieces = {piece}}; }
+inline Act foldStrip(PieceId piece, double width)
+{
+    return {.verb = Act::Verb::FoldStrip, .pieces = {piece}, .distance = width};
+}
+inline Act foldInHalf(PieceId piece) { return {.verb = Act::Verb::FoldInHalf, .pieces = {piece}}; }
+inline Act clip(Seams s) { return {.verb = Act::Verb::Clip, .seams = std::move(s)}; }
+inline Act notch(Seams s) { return {.verb = Act::Verb::Notch, .seams = std::move(s)}; }
+inline Act grade(Seams s) { return {.verb = Act::Verb::Grade, .seams = std::move(s)}; }
+inline Act turn(Seams s) { return {.verb = Act::Verb::Turn, .seams = std::move(s)}; }
+inline Act turnBag(Seams s) { return {.verb = Act::Verb::TurnBag, .seams = std::move(s)}; }
+inline Act setSnap(FittingId half) { return {.verb = Act::Verb::SetSnap, .fittings = {half}}; }
+inline Act trim(PieceId piece, double extra) { return {.verb = Act::Verb::Trim, .pieces = {piece}, .distance = extra}; }
+inline Act note(Message words) { return {.verb = Act::Verb::Note, .note = std::move(words)}; }
+inline Act closeOpening(SeamId seam) { return {.verb = Act::Verb::CloseOpening, .seams = {seam}}; }
+
+} // namespace act
+} // namespace tectonis

@@ -1,0 +1,646 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "sequence/told.hpp"
+
+#include "library/library.hpp"
+#include "pattern/labels.hpp"
+#include "pattern/seam_shape.hpp"
+#include "units/words.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+using Verb = Act::Verb;
+using To = Act::To;
+
+constexpr double kClipOpens = 3; // mm that a clipped straight allowance opens at each clip (common practice, no source)
+constexpr double kClipShort = 2; // mm from the end of a clip to the stitch line (common practice, no source)
+
+/// Puts the words of one step together.
+class Telling {
+public:
+    Telling(const Pattern& pattern, const Step& step) : p(pattern), m_step(step) {}
+
+    StepWords words()
+    {
+        for (const auto& act : m_step.acts)
+            say_(act);
+        for (const auto& tool : m_tools)
+            m_out.tool = m_out.tool.empty() ? tool : say("{}, {}", m_out.tool, tool);
+        if (!m_step.check.empty())
+            m_out.check = m_step.check;
+        m_out.cautions.insert(m_out.cautions.end(), m_step.cautions.begin(), m_step.cautions.end());
+        return std::move(m_out);
+    }
+
+private:
+    // ---- What the sentences are made of -------------------------------------------------------------------------
+
+    Message nameOf(const PieceId& id) const
+    {
+        const Piece* piece = p.piece(id);
+        if (!piece)
+            return naming(id.text());
+        // A half is called by its place: "the lower back".
+        const Message& name = piece->name;
+        if (const auto* whole = name.arguments().size() == 1 ? std::get_if<Message>(&name.arguments().front())
+                                                             : nullptr) {
+            if (name.source() == "{}, upper")
+                return say("upper {}", within(*whole));
+            if (name.source() == "{}, lower")
+                return say("lower {}", within(*whole));
+        }
+        return within(name);
+    }
+
+    bool several(const PieceId& id) const
+    {
+        const Piece* piece = p.piece(id);
+        return piece && piece->count > 1;
+    }
+
+    /// "front and gusset"
+    Message namesOf(const std::vector<PieceId>& ids) const
+    {
+        Message out;
+        for (std::size_t i = 0; i < ids.size(); ++i)
+            out = i == 0             ? nameOf(ids[i])
+                : i + 1 < ids.size() ? say("{}, {}", out, nameOf(ids[i]))
+                                     : say("{} and {}", out, nameOf(ids[i]));
+        return out;
+    }
+
+    std::vector<const Seam*> seamsOf(const Act& act) const
+    {
+        std::vector<const Seam*> out;
+        for (const auto& key : act.seams)
+            if (const Seam* seam = p.seam(key))
+                out.push_back(seam);
+        return out;
+    }
+
+    const Material* clothOf(const PieceId& id) const
+    {
+        const Piece* piece = p.piece(id);
+        const auto it = piece ? p.materials.find(piece->material) : p.materials.end();
+        return it == p.materials.end() ? nullptr : &p.material(it->second);
+    }
+
+    template <class Is> bool anyCloth(const std::vector<PieceId>& pieces, Is is) const
+    {
+        return std::any_of(pieces.begin(), pieces.end(), [&](const PieceId& id) {
+            const Material* cloth = clothOf(id);
+            return cloth && is(*cloth);
+        });
+    }
+
+    std::vector<PieceId> handled(const Act& act) const
+    {
+        std::vector<PieceId> out = act.pieces;
+        for (const Seam* seam : seamsOf(act))
+            for (const auto* side : {&seam->a, &seam->b})
+                for (const auto& id : piecesOf(*side))
+                    out.push_back(id);
+        return out.empty() ? m_step.pieces : out;
+    }
+
+    /// Waxed, coated, vinyl, leather: no iron.
+    bool noIron(const Act& act) const
+    {
+        return anyCloth(handled(act), [](const Material& m) { return !m.heat; });
+    }
+
+    /// Holes stay in it: longer stitches, no pins.
+    bool holesStay(const Act& act) const
+    {
+        return anyCloth(handled(act),
+            [](const Material& m) { return m.kind == "vinyl" || m.kind == "leather" || m.kind == "coated"; });
+    }
+
+    void add(const Message& sentence) { m_out.text = together(m_out.text, sentence); }
+    void tool(const Message& tool)
+    {
+        if (std::find(m_tools.begin(), m_tools.end(), tool) == m_tools.end())
+            m_tools.push_back(tool);
+    }
+    void stitch(const Message& stitch)
+    {
+        if (m_out.stitch.empty())
+            m_out.stitch = stitch;
+    }
+    void check(const Message& check) { m_out.check = check; }
+    void caution(const Message& caution)
+    {
+        if (std::find(m_out.cautions.begin(), m_out.cautions.end(), caution) == m_out.cautions.end())
+            m_out.cautions.push_back(caution);
+    }
+    void machine() { tool(say("sewing machine")); }
+
+    // ---- One sentence or some for each act ----------------------------------------------------------------------
+
+    void say_(const Act& act)
+    {
+        switch (act.verb) {
+        case Verb::Sew: return sew(act);
+        case Verb::StitchOn: return stitchOn(act);
+        case Verb::Lay: return lay(act);
+        case Verb::Line: return line(act);
+        case Verb::Baste: return baste(act);
+        case Verb::Topstitch: return topstitch(act);
+        case Verb::Roll: return roll(act);
+        case Verb::Press: return press(act);
+        case Verb::FoldStrip: return foldStrip(act);
+        case Verb::FoldInHalf: return foldInHalf(act);
+        case Verb::Clip: return clip(act);
+        case Verb::Notch: return notch(act);
+        case Verb::Grade: return grade(act);
+        case Verb::Turn: return turn(act);
+        case Verb::TurnBag: return turnBag(act);
+        case Verb::SetSnap: return setSnap(act);
+        case Verb::Window: return window(act);
+        case Verb::InsertZip: return insertZip(act);
+        case Verb::OpenZip:
+            tool(say("hands"));
+            check(say("A hand passes through."));
+            return add(say("Open the zip at least half way."));
+        case Verb::Trim: return trim(act);
+        case Verb::Ring: return ring(act);
+        case Verb::JoinCoats: return joinCoats(act);
+        case Verb::DropIn: return dropIn(act);
+        case Verb::PutIn: return putIn(act);
+        case Verb::CloseOpening: return closeOpening(act);
+        case Verb::Note: return add(act.note);
+        }
+    }
+
+    void sew(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (seams.empty())
+            return;
+        std::vector<PieceId> caught;
+        bool marks = false, both = false;
+        double open = 0;
+        for (const Seam* seam : seams) {
+            for (const auto& id : seam->trapped)
+                if (std::find(caught.begin(), caught.end(), id) == caught.end())
+                    caught.push_back(id);
+            marks |= hasMarks(p, *seam);
+            open = std::max(open, seam->open);
+            for (const auto* side : {&seam->a, &seam->b}) {
+                const SideShape shape = shapeOf(p, *side);
+                both |= shape.straights && std::min(shape.convex, shape.concave) < SideShape::none;
+            }
+        }
+        if (m_folded)
+            m_folded = false; // what is sewn lies there already
+        else if (caught.empty())
+            add(marks ? say("Right sides together, match the marks.") : say("Right sides together, edges level."));
+        else
+            add(marks ? say("Right sides together with the {} between, match the marks.", namesOf(caught))
+                      : say("Right sides together with the {} between, edges level.", namesOf(caught)));
+        if (holesStay(act))
+            add(say("Hold with clips: pins leave holes."));
+        row(seams);
+        if (both)
+            add(say("Sew the straights before the curves."));
+        for (const Seam* seam : seams) {
+            if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
+                add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
+            ends(*seam);
+        }
+        if (open > 0)
+            add(say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
+        machine();
+        stitch(holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301"));
+        check(say("Both ends are level and the marks meet."));
+    }
+
+    /// "Sew at 10 mm", each allowance once.
+    void row(const std::vector<const Seam*>& seams)
+    {
+        std::set<std::pair<long, long>> told;
+        for (const Seam* seam : seams) {
+            auto [least, most] = allowancesOf(p, *seam);
+            // Where it is sewn, not how far a hem's or another edge's cloth reaches.
+            if (std::abs(most - seam->allowance) > 0.005 || most - least < 0.005)
+                least = most = seam->allowance;
+            m_out.allowance = std::max(m_out.allowance, most);
+            if (!told.insert({std::lround(least * 100), std::lround(most * 100)}).second)
+                continue;
+            add(most - least < 0.005 ? say("Sew at {}.", Len(most))
+                                     : say("Sew at {} at the mouth, widening to {}.", Len(least), Len(most)));
+        }
+    }
+
+    /// A partial seam.
+    void ends(const Seam& seam)
+    {
+        if (seam.openStart > 0 || seam.openEnd > 0)
+            add(say("“{}” begins {} in and stops {} before its end, at the stop squares; back-stitch both.", seam.name,
+                Len(seam.openStart), Len(seam.openEnd)));
+    }
+
+    void stitchOn(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (seams.empty())
+            return;
+        // The line lies on the piece below; the edge is the upper one's.
+        const auto onLine = [&](const std::vector<EdgeUse>& side) {
+            const Piece* piece = p.piece(side.front().piece);
+            return piece && !piece->edge(side.front().edge);
+        };
+        const auto& upper = onLine(seams.front()->a) ? seams.front()->b : seams.front()->a;
+        const auto& lower = onLine(seams.front()->a) ? seams.front()->a : seams.front()->b;
+        add(say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.", nameOf(upper.front().piece),
+            nameOf(lower.front().piece)));
+        const Piece* piece = p.piece(upper.front().piece);
+        if (piece && upper.size() < piece->edges.size())
+            add(say("Bar-tack both ends of the row."));
+        for (const Seam* seam : seams)
+            if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
+                add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
+        machine();
+        stitch(holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301"));
+        check(say("It lies flat and square on its line."));
+    }
+
+    void foldInHalf(const Act& act)
+    {
+        add(several(act.pieces.front())
+                ? say("Fold each {} in half, right sides together.", nameOf(act.pieces.front()))
+                : say("Fold the {} in half, right sides together.", nameOf(act.pieces.front())));
+        m_folded = true;
+    }
+
+    void lay(const Act& act)
+    {
+        if (several(act.pieces.front()))
+            add(say("Lay each {} on the {}, right sides together, pointing away from the edge in which it will be "
+                    "caught.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+        else
+            add(say(
+                "Lay the {} on the {}, right sides together, pointing away from the edge in which it will be caught.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+        add(act.taken > 0 ? say("Let the raw ends stand {} past that edge.", Len(act.taken))
+                          : say("Raw edges are level."));
+    }
+
+    void line(const Act& act)
+    {
+        add(say(
+            "Lay the {} behind the {}, wrong sides together.", nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+        check(say("The lining lies flat."));
+    }
+
+    void baste(const Act& act)
+    {
+        add(say("Baste {} from the edge.", Len(act.distance)));
+        m_out.allowance = std::max(m_out.allowance, act.distance);
+        machine();
+        stitch(say("4–5 mm, basting"));
+        if (m_out.check.empty())
+            check(say("It has not shifted: it lies on its marks."));
+    }
+
+    void topstitch(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (act.to == To::Open)
+            add(say("Topstitch {} from the seam on both sides.", Len(act.distance)));
+        else if (act.to == To::Nowhere || seams.empty())
+            add(say("Topstitch {} from the edge.", Len(act.distance)));
+        else
+            add(say("Topstitch {} from the seam, on the {}.", Len(act.distance),
+                namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+        machine();
+        stitch(say("3–3.5 mm, lockstitch 301"));
+    }
+
+    void roll(const Act& act)
+    {
+        add(noIron(act) ? say(
+                "Roll the seam to the edge and hold it with clips; topstitch {} from the edge.", Len(act.distance))
+                        : say("Roll the seam to the edge, press; topstitch {} from the edge.", Len(act.distance)));
+        if (!noIron(act))
+            tool(say("iron"));
+        machine();
+        stitch(say("3.5 mm, lockstitch 301"));
+        check(say("The seam lies on the edge and shows on neither side."));
+    }
+
+    void press(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (noIron(act)) {
+            tool(say("seam roller"));
+            if (act.to == To::Open)
+                add(say("Open the allowances with your fingers and roll them flat: no iron."));
+            else if (act.to == To::Nowhere || seams.empty())
+                add(say("Crease with your fingers and roll it flat: no iron."));
+            else
+                add(say("Lay the allowances towards the {} and roll them flat: no iron.",
+                    namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+            return;
+        }
+        tool(say("iron"));
+        if (act.to == To::Open)
+            add(say("Press the allowances open."));
+        else if (act.to == To::Nowhere || seams.empty())
+            add(say("Press."));
+        else
+            add(say("Press the allowances towards the {}.",
+                namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+    }
+
+    void foldStrip(const Act& act)
+    {
+        const Piece* piece = p.piece(act.pieces.front());
+        if (!piece)
+            return;
+        const Box box = boundsOf(piece->cut);
+        const int times = int(std::lround(std::min(box.width(), box.height()) / act.distance));
+        if (times == 4)
+            add(say("Fold both long edges to the middle, then fold once more."));
+        else if (times == 2)
+            add(say("Fold both long edges so that they meet behind."));
+        if (times > 1) {
+            press(act);
+            add(say("Edge-stitch both long edges."));
+            machine();
+            stitch(say("3 mm, lockstitch 301"));
+        }
+        check(say("Finished {} wide from end to end.", Len(act.distance)));
+    }
+
+    /// The side that goes straight where the other bends outwards is clipped there; a side that bends outwards is
+    /// notched by grade().
+    void clip(const Act& act)
+    {
+        double radius = SideShape::none, allowance = 0;
+        bool corners = false;
+        std::vector<PieceId> straight;
+        for (const Seam* seam : seamsOf(act)) {
+            const SideShape a = shapeOf(p, seam->a), b = shapeOf(p, seam->b);
+            const bool clipA = !a.bends() && b.bends(), clipB = !b.bends() && a.bends();
+            if (!clipA && !clipB)
+                continue;
+            const SideShape& bent = clipA ? b : a;
+            radius = std::min(radius, bent.convex);
+            corners |= bent.convexCorners > 0;
+            allowance = std::max(allowance, seam->allowance);
+            for (const auto& id : piecesOf(clipA ? seam->a : seam->b))
+                if (std::find(straight.begin(), straight.end(), id) == straight.end())
+                    straight.push_back(id);
+        }
+        if (straight.empty())
+            return;
+        // Clip spacing p = o·r/s, depth s − 2 mm (common practice, no source).
+        if (radius < SideShape::none)
+            add(say("Clip the allowance of the {} where it goes round the curve, every {}, {} deep.", namesOf(straight),
+                Len(std::max(2.0, std::floor(kClipOpens * radius / allowance))),
+                Len(std::max(1.0, allowance - kClipShort))));
+        if (corners)
+            add(say(
+                "At each corner clip the {} to the stitch line; turn there with the needle down.", namesOf(straight)));
+        tool(say("scissors"));
+        check(say("No clip reaches the stitch line."));
+    }
+
+    void notch(const Act& act)
+    {
+        double radius = SideShape::none, allowance = 1;
+        std::vector<PieceId> round;
+        for (const Seam* seam : seamsOf(act))
+            for (const auto* side : {&seam->a, &seam->b})
+                if (const SideShape shape = shapeOf(p, *side); shape.convex < SideShape::none) {
+                    radius = std::min(radius, shape.convex);
+                    allowance = std::max(allowance, seam->allowance);
+                    for (const auto& id : piecesOf(*side))
+                        if (std::find(round.begin(), round.end(), id) == round.end())
+                            round.push_back(id);
+                }
+        if (round.empty())
+            return;
+        add(say("Notch out the allowance of the {} along the curve, every {}.", namesOf(round),
+            Len(std::max(2.0, std::floor(kClipOpens * radius / allowance)))));
+        tool(say("scissors"));
+    }
+
+    void grade(const Act& act)
+    {
+        bool corners = false;
+        for (const Seam* seam : seamsOf(act))
+            corners |= shapeOf(p, seam->a).convexCorners > 0;
+        add(say("Grade the allowances."));
+        notch(act);
+        if (corners)
+            add(say("Cut them across at the corners, {} from the stitching.", Len(kClipShort)));
+        tool(say("scissors"));
+    }
+
+    void turn(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        const bool opening = std::any_of(seams.begin(), seams.end(), [](const Seam* s) { return s->open > 0; });
+        add(opening ? say("Turn right side out through the opening.")
+                    : say("Turn right side out through the edge that is left open."));
+        add(say("Push the corners out."));
+        tool(say("point turner"));
+    }
+
+    void turnBag(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (seams.empty())
+            add(say("Turn the bag right side out through the open zip; push the corners out."));
+        else
+            add(say("Reach through the opening in “{}” and pull the bag out through it; push the corners out.",
+                seams.front()->name));
+        tool(say("hands"));
+        check(say("Corners are pushed out fully; nothing is caught."));
+    }
+
+    void setSnap(const Act& act)
+    {
+        for (const auto& key : act.fittings) {
+            const auto f = std::find_if(
+                p.fittings.begin(), p.fittings.end(), [&](const Fitting& each) { return each.key == key; });
+            if (f != p.fittings.end())
+                add(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
+                        "patch from the right side, put the washer on, bend the prongs, cover them.",
+                    nameOf(f->piece)));
+        }
+        tool(say("awl"));
+        tool(say("pliers"));
+        check(say("The half sits on its mark within {}.", Len(1)));
+        caution(say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."));
+        caution(say("Awl and prongs: wear eye protection."));
+    }
+
+    void window(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (seams.empty())
+            return;
+        add(say("Lay the {} on the {}, right sides together, windows matched; sew round the box. Slash along the "
+                "middle, Y-cuts into the corners from {} inside the ends. Push the bag through.",
+            nameOf(seams.front()->b.front().piece), nameOf(seams.front()->a.front().piece), Len(act.distance)));
+        press(act);
+        machine();
+        tool(say("scissors"));
+        stitch(say("2 mm round the box, lockstitch 301"));
+        check(say("The window lies flat; its corners are square."));
+    }
+
+    void insertZip(const Act& act)
+    {
+        for (const auto& key : act.zips)
+            if (const auto zip = std::find_if(
+                    p.zips.begin(), p.zips.end(), [&](const Zip& each) { return each.key == key; });
+                zip != p.zips.end())
+                add(zip->opens == "to the right"
+                        ? say("Centre the closed zip behind the window, slider at the left; edge-stitch all round, {} "
+                              "from the fold.",
+                            Len(act.distance))
+                        : say("Centre the closed zip behind the window, slider at the right; edge-stitch all round, {} "
+                              "from the fold.",
+                            Len(act.distance)));
+        add(say("Bar-tack across both ends: the slider lies between them."));
+        machine();
+        tool(say("zip foot"));
+        stitch(say("2.5–3 mm, lockstitch 301"));
+        check(say("The slider runs from end to end."));
+        caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    }
+
+    void trim(const Act& act)
+    {
+        add(act.distance > 0 ? say("Trim both ends of the {} level with its neighbours: {} were cut extra.",
+                nameOf(act.pieces.front()), Len(act.distance))
+                             : say("Trim the ends of the {} level.", nameOf(act.pieces.front())));
+        tool(say("scissors"));
+        if (act.distance > 0)
+            check(say("The mouth is level all round."));
+    }
+
+    void ring(const Act& act)
+    {
+        double width = 0;
+        for (const auto& f : p.fittings)
+            if (std::find(act.fittings.begin(), act.fittings.end(), f.key) != act.fittings.end())
+                width = f.size;
+        add(say("Thread each through a ring of {} and fold it in half over the bar.", Len(width)));
+        check(say("The ring turns freely."));
+    }
+
+    void joinCoats(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        std::vector<PieceId> caught;
+        for (const Seam* seam : seams)
+            caught.insert(caught.end(), seam->trapped.begin(), seam->trapped.end());
+        add(say("Put the shell, right side out, into the lining, wrong side out: right sides together. Match side "
+                "seams and centres."));
+        if (!caught.empty())
+            add(say("The {} hangs down between the layers.", namesOf(caught))
+                    .counted("The {} hang down between the layers.", long(caught.size())));
+        for (const Seam* seam : seams) {
+            m_out.allowance = seam->allowance;
+            add(say("Sew round the mouth at {}.", Len(seam->allowance)));
+            ends(*seam);
+        }
+        machine();
+        stitch(lockstitchOf(act));
+        check(say("What hangs between the layers is not caught below the seam."));
+    }
+
+    Message lockstitchOf(const Act& act) const
+    {
+        return holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301");
+    }
+
+    void dropIn(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (seams.empty())
+            return;
+        const Seam& seam = *seams.front();
+        if (!seam.bound.empty()) {
+            add(say("Put the lining, wrong side out, into the shell, raw edges level; match seams and centres. Baste "
+                    "{} from the edge all round.",
+                Len(4)));
+            m_out.allowance = 4;
+            stitch(say("4–5 mm, basting"));
+            check(say("No pleats in either layer."));
+        } else {
+            add(say("Fold the mouth allowance of shell and lining to the wrong side ({}). Put the lining, wrong side "
+                    "out, into the shell; match seams and centres; edge-stitch {} from the fold.",
+                Len(seam.allowance), Len(act.distance)));
+            m_out.allowance = seam.allowance;
+            stitch(say("3.5 mm, lockstitch 301"));
+            check(say("On a flat-bed machine, choose bagged out instead."));
+        }
+        tool(say("free-arm machine"));
+    }
+
+    void putIn(const Act& act)
+    {
+        add(say("Slide the {} onto the bottom, between shell and lining. Fix it with a few dots of glue.",
+            nameOf(act.pieces.front())));
+        tool(say("contact adhesive"));
+        check(say("It lies flat and clear of the seams."));
+        caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+    }
+
+    void closeOpening(const Act& act)
+    {
+        for (const Seam* seam : seamsOf(act))
+            add(say("In “{}”, fold the allowances of the opening in and stitch it shut close to the edge, or by hand: "
+                    "{}.",
+                seam->name, Len(seam->open)));
+        machine();
+        stitch(say("2.5 mm, lockstitch 301"));
+        check(say("Nothing is left between the layers: no pins, no clips."));
+    }
+
+    const Pattern& p;
+    const Step& m_step;
+    StepWords m_out;
+    std::vector<Message> m_tools;
+    bool m_folded = false; ///< what is sewn next was folded onto itself
+};
+
+} // namespace
+
+StepWords told(const Pattern& pattern, const Step& step)
+{
+    if (!step.acts.empty())
+        return Telling(pattern, step).words();
+    StepWords out{step.text, step.stitch, step.tool, step.check, step.cautions, step.allowance};
+    if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch)
+        for (const auto& key : step.seams)
+            if (const Seam* seam = pattern.seam(key); seam && (seam->openStart > 0 || seam->openEnd > 0))
+                out.text = together(out.text,
+                    say("“{}” begins {} in and stops {} before its end, at the stop squares; back-stitch both.",
+                        seam->name, Len(seam->openStart), Len(seam->openEnd)));
+    return out;
+}
+
+std::vector<Message> factsOf(const StepWords& words)
+{
+    std::vector<Message> facts;
+    for (const Message* each : {&words.tool, &words.stitch})
+        if (!each->empty())
+            facts.push_back(*each);
+    if (words.allowance > 0)
+        facts.push_back(say("allowance {}", Len(words.allowance)));
+    return facts;
+}
+
+} // namespace tectonis
