@@ -373,12 +373,19 @@ TEST_CASE("Every layer is put on in one step, that of its fixing; every piece of
             for (const auto& layer : piece.layers) {
                 ++layers;
                 std::vector<std::string> in;
-                for (const auto& step : p.steps)
-                    if (step.kind == StepKind::Interline
-                        && (", " + words(told(p, step).text).substr(0, words(told(p, step).text).find(':')) + ",")
-                                .find(", " + layer.code + ",")
-                            != std::string::npos)
+                const std::string material = p.material(layer.material).name + ": ";
+                for (const auto& step : p.steps) {
+                    if (step.kind != StepKind::Interline)
+                        continue;
+                    const std::string text = words(told(p, step).text);
+                    const auto at = text.find(material);
+                    if (at == std::string::npos)
+                        continue;
+                    const auto from = at + material.size();
+                    if ((", " + text.substr(from, text.find('.', from) - from) + ",").find(", " + layer.code + ",")
+                        != std::string::npos)
                         in.push_back(step.id.text());
+                }
                 if (in == std::vector<std::string>{"interline." + layer.fixing})
                     continue;
                 INFO(name << ": " << layer.code << ", " << layer.fixing);

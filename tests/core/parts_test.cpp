@@ -379,7 +379,7 @@ TEST_CASE("A flap with raw edges is cut at its finished edge and painted, not tu
     for (const auto& e : flap.edges)
         CHECK(e.allowance == (e.name == "hinge" ? 10 : 0));
     CHECK(p.step("flap.turn")->title == "Paint the flap's edges");
-    CHECK(!p.step("flap.turn")->cautions.empty());
+    CHECK(!told(p, *p.step("flap.turn")).cautions.empty());
 }
 
 TEST_CASE("An elastic pocket is fuller by twice the thing's thickness; the elastic is shorter than its place")

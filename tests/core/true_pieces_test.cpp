@@ -203,7 +203,7 @@ TEST_CASE("Patch pockets: pleats lie beside one another, a boxed one has the hei
     CHECK(p.seam("patch.on")->lengthA == Approx(2 * 120 + 160));
     CHECK(p.seam("patch.on")->ease == 0);
     CHECK(pocket.edge("top")->allowance == Approx(20 + 8)); // hem and its raw edge turned in
-    CHECK_THAT(exactly(textOf(p, "patch.make")), Contains("{8} to the inside, then the hem of {20}"));
+    CHECK_THAT(exactly(textOf(p, "patch.make")), Contains("{8} to the wrong side, then the hem of {20}"));
     // The finest case of overlapping pleats: as deep as half the pocket is wide.
     setChoice(d, "patch.body", "pleated");
     for (const char* a : {"patch.width=40", "patch.depth=80"})

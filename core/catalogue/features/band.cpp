@@ -68,17 +68,12 @@ public:
             {f.dimension("height"), cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
         d.addBeforeUse(Step{.id = f.key("seam"),
                            .title = say("Sew the {} to the {}", title, within(face.name)),
-                           .text = say("Right sides together, sew at {}; press down, topstitch {} below the seam.",
-                               Len(s), Len(3.2)),
+                           .acts = {act::sew({f.key("seam")}), act::press({f.key("seam")}, Act::To::Second),
+                               act::topstitch({f.key("seam")}, 3.2, Act::To::Second)},
                            .kind = StepKind::Flat,
                            .phase = site.phase,
                            .consumes = {cut.upper.key, cut.lower.key},
                            .yields = face.key,
-                           .pieces = {cut.upper.key, cut.lower.key},
-                           .seams = {f.key("seam")},
-                           .allowance = s,
-                           .stitch = say("2.5–3 mm, lockstitch 301"),
-                           .tool = say("sewing machine, iron"),
                            .check = say("Laid flat, it is as tall as it was drafted.")},
             face.key);
     }

@@ -100,18 +100,13 @@ public:
         Step bind{.id = f.key("on"),
             .title = covers == "mouth" ? say("Bind the mouth")
                                        : say("Bind the raw edges round the {}", sideLabel(covers)),
-            .text = say("{}Trim the allowances level. Open the binding, sew it on along its first fold, fold it over "
-                        "the edge and stitch the other side through all layers. Fold the end in over the beginning.",
-                joinWords(joined, bias)),
+            .acts = {act::of(Act::Verb::JoinStrips, f.id),
+                {.verb = Act::Verb::Bind, .seams = {seams.front()}, .pieces = {f.id}}},
             .kind = StepKind::Topstitch,
             .phase = last->phase,
             .consumes = {part, f.id},
             .yields = part,
-            .pieces = {f.id},
-            .seams = {seams.front()},
-            .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
-            .check = say("The row catches the binding on both sides.")};
+            .pieces = {f.id}};
         d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
     }
 

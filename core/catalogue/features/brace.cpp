@@ -98,37 +98,34 @@ public:
         d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the anchor triangles"),
-                .text = say("Right sides together in pairs, the webbing between and square to the slanting side, sew "
-                            "that side at {}; turn, topstitch twice over the webbing.",
-                    Len(s)),
+                .acts = {act::note(
+                             say("Lay the triangles in pairs, the webbing between and square to the slanting side.")),
+                    act::sew({f.key("slant right"), f.key("slant left")}),
+                    act::turn({f.key("slant right"), f.key("slant left")}), act::topstitch({}, 3.2, Act::To::Nowhere),
+                    act::topstitch({}, 9.5, Act::To::Nowhere)},
                 .kind = StepKind::Flat,
                 .phase = "Small parts",
                 .consumes = {f.id, f.key("webbing")},
                 .yields = f.key("ready"),
                 .pieces = {f.id, f.key("webbing")},
-                .seams = {f.key("slant right"), f.key("slant left")},
-                .allowance = s,
-                .stitch = say("3 mm, lockstitch 301"),
-                .tool = say("sewing machine"),
                 .check = say("The webbing leaves the triangle at its middle."),
                 .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
             face.key);
         d.addBeforeUse(
             Step{.id = f.key("on"),
                 .title = say("Baste the triangles to the {}", within(face.name)),
-                .text = say("Corners into the lower corners of the face, {}the webbing pointing in and up; baste {} "
-                            "from the edge.",
-                    (site.folded ? say("legs level with its lines; edge-stitch the legs that no seam will catch, ")
-                                 : say("legs level with its edges, ")),
-                    Len(4)),
+                .acts = {act::note(site.folded
+                                 ? say("Lay the triangles into the lower corners of the face, legs level with its "
+                                       "lines, the webbing pointing in and up; edge-stitch the legs that no seam will "
+                                       "catch.")
+                                 : say("Lay the triangles into the lower corners of the face, legs level with its "
+                                       "edges, the webbing pointing in and up.")),
+                    act::baste(4)},
                 .kind = StepKind::Baste,
                 .phase = site.phase,
                 .consumes = {face.key, f.key("ready")},
                 .yields = face.key,
                 .pieces = {f.id, face.key},
-                .allowance = 4,
-                .stitch = say("4–5 mm, basting"),
-                .tool = say("sewing machine"),
                 .check = say("Both triangles mirror each other.")},
             face.key);
     }

@@ -89,20 +89,17 @@ public:
         d.pattern.handles.push_back({f.dimension("drop"), face.key, {x, top}, {0, -1}, 1});
         Step on{.id = f.key("on"),
             .title = say("Stitch the channel onto the {}", within(face.name)),
-            .text = together(say("Fold in both ends by {} and stitch; fold in the long edges by {}. Lay "
-                                 "it on its line, edge-stitch both long edges; leave the ends open.",
-                                 Len(f("hem")), Len(f("allowance"))),
-                holds == "elastic"    ? say("Draw the elastic in and sew it over at both ends.")
-                    : holds == "stay" ? say("Slide the stay in and bar-tack both ends.")
-                                      : Message()),
+            .acts = {act::note(say("Fold in both ends by {} and stitch.", Len(f("hem")))),
+                act::of(Act::Verb::FoldIn, f.id, f("allowance")), act::stitchOn({f.key("top"), f.key("bottom")}),
+                act::note(say("Leave the ends open.")),
+                act::note(holds == "elastic" ? say("Draw the elastic in and sew it over at both ends.")
+                        : holds == "stay"    ? say("Slide the stay in and bar-tack both ends.")
+                                             : Message())},
             .kind = StepKind::Flat,
             .phase = site.phase,
             .consumes = {face.key, f.id},
             .yields = face.key,
             .pieces = {f.id, face.key},
-            .seams = {f.key("top"), f.key("bottom")},
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("iron, sewing machine"),
             .check = say("What it holds slides through before the ends are closed.")};
         d.addBeforeUse(std::move(on), face.key);
     }

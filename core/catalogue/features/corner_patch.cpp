@@ -129,23 +129,19 @@ public:
             }
             d.pattern.overlays.push_back({f.id, faceKey, right ? Placement{} : mirror});
         }
-        d.addBeforeUse(
-            Step{.id = f.key("on"),
-                .title = say("Rivet the corner patches to the {}", within(face.name)),
-                .text = say("Lay the patches on their lines; punch at the drill marks, set the rivets through patch "
-                            "and face; edge-stitch the free sides, baste the others {} from the edge.",
-                    Len(4)),
-                .kind = StepKind::Hardware,
-                .phase = site.phase,
-                .consumes = {faceKey, f.id},
-                .yields = faceKey,
-                .pieces = {f.id, faceKey},
-                .seams = {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")},
-                .fittings = set,
-                .stitch = say("3 mm, lockstitch 301"),
-                .tool = say("punch, rivet setter, hammer"),
-                .check = say("No rivet turns."),
-                .cautions = {say("Punch and hammer: wear eye protection.")}},
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = say("Rivet the corner patches to the {}", within(face.name)),
+                           .acts = {act::stitchOn({f.key("right across"), f.key("right up"), f.key("left across"),
+                                        f.key("left up")}),
+                               act::set(set),
+                               act::note(say("The sides that lie in the face's own edges are caught in its seams.")),
+                               act::baste(4)},
+                           .kind = StepKind::Hardware,
+                           .phase = site.phase,
+                           .consumes = {faceKey, f.id},
+                           .yields = faceKey,
+                           .pieces = {f.id, faceKey},
+                           .check = say("No rivet turns.")},
             faceKey);
     }
 };

@@ -88,32 +88,27 @@ public:
             .title = hardware ? say("Set the eyelets")
                 : slits       ? say("Work the slits")
                               : say("Sew the channel"),
-            .text = hardware ? say("Punch at the drill marks through shell and lining, set the eyelets over a washer.")
-                : slits
-                ? say("Work a buttonhole of {} at each mark through all layers and cut it open.", Len(f("size")))
-                : say("Sew both rows round the mouth through shell and lining; leave a buttonhole in the shell at the "
-                      "middle of the front for the cord."),
+            .acts = {hardware ? act::set(set)
+                    : slits
+                    ? act::note(
+                        say("Work a buttonhole of {} at each mark through all layers and cut it open.", Len(f("size"))))
+                    : act::note(say("Sew both rows round the mouth through shell and lining; leave a buttonhole "
+                                    "in the shell at the middle of the front for the cord."))},
             .kind = hardware ? StepKind::Hardware : StepKind::Topstitch,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {first},
             .fittings = set,
-            .tool = hardware ? say("punch, eyelet setter, hammer") : say("sewing machine"),
-            .check = say("They are at their marks and equally far from the mouth."),
-            .cautions = hardware ? std::vector<Message>{say("Punch and hammer: wear eye protection.")}
-                                 : std::vector<Message>{}});
+            .check = say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),
-            .text = say("Thread {} of cord once round; knot or stop both ends.", Len(cord)),
+            .acts = {{.verb = Act::Verb::ThreadCord, .distance = cord}},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {first},
-            .tool = say("bodkin"),
-            .check = say("Pulled, the mouth closes evenly."),
-            .cautions = {say("Long cords: a strangulation hazard for small children.")}});
+            .pieces = {first}});
     }
 
 private:

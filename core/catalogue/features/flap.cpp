@@ -177,17 +177,16 @@ public:
             .stitch = "topstitch"});
         Step on{.id = f.key("on"),
             .title = say("Stitch the flap onto the {}", what),
-            .text = say("Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over the "
-                        "mouth; stitch {} and {} from the edge, bar tacks at both ends.",
-                Len(3.2), Len(9.5)),
+            .acts = {act::note(
+                         say("Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over "
+                             "the mouth.")),
+                act::stitchOn({f.key("on")}),
+                act::note(say("Two rows: {} and {} from the edge, bar tacks at both ends.", Len(3.2), Len(9.5)))},
             .kind = StepKind::Flat,
             .phase = site.phase,
             .consumes = {face.key, f.id},
             .yields = face.key,
             .pieces = {outer, face.key},
-            .seams = {f.key("on")},
-            .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
             .check = say("The flap is centred and level with the mouth.")};
         d.addBeforeUse(on, face.key);
     }
@@ -197,36 +196,26 @@ public:
     {
         Drafter& d = f.d;
         const PieceId outer = f.key("outer"), lining = f.key("lining");
-        d.addBeforeUse(
-            Step{.id = f.key("sew"),
-                .title = say("Lay the flap's layers together and stitch"),
-                .text = say("Wrong sides together, glue lightly within {} of the edges; stitch {} from the free edges. "
-                            "Trim both layers level with a sharp knife.",
-                    Len(6), Len(3.2)),
-                .kind = StepKind::Seam,
-                .phase = f.site().phase,
-                .consumes = {outer, lining},
-                .yields = f.id,
-                .pieces = {outer, lining},
-                .seams = {f.key("turned")},
-                .allowance = 3.2,
-                .stitch = say("3–3.5 mm, lockstitch 301"),
-                .tool = say("contact adhesive, sewing machine, knife"),
-                .check = say("The snap half on the lining is set; the edge is one clean line."),
-                .cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")}},
+        d.addBeforeUse(Step{.id = f.key("sew"),
+                           .title = say("Lay the flap's layers together and stitch"),
+                           .acts = {{.verb = Act::Verb::Glue, .pieces = {lining, outer}, .distance = 6},
+                               act::topstitch({f.key("turned")}, 3.2, Act::To::Nowhere),
+                               act::note(say("Trim both layers level with a sharp knife."))},
+                           .kind = StepKind::Seam,
+                           .phase = f.site().phase,
+                           .consumes = {outer, lining},
+                           .yields = f.id,
+                           .pieces = {outer, lining},
+                           .check = say("The snap half on the lining is set; the edge is one clean line.")},
             face);
         d.addBeforeUse(Step{.id = f.key("turn"),
                            .title = say("Paint the flap's edges"),
-                           .text = say("Sand the edge, paint it, let it dry; sand and paint once more. Let it dry "
-                                       "fully before the flap is sewn on."),
+                           .acts = {act::of(Act::Verb::Paint, outer)},
                            .kind = StepKind::Press,
                            .phase = f.site().phase,
                            .consumes = {f.id},
                            .yields = f.id,
-                           .pieces = {outer, lining},
-                           .tool = say("sandpaper, edge paint"),
-                           .check = say("Dry to the touch: it does not mark a white cloth."),
-                           .cautions = {say("Edge paint: air the room, no flame.")}},
+                           .pieces = {outer, lining}},
             face);
     }
 

@@ -93,17 +93,17 @@ public:
             addStripFolds(piece, f("width"), cut, length);
         d.add(Step{.id = f.key("make"),
             .title = say("Make the handles"),
-            .text = make == "webbing" ? say("Cut two lengths; seal the ends.")
-                : make == "rolled" ? say("Sew the long edges round the cord, right side out, between the ends; flatten "
-                                         "and fold in both ends.")
-                                   : say("Fold {}, press, edge-stitch both long edges.", foldWords(cut, f("width"))),
+            .acts = {make == "webbing" ? act::note(say("Cut two lengths; seal the ends."))
+                    : make == "rolled" ? act::note(say("Sew the long edges round the cord, right side out, between the "
+                                                       "ends; flatten and fold in both ends."))
+                                       : act::foldStrip(f.id, f("width"))},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
             .yields = f.key("ready"),
             .pieces = {f.id},
             .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("iron, sewing machine"),
+            .tool = make == "webbing" ? say("scissors") : say("sewing machine"),
             .check = say("Both handles are equally long.")});
         for (const char* name : {"front", "back"})
             place(f, d.site(name));
@@ -124,9 +124,11 @@ public:
         d.addBeforeUse(
             Step{.id = f.key(back ? "on back" : "on front"),
                 .title = say("Stitch a handle onto the {}", within(face.name)),
-                .text = say("Ends on their placement lines, {}; box-X stitch from the lower edge up to {} below the "
-                            "mouth's stitch line.",
-                    (f("fold") > 0 ? say("folded under by {}", Len(f("fold"))) : say("raw ends sealed")), Len(12)),
+                .acts = {act::note(f("fold") > 0
+                                 ? say("Lay the ends on their placement lines, folded under by {}.", Len(f("fold")))
+                                 : say("Lay the ends on their placement lines, raw ends sealed.")),
+                    act::note(
+                        say("Box-X stitch from the lower edge up to {} below the mouth's stitch line.", Len(12)))},
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},

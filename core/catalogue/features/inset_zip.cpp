@@ -158,60 +158,41 @@ public:
         d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
             {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
 
-        const Message what = within(face.name), stitch = say("3 mm, lockstitch 301");
-        d.addBeforeUse(
-            Step{.id = lowSeam.as<StepKindOf>(),
-                .title = say("Sew the zip to the lower {}", what),
-                .text = say(
-                    "Slider on. Lay a tab on each side of either tape end, right sides together, {} over it, sew "
-                    "across beside the chain, turn both outwards. Zip face down on the right side of the lower edge, "
-                    "the bag's front on top; sew {} from the tape's edge. Turn down, topstitch {} from the fold.",
-                    Len(12), Len(f("sewn")), Len(3.2)),
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {lower, front, cover.key},
-                .yields = lower,
-                .pieces = {lower, front, cover.key},
-                .seams = {lowSeam},
-                .fittings = {f.key("zip" + tag)},
-                .allowance = s,
-                .stitch = stitch,
-                .tool = say("sewing machine, zip foot"),
-                .check = say("The slider runs freely."),
-                .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}},
-            face.key);
-        d.addBeforeUse(
-            Step{.id = upSeam.as<StepKindOf>(),
-                .title = say("Sew the zip to the upper {}", what),
-                .text = say(
-                    "The other tape to the upper edge, the bag's back on top, right sides together; sew {} from the "
-                    "tape's edge. Turn up, topstitch {} from the fold. Baste the tabs' ends {} from the sides.",
-                    Len(f("sewn")), Len(3.2), Len(4)),
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {upper, lower, back},
-                .yields = face.key,
-                .pieces = {upper, lower, back},
-                .seams = {upSeam},
-                .allowance = s,
-                .stitch = stitch,
-                .tool = say("sewing machine, zip foot"),
-                .check = say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(gap))},
-            face.key);
-        d.addBeforeUse(Step{.id = bagSeam.as<StepKindOf>(),
-                           .title = say("Close the pocket bag"),
-                           .text = say("Fold the face out of the way; sew sides and bottom of the bag at {}.", Len(s)),
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face.key},
-                           .yields = face.key,
-                           .pieces = {front, back},
-                           .seams = {bagSeam},
-                           .allowance = s,
-                           .stitch = say("2.5–3 mm, lockstitch 301"),
-                           .tool = say("sewing machine"),
-                           .check = say("The slider is in the middle, so that the ends can be sewn over.")},
-            face.key);
+        const ZipId zip = f.key("zip" + tag);
+        const Message what = within(face.name);
+        const auto add = [&](const SeamId& id, const Message& title, std::vector<Act> acts,
+                             std::vector<WorkId> consumes, const WorkId& yields, const Message& check) {
+            d.addBeforeUse(Step{.id = id.as<StepKindOf>(),
+                               .title = title,
+                               .acts = std::move(acts),
+                               .kind = StepKind::Flat,
+                               .phase = site.phase,
+                               .consumes = std::move(consumes),
+                               .yields = yields,
+                               .fittings = {zip.as<FittingKind>()},
+                               .check = check},
+                face.key);
+        };
+        add(lowSeam, say("Sew the zip to the lower {}", what),
+            {act::ofZip(Act::Verb::SliderOn, zip), act::ofZip(Act::Verb::SealEnds, zip, {cover.key}),
+                {.verb = Act::Verb::SewTape,
+                    .seams = {lowSeam},
+                    .pieces = {lower, front},
+                    .zips = {zip},
+                    .distance = f("sewn")}},
+            {lower, front, cover.key}, lower, say("The slider runs freely."));
+        add(upSeam, say("Sew the zip to the upper {}", what),
+            {{.verb = Act::Verb::SewTape,
+                 .seams = {upSeam},
+                 .pieces = {upper, back},
+                 .zips = {zip},
+                 .distance = f("sewn")},
+                act::note(say("Baste the tabs' ends {} from the sides.", Len(4)))},
+            {upper, lower, back}, face.key,
+            say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(gap)));
+        add(bagSeam, say("Close the pocket bag"),
+            {act::note(say("Hold the face out of the way.")), act::sew({bagSeam})}, {face.key}, face.key,
+            say("The slider is in the middle, so that the ends can be sewn over."));
     }
 };
 

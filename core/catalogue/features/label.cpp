@@ -60,15 +60,11 @@ public:
             .stitch = "topstitch"});
         d.addBeforeUse(Step{.id = f.key("on"),
                            .title = say("Sew the label onto the {}", within(face.name)),
-                           .text = say("Lay it on its line, edge-stitch all round."),
+                           .acts = {act::stitchOn({f.key("on")})},
                            .kind = StepKind::Flat,
                            .phase = site.phase,
                            .consumes = {face.key, f.id},
                            .yields = face.key,
-                           .pieces = {f.id, face.key},
-                           .seams = {f.key("on")},
-                           .stitch = say("2.5 mm, lockstitch 301"),
-                           .tool = say("sewing machine"),
                            .check = say("It reads upright when the bag stands.")},
             face.key);
     }

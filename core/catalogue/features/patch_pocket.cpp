@@ -149,48 +149,42 @@ public:
         if (elastic > 0)
             d.pattern.hardware.push_back({label("Elastic"), 1, elastic,
                 say("{}, under {} wide", Len(elastic), Len(f("hem"))), say("in the pocket's hem")});
-        const Message make = body == "elastic" ? say("Lay a pleat into both lower corners and baste them; draw {} of "
-                                                     "elastic into the hem and sew it over at both ends.",
-                                 Len(elastic))
-            : body == "pleated"                ? say("Lay both pleats along their folds and baste them.")
-            : body == "full"
-            ? say("Pull each lower corner's square together, right sides together, and sew it at {}.", Len(s))
-            : Message();
-        const std::vector<SeamId> boxes = box > 0 ? std::vector<SeamId>{f.key("box right"), f.key("box left")}
-                                                  : std::vector<SeamId>{};
+        std::vector<Act> make;
+        if (body == "elastic")
+            make.push_back(
+                act::note(say("Lay a pleat into both lower corners and baste them; draw {} of elastic into the "
+                              "hem and sew it over at both ends.",
+                    Len(elastic))));
+        else if (body == "pleated")
+            make.push_back(act::note(say("Lay both pleats along their folds and baste them.")));
+        else if (body == "full") {
+            make.push_back({.verb = Act::Verb::Box});
+            make.push_back(act::sew({f.key("box right"), f.key("box left")}));
+        }
+        make.push_back(act::of(Act::Verb::Hem, f.id, f("hem"), hem));
+        make.push_back(act::of(Act::Verb::FoldIn, f.id, s));
         d.addBeforeUse(Step{.id = f.key("make"),
                            .title = say("Hem the {}", within(pocket.name)),
-                           .text = together(make,
-                               say("Fold the top edge {} to the inside, then the hem of {}, topstitch; press the "
-                                   "allowances of {} under.",
-                                   Len(hem - f("hem")), Len(f("hem")), Len(s))),
+                           .acts = std::move(make),
                            .kind = StepKind::Flat,
                            .phase = site.phase,
                            .consumes = {f.id},
                            .yields = f.id,
-                           .pieces = {f.id},
-                           .seams = boxes,
-                           .stitch = say("3 mm, lockstitch 301"),
-                           .tool = say("iron, sewing machine"),
                            .check = say("Finished {} × {} on its face.", Len(w), Len(h))},
             face.key);
         if (body == "bellows")
             bellowsStep(f, face.key);
-        d.addBeforeUse(
-            Step{.id = f.key("on"),
-                .title = say("Stitch the {} onto the {}", within(pocket.name), within(face.name)),
-                .text = together(
-                    say("Lay it on its placement line; edge-stitch sides and bottom, bar tacks at both upper corners."),
-                    f("parts") > 1 && body == "flat" ? say("Sew the dividers from the bottom up.") : Message()),
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {face.key, f.id},
-                .yields = face.key,
-                .pieces = {f.id, face.key},
-                .seams = {f.key("on")},
-                .stitch = say("3 mm, lockstitch 301"),
-                .tool = say("sewing machine"),
-                .check = say("The pocket's top edge is level with the mouth.")},
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = say("Stitch the {} onto the {}", within(pocket.name), within(face.name)),
+                           .acts = {act::stitchOn({f.key("on")}),
+                               act::note(f("parts") > 1 && body == "flat" ? say("Sew the dividers from the bottom up.")
+                                                                          : Message())},
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face.key, f.id},
+                           .yields = face.key,
+                           .pieces = {f.id, face.key},
+                           .check = say("The pocket's top edge is level with the mouth.")},
             face.key);
         if (f.choice("lid") == "yes")
             addLid(f, face.key, role);
@@ -238,18 +232,13 @@ public:
     {
         f.d.addBeforeUse(Step{.id = f.key("bellows"),
                              .title = say("Sew the bellows strip to the pocket"),
-                             .text = say("Right sides together, sew round three sides at {}; at the corners clip the "
-                                         "strip at its stop squares and turn. Press the strip's other edge under.",
-                                 Len(f("allowance"))),
+                             .acts = {act::clip({f.key("bellows")}), act::sew({f.key("bellows")}),
+                                 act::of(Act::Verb::FoldIn, f.key("bellows"), f("allowance"))},
                              .kind = StepKind::Flat,
                              .phase = f.site().phase,
                              .consumes = {f.id, f.key("bellows")},
                              .yields = f.id,
                              .pieces = {f.id, f.key("bellows")},
-                             .seams = {f.key("bellows")},
-                             .allowance = f("allowance"),
-                             .stitch = say("2.5–3 mm, lockstitch 301"),
-                             .tool = say("sewing machine, scissors"),
                              .check = say("The strip's ends are level with the hem.")},
             face);
     }
@@ -285,18 +274,16 @@ public:
         d.addBeforeUse(
             Step{.id = f.key("lid"),
                 .title = say("Make the pocket's flap and stitch it on"),
-                .text = say("Right sides together, sew the sides and the lower edge at {}; notch the corners, turn, "
-                            "press, topstitch. Lay the hinge on its line, sew, fold down and sew again {} below.",
-                    Len(s), Len(6.4)),
+                .acts = {act::sew({f.key("lid")}), act::grade({f.key("lid")}), act::turn({f.key("lid")}),
+                    act::roll({f.key("lid")}, 3.2),
+                    act::note(say("Lay the hinge on its line, pointing away from the pocket; sew.")),
+                    act::note(say("Fold it down over the pocket's mouth and sew again {} below.", Len(6.4)))},
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = {face, f.key("lid"), f.key("lid.under")},
                 .yields = face,
                 .pieces = {f.key("lid"), f.key("lid.under"), face},
                 .seams = {f.key("lid"), f.key("lid.on")},
-                .allowance = s,
-                .stitch = say("2.5–3 mm, lockstitch 301"),
-                .tool = say("sewing machine, iron"),
                 .check = say("The flap covers the pocket's mouth on both sides.")},
             face);
     }

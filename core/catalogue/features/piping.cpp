@@ -89,35 +89,29 @@ public:
             .stitch = "baste"});
         d.pattern.hardware.push_back(
             {label("Piping cord"), 1, whole, say("{}, {} thick", Len(whole), Len(f("cord"))), Message()});
-        d.addBeforeUse(
-            Step{.id = f.key("make"),
-                .title = say("Make the piping"),
-                .text = say(
-                    "{}Fold the strip round the cord, wrong sides together; sew close to the cord with a zip foot.",
-                    joinWords(joined, true)),
-                .kind = StepKind::Flat,
-                .phase = "Small parts",
-                .consumes = {f.id},
-                .yields = f.id,
-                .pieces = {f.id},
-                .stitch = say("3 mm, lockstitch 301"),
-                .tool = say("sewing machine, zip foot"),
-                .check = say("The allowance is {} all along.", Len(s))},
+        d.addBeforeUse(Step{.id = f.key("make"),
+                           .title = say("Make the piping"),
+                           .acts = {act::of(Act::Verb::JoinStrips, f.id), act::of(Act::Verb::WrapCord, f.id)},
+                           .kind = StepKind::Flat,
+                           .phase = "Small parts",
+                           .consumes = {f.id},
+                           .yields = f.id,
+                           .pieces = {f.id},
+                           .check = say("The allowance is {} all along.", Len(s))},
             mainKey);
         d.addBeforeUse(
             Step{.id = f.key("in"),
                 .title = say("Baste the piping round the {}", within(site.label)),
-                .text = say("Raw edges level; clip the piping's allowance at the curves and corners; baste beside the "
-                            "cord. Pull the cord's ends back by the allowance of crossing seams."),
+                .acts = {act::note(
+                             say("Lay the piping on the right side, raw edges level; clip its allowance at curves and "
+                                 "corners.")),
+                    {.verb = Act::Verb::Baste, .seams = {f.key("in")}, .distance = s},
+                    act::note(say("Pull the cord's ends back by the allowance of crossing seams."))},
                 .kind = StepKind::Baste,
                 .phase = site.phase,
                 .consumes = {mainKey, f.id},
                 .yields = mainKey,
                 .pieces = withFace(site, f.id),
-                .seams = {f.key("in")},
-                .allowance = s,
-                .stitch = say("4–5 mm, basting"),
-                .tool = say("sewing machine, zip foot"),
                 .check = say("The cord lies just outside the stitch line.")},
             mainKey);
     }

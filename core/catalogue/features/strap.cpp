@@ -83,7 +83,7 @@ public:
             say("{} inside width", Len(d(d.firstOf("connectors") + ".ring"))), say("one finish for all metal")});
         d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
             d(d.firstOf("connectors") + ".ring"), 0, say("strap")});
-        steps(f, cut, strips, webbing);
+        steps(f, strips, webbing);
     }
 
     void draftStrip(FeatureScope& f, const std::string& role, double cut, double length, int strips) const
@@ -112,7 +112,7 @@ public:
                 .allowance = s});
     }
 
-    void steps(FeatureScope& f, double cut, int strips, bool webbing) const
+    void steps(FeatureScope& f, int strips, bool webbing) const
     {
         Drafter& d = f.d;
         if (!webbing) {
@@ -121,37 +121,25 @@ public:
                 joins.push_back(f.key("join" + std::to_string(i)));
             d.add(Step{.id = f.key("make"),
                 .title = say("Make the strap"),
-                .text = together(
-                    strips > 1 ? say("Join the strips at {}, press open.", Len(f("allowance"))) : Message(),
-                    say("Fold {}, press, edge-stitch both long edges.", foldWords(cut, f("width")))),
+                .acts = {act::note(
+                             strips > 1 ? say("Join the strips at {}, press open.", Len(f("allowance"))) : Message()),
+                    {.verb = Act::Verb::FoldStrip, .seams = joins, .pieces = {f.id}, .distance = f("width")}},
                 .kind = strips > 1 ? StepKind::Seam : StepKind::Flat,
                 .phase = "Strap",
                 .consumes = {f.id},
                 .yields = f.id,
                 .pieces = {f.id},
-                .seams = joins,
-                .allowance = strips > 1 ? f("allowance") : 0,
-                .stitch = say("3 mm, lockstitch 301"),
-                .tool = say("iron, sewing machine"),
                 .check = say("Finished {} wide from end to end.", Len(f("width")))});
         }
         d.add(Step{.id = f.key("attach"),
             .title = say("Thread and attach the strap"),
-            .text = say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it down "
-                        "with a box-X stitch. Pass the other end through one ring, back through the slider, and sew it "
-                        "to the other ring alike.",
-                Len(f("fold")), Len(std::min(10.0, f("fold") / 3))),
+            .acts = {act::of(Act::Verb::ThreadStrap, f.id)},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag", f.id},
             .yields = "bag",
             .pieces = {f.id},
-            .fittings = {f.key("slider")},
-            .stitch = say("3 mm, lockstitch 301, box-X"),
-            .tool = say("sewing machine"),
-            .check = say("The slider runs over the whole way; the strap is not twisted."),
-            .cautions = {say("Long straps: a strangulation hazard for small children."),
-                say("Load ratings need testing by someone qualified; local safety rules go first.")}});
+            .fittings = {f.key("slider")}});
     }
 };
 

@@ -241,18 +241,12 @@ public:
             parts.insert(parts.begin(), f.key("zipped"));
         f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)),
                              .title = say("Baste a zip band to the lower {}", within(face.name)),
-                             .text = say("Band against the right side of the lower part's top edge, between its marks, "
-                                         "the zip towards the bag's middle; baste {} from the edge.",
-                                 Len(4)),
+                             .acts = {act::lay(band, cut.lower.key, key), act::baste(4),
+                                 act::note(say("The zip lies towards the bag's middle."))},
                              .kind = StepKind::Baste,
                              .phase = "Lining",
                              .consumes = parts,
                              .yields = cut.lower.key,
-                             .pieces = {band, cut.lower.key},
-                             .seams = {key},
-                             .allowance = 4,
-                             .stitch = say("4–5 mm, basting"),
-                             .tool = say("sewing machine"),
                              .check = say("Both ends are on their marks.")},
             before);
     }
@@ -270,46 +264,38 @@ public:
             .b = below,
             .allowance = cut.allowance,
             .trapped = {band, under}});
-        f.d.addBeforeUse(
-            Step{.id = key.as<StepKindOf>(),
-                .title = say("Join the {} over the zip band", within(face.name)),
-                .text = say(
-                    "Right sides together with the band between, sew at {}. Press up, topstitch {} above the seam.",
-                    Len(cut.allowance), Len(3.2)),
-                .kind = StepKind::Seam,
-                .phase = "Lining",
-                .consumes = {cut.upper.key, cut.lower.key},
-                .yields = face.key,
-                .pieces = {cut.upper.key, cut.lower.key, band},
-                .seams = {key},
-                .allowance = cut.allowance,
-                .stitch = say("2.5–3 mm, lockstitch 301"),
-                .tool = say("sewing machine"),
-                .check = say("It is as tall as the lining was drafted.")},
+        f.d.addBeforeUse(Step{.id = key.as<StepKindOf>(),
+                             .title = say("Join the {} over the zip band", within(face.name)),
+                             .acts = {act::sew({key}), act::press({key}, Act::To::First),
+                                 act::topstitch({key}, 3.2, Act::To::First)},
+                             .kind = StepKind::Seam,
+                             .phase = "Lining",
+                             .consumes = {cut.upper.key, cut.lower.key},
+                             .yields = face.key,
+                             .pieces = {cut.upper.key, cut.lower.key, band},
+                             .check = say("It is as tall as the lining was drafted.")},
             face.key);
     }
 
     void makeBands(FeatureScope& f, const PieceId& face, const std::vector<SeamId>& seams) const
     {
-        const Len sewn(f("sewn"));
         f.d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the zip bands"),
-                .text = say("Fold a tab over the tape's ends and stitch; slider on. Lay band and band lining right "
-                            "sides together with the tape between, sew {} from the tape's edge, then both ends at {}; "
-                            "turn, topstitch {} along the zip. The same on the other tape.",
-                    sewn, Len(f("allowance")), Len(3.2)),
+                .acts = {act::ofZip(Act::Verb::SliderOn, f.key("zip")),
+                    act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
+                    act::note(
+                        say("Lay band and band lining right sides together with the tape between, its edge {} past "
+                            "the stitch line.",
+                            Len(f("sewn")))),
+                    act::sew(seams), act::turn(seams), act::roll(seams, 3.2),
+                    act::note(say("Sew the other pair to the other tape alike."))},
                 .kind = StepKind::Flat,
                 .phase = "Lining",
                 .consumes = {f.key("band"), f.key("band.under"), f.key("tab")},
                 .yields = f.key("zipped"),
                 .pieces = {f.key("band"), f.key("band.under"), f.key("tab")},
-                .seams = seams,
-                .allowance = f("allowance"),
-                .stitch = say("2.5–3 mm, lockstitch 301"),
-                .tool = say("sewing machine, zip foot"),
                 .check = say("The hinge edges lie level when the zip is closed."),
-                .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")},
                 .closesZips = {f.key("zip")}},
             face);
     }
@@ -333,34 +319,31 @@ public:
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
                            .title = say("Cover the zip's ends"),
-                           .text = say("Slider on. Fold a tab over each end of the tape and stitch it across; its raw "
-                                       "end reaches past the side seam's line."),
+                           .acts = {act::ofZip(Act::Verb::SliderOn, f.key("zip")),
+                               act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
+                               act::note(say("Their raw ends reach past the side seams' lines."))},
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
                            .consumes = {tabs.begin(), tabs.end()},
                            .yields = f.key("tab"),
                            .pieces = tabs,
-                           .stitch = say("2.5–3 mm, lockstitch 301"),
-                           .tool = say("sewing machine, zip foot"),
                            .check = say("No stitch lies over the chain where the slider runs."),
                            .closesZips = {f.key("zip")}},
             "shell");
         d.addBeforeJoining(Step{.id = f.key("on"),
             .title = say("Baste the zip to the mouth"),
-            .text = say("Zip face down on the right side of front and back, {} from the side seams, the mouth's stitch "
-                        "line {} from the tape's edge; baste. Then open it.",
-                Len(fromSeam), Len(f("sewn"))),
+            .acts = {act::note(
+                         say("Lay the zip face down on the right side of front and back, {} from the side seams, the "
+                             "mouth's stitch line {} from the tape's edge.",
+                             Len(fromSeam), Len(f("sewn")))),
+                act::baste(d("allowance.mouth")), act::ofZip(Act::Verb::OpenZip, f.key("zip"))},
             .kind = StepKind::Baste,
             .phase = "Shell assembly",
             .consumes = {"shell", f.key("tab")},
             .yields = "shell",
             .pieces = {key},
             .fittings = {f.key("zip")},
-            .allowance = d("allowance.mouth"),
-            .stitch = say("4–5 mm, basting"),
-            .tool = say("sewing machine, zip foot"),
-            .check = say("Closed, the sides meet level."),
-            .opensZips = {f.key("zip")}});
+            .check = say("Closed, the sides meet level.")});
         return fromSeam;
     }
 
@@ -368,15 +351,13 @@ public:
     {
         f.d.addBeforeJoining(Step{.id = f.key("open"),
             .title = say("Open the zip"),
-            .text = say("Open the zip at the mouth before the bag is turned and pressed."),
+            .acts = {act::ofZip(Act::Verb::OpenZip, f.key("zip"))},
             .kind = StepKind::Press,
             .phase = "Lining",
             .consumes = {"lining"},
             .yields = "lining",
             .pieces = {f.key("band")},
-            .tool = say("hands"),
-            .check = say("The slider is at the tail."),
-            .opensZips = {f.key("zip")}});
+            .check = say("The slider is at the tail.")});
     }
 };
 

@@ -176,23 +176,18 @@ public:
         p.spaces.push_back({"pockets", say("Round pockets"), mouth, r - floor, 10, 0, true});
         d.add(Step{.id = "pockets.make",
             .title = say("Make the pocket disc"),
-            .text = say("Right sides together, sew the rim at {}, leave {} open; notch, turn, press, topstitch the rim "
-                        "{} from the edge.",
-                Len(d("allowance.body")), Len(50), Len(3.2)),
+            .acts = {act::sew({"pocket.rim"}), act::grade({"pocket.rim"}), act::turn({"pocket.rim"}),
+                act::roll({"pocket.rim"}, 3.2)},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {"pockets"},
             .yields = "pocket disc",
-            .pieces = {"pockets"},
-            .seams = {"pocket.rim"},
-            .allowance = d("allowance.body"),
-            .stitch = say("2.5 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
             .check = say("The disc is round and flat.")});
         d.add(Step{.id = "pockets.on",
             .title = say("Stitch the pockets onto the lining"),
-            .text = say("Centre the disc on the lining; sew the floor's circle, then the dividers from the floor "
-                        "outwards, bar tacks at the mouths."),
+            .acts = {act::note(
+                say("Centre the disc on the lining; sew the floor's circle, then the dividers from the floor "
+                    "outwards, bar tacks at the mouths."))},
             .kind = StepKind::Flat,
             .phase = "Lining",
             .consumes = {lined("disc"), "pocket disc"},
@@ -212,11 +207,10 @@ public:
 
     void addSteps(Drafter& d, double cord) const
     {
-        const double s = d("allowance.body");
         d.add(Step{.id = "holes",
             .title = say("Work the cord holes"),
-            .text = say("Two buttonholes across the channel's middle in the disc, opposite each other, through one "
-                        "layer and a patch."),
+            .acts = {act::note(say("Work two buttonholes across the channel's middle in the disc, opposite each other, "
+                                   "through one layer and a patch."))},
             .kind = StepKind::Flat,
             .phase = "Shell front",
             .consumes = {"disc"},
@@ -226,48 +220,34 @@ public:
             .check = say("Cut open without catching a stitch.")});
         d.add(Step{.id = "rim",
             .title = say("Sew disc and lining together"),
-            .text = say("Right sides together, match the quarter notches; sew round at {}. Leave {} open; back-stitch "
-                        "both ends. Notch the allowance all round.",
-                Len(s), Len(d("opening.length"))),
+            .acts = {act::sew({"rim"}), act::notch({"rim"})},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"disc", lined("disc")},
             .yields = "bag",
-            .pieces = {"disc", lined("disc")},
-            .seams = {"rim"},
-            .allowance = s,
-            .stitch = say("2.5 mm, lockstitch 301"),
-            .tool = say("sewing machine, scissors"),
             .check = say("Quarters meet.")});
         d.add(Step{.id = "turn",
             .title = say("Turn the pouch"),
-            .text = say("Turn through the opening, roll the seam to the edge, press."),
+            .acts = {act::turnBag({"rim"}), act::note(say("Roll the seam to the edge.")), act::press("disc")},
             .kind = StepKind::Turn,
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {"disc", lined("disc")},
-            .tool = say("hands, iron"),
-            .check = say("The rim is round."),
-            .turnsThrough = true});
+            .check = say("The rim is round.")});
         d.add(Step{.id = "close",
             .title = say("Close the rim"),
-            .text = say(
-                "Fold the opening's allowances in; topstitch the whole rim {} from the edge, closing it.", Len(3.2)),
+            .acts = {act::closeOpening("rim"), act::topstitch({"rim"}, 3.2, Act::To::Nowhere)},
             .kind = StepKind::CloseOpening,
             .phase = "Closing",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {"disc", lined("disc")},
-            .seams = {"rim"},
-            .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
             .check = say("The opening is caught.")});
         d.add(Step{.id = "channel",
             .title = say("Sew the channel and thread the cords"),
-            .text = say(
-                "Two rows on their circles. Thread each cord ({}) once round, from opposite holes, and knot its ends.",
-                Len(cord)),
+            .acts = {act::note(
+                say("Sew two rows on their circles. Thread each cord ({}) once round, from opposite holes, "
+                    "and knot its ends.",
+                    Len(cord)))},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

@@ -180,31 +180,22 @@ public:
         d.pattern.spaces.push_back({"pocket", say("Angled pocket"), d("width"), std::min(yl, yr), 10, 0, true});
         d.add(Step{.id = "pocket.mouth",
             .title = say("Sew and turn the pocket's mouth"),
-            .text = say(
-                "Right sides together, sew the slanting mouth at {}. Turn, press, topstitch {} and {} from the edge.",
-                Len(s), Len(3.2), Len(9.5)),
+            .acts = {act::sew({"pocket.mouth"}), act::turn({"pocket.mouth"}), act::roll({"pocket.mouth"}, 3.2),
+                act::note(say("A second row runs {} from the edge.", Len(9.5)))},
             .kind = StepKind::Seam,
             .phase = "Shell front",
             .consumes = {"pocket", "pocket.lining"},
             .yields = "pocket ready",
-            .pieces = {"pocket", "pocket.lining"},
-            .seams = {"pocket.mouth"},
-            .allowance = s,
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine, iron"),
             .check = say("The mouth is not stretched: it runs across the grain.")});
         d.add(Step{.id = "pocket.on",
             .title = say("Baste the pocket to the front"),
-            .text = say("Lay it on the front, edges level; baste {} from the edge.", Len(4)),
+            .acts = {act::note(say("Lay the pocket on the right side of the front, edges level.")),
+                {.verb = Act::Verb::Baste, .seams = {"pocket.on"}, .distance = 4}},
             .kind = StepKind::Baste,
             .phase = "Shell front",
             .consumes = {"front", "pocket ready"},
             .yields = "front",
             .pieces = {"front", "pocket"},
-            .seams = {"pocket.on"},
-            .allowance = 4,
-            .stitch = say("4–5 mm, basting"),
-            .tool = say("sewing machine"),
             .check = say("The mouth lies flat on the front.")});
     }
 

@@ -150,7 +150,7 @@ public:
                               std::vector<PieceId> pieces, const Message& check) {
             d.add(Step{.id = id,
                 .title = title,
-                .text = text,
+                .acts = {act::note(text)},
                 .kind = kind,
                 .phase = phase,
                 .consumes = std::move(consumes),

@@ -168,54 +168,42 @@ public:
 
     void join(Drafter& d) const
     {
-        const double s = d("allowance.mouth");
-        const Message stitch = say("2.5–3 mm, lockstitch 301"), at = say("{}", Len(s));
         d.add(Step{.id = "channel.ring",
             .title = say("Join the channels into a ring"),
-            .text = say("Right sides together, sew both ends at {}; press open and topstitch both sides. Fold "
-                        "lengthwise, press, unfold.",
-                at),
+            .acts = {act::sew({"channel right", "channel left"}),
+                act::press({"channel right", "channel left"}, Act::To::Open),
+                act::topstitch({"channel right", "channel left"}, 3.2, Act::To::Open),
+                act::note(say("Fold the ring lengthwise at its line, wrong sides together, crease and unfold."))},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"channel"},
             .yields = "channels",
             .pieces = {"channel"},
-            .seams = {"channel right", "channel left"},
-            .allowance = s,
-            .stitch = stitch,
-            .tool = say("sewing machine"),
             .check = say("The ring is as long as the mouth.")});
         d.add(Step{.id = "mouth",
             .title = say("Sew the channels to the shell"),
-            .text = say("Right sides together, the ring's joins on the side seams; sew at {}.", at),
+            .acts = {act::note(say("The ring's joins lie on the side seams.")), act::sew({"mouth"})},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell", "channels"},
             .yields = "shell with channels",
             .pieces = {"front", "back", "channel"},
-            .seams = {"mouth"},
-            .allowance = s,
-            .stitch = stitch,
-            .tool = say("sewing machine"),
             .check = say("Handles and tabs are not caught.")});
         d.add(Step{.id = "mouth.lining",
             .title = say("Sew the lining to the channels"),
-            .text = say("Lining right sides to the channels' free edge; sew at {} all round.", at),
+            .acts = {act::note(say("The lining goes to the channels' free edge.")), act::sew({"mouth.lining"})},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell with channels", "lining"},
             .yields = "bag",
             .pieces = {lined("front"), lined("back"), "channel"},
-            .seams = {"mouth.lining"},
-            .allowance = s,
-            .stitch = stitch,
-            .tool = say("sewing machine"),
             .check = say("Side seams meet.")});
         turnThrough(d, lined("bottom"), {"front", lined("front")});
         d.add(Step{.id = "stays",
             .title = say("Close the channels over the stays"),
-            .text = say("Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
-                        "stitch along the channel's lower seam, one needle's breadth above it."),
+            .acts = {act::note(
+                say("Slide each stay through the opening into the fold of its channel, hinges at the side "
+                    "seams; stitch along the channel's lower seam, one needle's breadth above it."))},
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag"},

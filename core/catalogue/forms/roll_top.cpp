@@ -200,60 +200,48 @@ public:
                 seam.trapped.push_back("brace");
         d.add(Step{.id = "strap.make",
             .title = say("Make the shoulder straps"),
-            .text = say("Right sides together, sew both long sides and the round end at {}, leaving the webbing's "
-                        "width open in the end; turn, press, topstitch {} from the edge.",
-                Len(s), Len(6.4)),
+            .acts = {act::sew({"strap 1", "strap 2"}),
+                act::note(say("Leave the webbing's width open in the round end.")), act::grade({"strap 1", "strap 2"}),
+                act::turn({"strap 1", "strap 2"}), act::roll({"strap 1", "strap 2"}, 6.4)},
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"strap.upper", "strap.under"},
             .yields = "straps",
-            .pieces = {"strap.upper", "strap.under"},
-            .seams = {"strap 1", "strap 2"},
-            .allowance = s,
-            .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
             .check = say("Both straps mirror each other.")});
         d.add(Step{.id = "brace.make",
             .title = say("Make the brace triangles"),
-            .text = say("Right sides together in pairs, the webbing tail between, sew the slanting side at {}; turn, "
-                        "topstitch twice over the webbing.",
-                Len(s)),
+            .acts = {act::note(
+                         say("Lay the triangles in pairs, the webbing tail between and square to the slanting side.")),
+                act::sew({"brace"}), act::turn({"brace"}), act::topstitch({}, 3.2, Act::To::Nowhere),
+                act::topstitch({}, 9.5, Act::To::Nowhere)},
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"brace", "webbing"},
             .yields = "braces",
             .pieces = {"brace", "webbing"},
-            .seams = {"brace"},
-            .allowance = s,
-            .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
             .check = say("The webbing leaves the triangle at its middle."),
             .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}});
         d.add(Step{.id = "strap.on",
             .title = say("Sew the straps to the back"),
-            .text = say("Strap ends on their lines, straps pointing up; sew, fold down and box-X over {}.", Len(25)),
+            .acts = {act::stitchOn({"strap.on left", "strap.on right"}),
+                act::note(say("The straps point up; fold them down over the row and box-X over {}.", Len(25)))},
             .kind = StepKind::Flat,
             .phase = "Shell back",
             .consumes = {"back", "straps"},
             .yields = "back",
             .pieces = {"strap.upper", "back"},
-            .seams = {"strap.on left", "strap.on right"},
-            .stitch = say("3 mm, lockstitch 301, box-X"),
-            .tool = say("sewing machine"),
             .check = say("Both straps are level.")});
         d.add(Step{.id = "brace.on",
             .title = say("Baste the braces to the back"),
-            .text = say("Right angle into the lower corners of the back, legs level with side and base edge; baste {} "
-                        "from the edge.",
-                Len(4)),
+            .acts = {act::note(
+                         say("Lay each triangle with its right angle in a lower corner of the back, legs level with "
+                             "side and base edge.")),
+                act::baste(4)},
             .kind = StepKind::Baste,
             .phase = "Shell back",
             .consumes = {"back", "braces"},
             .yields = "back",
             .pieces = {"brace", "back"},
-            .allowance = 4,
-            .stitch = say("4–5 mm, basting"),
-            .tool = say("sewing machine"),
             .check = say("The webbing points up and in.")});
     }
 

@@ -164,17 +164,13 @@ public:
             {label("Foot"), 4, 12, say("{} across", Len(12)), say("one finish for all metal")});
         d.add(Step{.id = "feet",
             .title = say("Set the feet"),
-            .text = say("Punch the four drill marks of the base, push the feet through base and interlining, spread "
-                        "the prongs over a washer."),
+            .acts = {act::set({"foot.1", "foot.2", "foot.3", "foot.4"})},
             .kind = StepKind::Hardware,
             .phase = "Small parts",
             .consumes = {"base"},
             .yields = "base",
             .pieces = {"base"},
-            .fittings = {"foot.1", "foot.2", "foot.3", "foot.4"},
-            .tool = say("punch, hammer"),
-            .check = say("All four stand level."),
-            .cautions = {say("Punch and hammer: wear eye protection.")}});
+            .check = say("All four stand level.")});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

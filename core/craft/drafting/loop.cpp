@@ -82,8 +82,8 @@ void drawBand(Piece& piece, double length, double depth, double allowance)
 Message title(const std::string& part)
 {
     return part == "band"      ? say("Band")
-        : part == "side right" ? say("Right side")
-        : part == "side left"  ? say("Left side")
+        : part == "side right" ? say("Right side band")
+        : part == "side left"  ? say("Left side band")
                                : say("Zip strip");
 }
 
@@ -280,21 +280,24 @@ std::vector<PieceId> LoopDraft::loopsPieces() const
 /// Zip panel and bands become a loop.
 void LoopDraft::closeLoop()
 {
-    d.add(Step{.id = "zip",
+    d.add(Step{
+        .id = "zip",
         .title = say("Sew the zip between its strips"),
-        .text = say("Lay each strip on the tape, right sides together, lining strip below; sew {} from the tape's "
-                    "edge. Turn both away, topstitch {} from the fold. Put both sliders on.",
-            Len(d("zip.sewn")), Len(3.2)),
+        .acts = {{.verb = Act::Verb::SewTape,
+                     .pieces = {"zip strip", lined("zip strip")},
+                     .zips = {"zip"},
+                     .distance = d("zip.sewn")},
+            act::note(say("Sew the other pair of strips to the other tape alike.")),
+            act::ofZip(Act::Verb::SliderOn, "zip"),
+            act::note(say("Two sliders: bar-tack across the chain at both ends, so "
+                          "that they cannot run off."))},
         .kind = StepKind::Hardware,
         .phase = "Shell gusset",
         .consumes = {"zip strip", lined("zip strip")},
         .yields = "zip panel",
         .pieces = {"zip strip", lined("zip strip")},
-        .allowance = s,
-        .stitch = lockstitch(),
-        .tool = say("sewing machine, zip foot"),
         .check = say("The zip panel is {} wide between its stitch lines.", Len(b.depth)),
-        .cautions = {say("Needle strike: turn the handwheel by hand over the coil.")}});
+    });
     std::vector<WorkId> parts{"zip panel"};
     std::vector<PieceId> linings;
     for (const auto& section : sections)
@@ -307,19 +310,15 @@ void LoopDraft::closeLoop()
     closed.insert(closed.end(), linings.begin(), linings.end());
     d.add(Step{.id = "loop",
         .title = say("Close the loop"),
-        .text = say("Right sides together, sew the zip panel's ends and the bands into a loop at {}, the linings right "
-                    "sides together on the other face of the zip panel. Bar-tack across the coil inside the seam "
-                    "first. Turn the linings behind, topstitch the joins, baste the long edges.",
-            Len(s)),
+        .acts = {act::note(say("The linings go on the other face of the zip panel, right sides together.")),
+            act::sew(m_joins), act::note(say("Turn the linings behind.")),
+            act::note(say("Lay the allowances away from the zip.")), act::topstitch(m_joins, 3.2, Act::To::Nowhere),
+            act::note(say("Baste the long edges together.")), act::baste(4)},
         .kind = StepKind::Seam,
         .phase = "Shell gusset",
         .consumes = loopParts,
         .yields = "loop",
         .pieces = closed,
-        .seams = m_joins,
-        .allowance = s,
-        .stitch = lockstitch(),
-        .tool = say("sewing machine"),
         .check = say("The sliders are on and cannot run off."),
         .closesZips = {"zip"}});
 }
@@ -331,67 +330,48 @@ void LoopDraft::assemble()
     for (const auto& [face, phase] : {std::pair{"front", "Shell front"}, {"back", "Shell back"}})
         d.add(Step{.id = std::string(face) + ".line",
             .title = say("Baste the lining to the {}", sideLabel(face)),
-            .text = say("Wrong sides together; baste {} from the edge all round.", Len(4)),
+            .acts = {act::line(lined(face), face), act::baste(4)},
             .kind = StepKind::Baste,
             .phase = phase,
             .consumes = {face, lined(face)},
             .yields = face,
             .pieces = {face, lined(face)},
-            .allowance = 4,
-            .stitch = say("4–5 mm, basting"),
-            .tool = say("sewing machine"),
             .check = say("The lining lies flat.")});
-    const Message mates = say("Right sides together, match joins, centres and stop squares; sew at {}; at sharp "
-                              "corners clip the loop to the stitch line and turn with the needle down.",
-        Len(s));
     d.add(Step{.id = "front-loop",
         .title = say("Sew the loop to the front"),
-        .text = mates,
+        .acts = {act::clip({"front-loop"}), act::sew({"front-loop"})},
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
         .consumes = {"front", "loop"},
         .yields = "half",
         .pieces = withFirst("front", loop),
-        .seams = {"front-loop"},
-        .allowance = s,
-        .stitch = lockstitch(),
-        .tool = say("sewing machine"),
         .check = say("The zip is centred at the top.")});
     d.add(Step{.id = "zip.open",
         .title = say("Open the zip"),
-        .text = say("Open the zip at least half way: the bag is turned through it."),
+        .acts = {act::ofZip(Act::Verb::OpenZip, "zip")},
         .kind = StepKind::Press,
         .phase = "Shell assembly",
         .consumes = {"half"},
         .yields = "half",
-        .pieces = {"zip strip"},
-        .tool = say("hands"),
-        .check = say("A hand passes through."),
-        .opensZips = {"zip"}});
+        .pieces = {"zip strip"}});
     d.add(Step{.id = "back-loop",
         .title = say("Sew the loop to the back"),
-        .text = mates,
+        .acts = {act::clip({"back-loop"}), act::sew({"back-loop"})},
         .kind = StepKind::Seam,
         .phase = "Shell assembly",
         .consumes = {"back", "half"},
         .yields = "bag",
         .pieces = withFirst("back", loop),
-        .seams = {"back-loop"},
-        .allowance = s,
-        .stitch = lockstitch(),
-        .tool = say("sewing machine"),
         .check = say("The zip is open.")});
     d.add(Step{.id = "turn",
         .title = say("Turn the bag through the zip"),
-        .text = say("Pull the bag right side out through the open zip; push the corners out."),
+        .acts = {act::turnBag({})},
         .kind = StepKind::Turn,
         .phase = "Closing",
         .consumes = {"bag"},
         .yields = "bag",
         .pieces = {"front", "back"},
-        .tool = say("hands"),
-        .check = say("The zip runs from end to end."),
-        .turnsThrough = true});
+        .check = say("The zip runs from end to end.")});
 }
 
 } // namespace

@@ -29,10 +29,24 @@ struct Act {
         Grade,      ///< the same before turning, graded as well, and cut across at corners
         Turn,       ///< right side out, through the opening of seams, or where they leave an edge open
         TurnBag,    ///< the whole bag, through the opening of seams or the zips
-        SetSnap,    ///< fittings, through one layer and its patch
+        Set,        ///< fittings, through what they go through: snaps, rivets, eyelets, feet
         Window, ///< seams: a bag onto a face round a window, slashed from @c distance inside its ends, pushed through
-        InsertZip,    ///< zips behind a window, @c distance from its fold
-        OpenZip,      ///< zips
+        InsertZip, ///< zips behind a window, @c distance from its fold
+        OpenZip,   ///< zips
+        SewTape, ///< one tape of zips, @c distance from its edge, between pieces.front() and pieces.back(), then turned
+                 ///< away and topstitched
+        SliderOn,     ///< zips
+        SealEnds,     ///< ends of zips with pieces.front(), a tab
+        Hem,          ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
+        FoldIn,       ///< allowances of pieces.front() to the wrong side, @c distance wide
+        JoinStrips,   ///< the cut copies of pieces.front(), a strip, to one length
+        Bind,         ///< raw edges of seams with pieces.front()
+        WrapCord,     ///< pieces.front() round its cord, sewn close to it
+        Box,          ///< corners: each is pulled apart until its seams lie on each other
+        Glue,         ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
+        Paint,        ///< raw edges of pieces.front()
+        ThreadStrap,  ///< pieces.front() through its hardware
+        ThreadCord,   ///< @c distance of cord
         Trim,         ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours
         Ring,         ///< pieces.front() through its fittings and folded in half over them
         JoinCoats,    ///< seams: shell and lining round the mouth, one put into the other right sides together
@@ -88,7 +102,16 @@ inline Act notch(Seams s) { return {.verb = Act::Verb::Notch, .seams = std::move
 inline Act grade(Seams s) { return {.verb = Act::Verb::Grade, .seams = std::move(s)}; }
 inline Act turn(Seams s) { return {.verb = Act::Verb::Turn, .seams = std::move(s)}; }
 inline Act turnBag(Seams s) { return {.verb = Act::Verb::TurnBag, .seams = std::move(s)}; }
-inline Act setSnap(FittingId half) { return {.verb = Act::Verb::SetSnap, .fittings = {half}}; }
+inline Act set(std::vector<FittingId> fittings) { return {.verb = Act::Verb::Set, .fittings = std::move(fittings)}; }
+/// Of one piece, with one length.
+inline Act of(Act::Verb verb, PieceId piece, double distance = 0, double taken = 0)
+{
+    return {.verb = verb, .pieces = {piece}, .distance = distance, .taken = taken};
+}
+inline Act ofZip(Act::Verb verb, ZipId zip, Pieces pieces = {}, double distance = 0)
+{
+    return {.verb = verb, .pieces = std::move(pieces), .zips = {zip}, .distance = distance};
+}
 inline Act trim(PieceId piece, double extra) { return {.verb = Act::Verb::Trim, .pieces = {piece}, .distance = extra}; }
 inline Act note(Message words) { return {.verb = Act::Verb::Note, .note = std::move(words)}; }
 inline Act closeOpening(SeamId seam) { return {.verb = Act::Verb::CloseOpening, .seams = {seam}}; }

@@ -184,12 +184,12 @@ struct Strap {
 /// What a step does, as the sequence rules see it.
 enum class StepKind { Interline, Cut, Press, Flat, Hardware, Baste, Seam, Clip, Topstitch, Turn, CloseOpening, Strap };
 
-/// One construction step: consumes parts and yields one. Where it has acts, its words follow from them (told()), and so
-/// do the pieces, seams and fittings that it names; else it brings its own.
+/// One construction step: acts done in one go, which consume parts and yield one. Its words follow from the acts
+/// (told()); so do, where they are not given, the pieces, seams and fittings that it handles.
 struct Step {
     StepId id;
-    Message title, text;
-    std::vector<Act> acts; ///< done in one go
+    Message title;
+    std::vector<Act> acts;
     StepKind kind = StepKind::Seam;
     std::string phase; ///< "Interlinings", "Shell front", …
     std::vector<WorkId> consumes;
@@ -197,8 +197,7 @@ struct Step {
     std::vector<PieceId> pieces; ///< handled
     std::vector<SeamId> seams;   ///< sewn
     std::vector<FittingId> fittings;
-    double allowance = 0; ///< mm; 0 where nothing is sewn at an allowance
-    Message stitch, tool;
+    Message stitch, tool; ///< in own words, where no act says them
     double minutes = 0;
     Message check; ///< what to measure or look at before going on
     std::vector<Message> cautions;

@@ -68,15 +68,17 @@ std::vector<Step> interliningSteps(const Drafter& d)
             .tool = fixing == "fused" ? say("iron, press cloth")
                 : fixing == "glued"   ? say("contact adhesive")
                                       : say("sewing machine")};
-        std::set<std::string> materialsUsed;
-        Message list, names;
+        std::vector<std::pair<MaterialId, Message>> codes; // by what is laid
         bool inSeams = false, within = false; // reaches into an allowance anywhere, ends at or inside the stitch lines
         for (const auto& piece : d.pattern.pieces)
             for (const auto& layer : piece.layers) {
                 if (layer.fixing != fixing)
                     continue;
-                materialsUsed.insert(d.pattern.material(layer.material).name);
-                list = listed(list, layer.code);
+                auto list = std::find_if(
+                    codes.begin(), codes.end(), [&](const auto& each) { return each.first == layer.material; });
+                if (list == codes.end())
+                    list = codes.insert(codes.end(), {layer.material, Message()});
+                list->second = listed(list->second, layer.code);
                 const bool reaches = std::any_of(
                     layer.reach.begin(), layer.reach.end(), [](const auto& edge) { return edge.second > 3; });
                 (reaches ? inSeams : within) = true;
@@ -85,20 +87,19 @@ std::vector<Step> interliningSteps(const Drafter& d)
             }
         if (step.pieces.empty())
             continue;
-        for (const auto& m : materialsUsed)
-            names = listed(names, m);
-        step.text = say("{}: {}.", list, names);
+        for (const auto& [material, list] : codes)
+            step.acts.push_back(act::note(say("{}: {}.", d.pattern.material(material).name, list)));
         if (fixing == "basted") {
             // There is cloth to baste in only where the layer reaches into the allowance.
             if (inSeams)
-                step.text = together(step.text,
+                step.acts.push_back(act::note(
                     say("What reaches into the allowances is basted there, {} to {} from the edge, and trimmed close "
                         "to the stitching after the seam.",
-                        Len(3), Len(6)));
+                        Len(3), Len(6))));
             if (within)
-                step.text = together(step.text,
+                step.acts.push_back(act::note(
                     say("What ends at the stitch line is held by a row {} to {} inside its own edge, or by hand.",
-                        Len(2), Len(3)));
+                        Len(2), Len(3))));
             step.stitch = say("4–5 mm, basting");
             step.check = say("Each lies flat on the wrong side and nothing reaches past its line.");
         } else if (fixing == "fused") {

@@ -30,6 +30,10 @@ public:
             say_(act);
         for (const auto& tool : m_tools)
             m_out.tool = m_out.tool.empty() ? tool : say("{}, {}", m_out.tool, tool);
+        if (m_out.tool.empty())
+            m_out.tool = m_step.tool;
+        if (m_out.stitch.empty())
+            m_out.stitch = m_step.stitch;
         if (!m_step.check.empty())
             m_out.check = m_step.check;
         m_out.cautions.insert(m_out.cautions.end(), m_step.cautions.begin(), m_step.cautions.end());
@@ -39,20 +43,39 @@ public:
 private:
     // ---- What the sentences are made of -------------------------------------------------------------------------
 
+    /// The piece; where it is cut across, one of its parts.
+    const Piece* standing(const PieceId& id) const
+    {
+        if (const Piece* piece = p.piece(id))
+            return piece;
+        for (const auto& piece : p.pieces)
+            if (halfOf(piece.name) && (piece.whole == id || piece.key.text().starts_with(id.text() + ".")))
+                return &piece;
+        return nullptr;
+    }
+
+    /// What a half is a half of: "back" of "back, lower"; null for a piece that is called otherwise.
+    static const Message* halfOf(const Message& name)
+    {
+        return name.source() == "{}, upper" || name.source() == "{}, lower"
+            ? std::get_if<Message>(&name.arguments().front())
+            : nullptr;
+    }
+
     Message nameOf(const PieceId& id) const
     {
-        const Piece* piece = p.piece(id);
+        const Piece* piece = standing(id);
         if (!piece)
             return naming(id.text());
-        // A half is called by its place: "the lower back".
-        const Message& name = piece->name;
-        if (const auto* whole = name.arguments().size() == 1 ? std::get_if<Message>(&name.arguments().front())
-                                                             : nullptr) {
-            if (name.source() == "{}, upper")
-                return say("upper {}", within(*whole));
-            if (name.source() == "{}, lower")
-                return say("lower {}", within(*whole));
+        Message name = piece->name;
+        if (piece->key != id) { // joined again by now: it is called as it was before it was cut
+            const auto depth = [](const PieceId& key) { return std::ranges::count(key.text(), '.'); };
+            for (auto levels = depth(piece->key) - depth(id); levels > 0 && halfOf(name); --levels)
+                name = Message(*halfOf(name));
         }
+        // A half is called by its place: "the lower back".
+        if (const Message* whole = halfOf(name))
+            return name.source() == "{}, upper" ? say("upper {}", within(*whole)) : say("lower {}", within(*whole));
         return within(name);
     }
 
@@ -84,7 +107,7 @@ private:
 
     const Material* clothOf(const PieceId& id) const
     {
-        const Piece* piece = p.piece(id);
+        const Piece* piece = standing(id);
         const auto it = piece ? p.materials.find(piece->material) : p.materials.end();
         return it == p.materials.end() ? nullptr : &p.material(it->second);
     }
@@ -159,13 +182,26 @@ private:
         case Verb::Grade: return grade(act);
         case Verb::Turn: return turn(act);
         case Verb::TurnBag: return turnBag(act);
-        case Verb::SetSnap: return setSnap(act);
+        case Verb::Set: return set(act);
         case Verb::Window: return window(act);
         case Verb::InsertZip: return insertZip(act);
         case Verb::OpenZip:
             tool(say("hands"));
             check(say("A hand passes through."));
             return add(say("Open the zip at least half way."));
+        case Verb::SewTape: return sewTape(act);
+        case Verb::SliderOn: return add(say("Put the slider on."));
+        case Verb::SealEnds: return sealEnds(act);
+        case Verb::Hem: return hem(act);
+        case Verb::FoldIn: return foldIn(act);
+        case Verb::JoinStrips: return joinStrips(act);
+        case Verb::Bind: return bind(act);
+        case Verb::WrapCord: return wrapCord(act);
+        case Verb::Box: return add(say("Pull each corner apart until its two seams lie on each other."));
+        case Verb::Glue: return glue(act);
+        case Verb::Paint: return paint();
+        case Verb::ThreadStrap: return threadStrap(act);
+        case Verb::ThreadCord: return threadCord(act);
         case Verb::Trim: return trim(act);
         case Verb::Ring: return ring(act);
         case Verb::JoinCoats: return joinCoats(act);
@@ -182,7 +218,7 @@ private:
         if (seams.empty())
             return;
         std::vector<PieceId> caught;
-        bool marks = false, both = false;
+        bool marks = false, both = false, corners = false;
         double open = 0;
         for (const Seam* seam : seams) {
             for (const auto& id : seam->trapped)
@@ -193,6 +229,7 @@ private:
             for (const auto* side : {&seam->a, &seam->b}) {
                 const SideShape shape = shapeOf(p, *side);
                 both |= shape.straights && std::min(shape.convex, shape.concave) < SideShape::none;
+                corners |= shape.convexCorners + shape.concaveCorners > 0;
             }
         }
         if (m_folded)
@@ -207,6 +244,8 @@ private:
         row(seams);
         if (both)
             add(say("Sew the straights before the curves."));
+        if (corners)
+            add(say("At each corner stop with the needle down and turn."));
         for (const Seam* seam : seams) {
             if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
                 add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
@@ -258,8 +297,7 @@ private:
         const auto& lower = onLine(seams.front()->a) ? seams.front()->a : seams.front()->b;
         add(say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.", nameOf(upper.front().piece),
             nameOf(lower.front().piece)));
-        const Piece* piece = p.piece(upper.front().piece);
-        if (piece && upper.size() < piece->edges.size())
+        if (endsInside(lower))
             add(say("Bar-tack both ends of the row."));
         for (const Seam* seam : seams)
             if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
@@ -277,9 +315,27 @@ private:
         m_folded = true;
     }
 
+    /// Does a row on a face end there, and not at the face's own edge?
+    bool endsInside(const std::vector<EdgeUse>& line) const
+    {
+        const Piece* face = p.piece(line.front().piece);
+        const Run* run = p.runBehind(line.front());
+        if (!face || !run || distance(startOf(*run), endOf(*run)) < 0.5)
+            return false;
+        const Polyline stitch = flattened(face->stitch(), 0.1);
+        const auto inside = [&](Point at) { return insideOutline(stitch, at) && distanceTo(stitch, at) > 3; };
+        return inside(startOf(*run)) && inside(endOf(*run));
+    }
+
     void lay(const Act& act)
     {
-        if (several(act.pieces.front()))
+        const auto seams = seamsOf(act);
+        const bool named = std::any_of(seams.begin(), seams.end(), [&](const Seam* seam) {
+            const auto uses = [&](const EdgeUse& use) { return use.piece == act.pieces.front(); };
+            return std::any_of(seam->a.begin(), seam->a.end(), uses)
+                || std::any_of(seam->b.begin(), seam->b.end(), uses);
+        });
+        if (several(act.pieces.front()) && !named)
             add(say("Lay each {} on the {}, right sides together, pointing away from the edge in which it will be "
                     "caught.",
                 nameOf(act.pieces.front()), nameOf(act.pieces.back())));
@@ -401,13 +457,18 @@ private:
         if (straight.empty())
             return;
         // Clip spacing p = o·r/s, depth s − 2 mm (common practice, no source).
-        if (radius < SideShape::none)
-            add(say("Clip the allowance of the {} where it goes round the curve, every {}, {} deep.", namesOf(straight),
-                Len(std::max(2.0, std::floor(kClipOpens * radius / allowance))),
-                Len(std::max(1.0, allowance - kClipShort))));
+        if (radius < SideShape::none) {
+            const Len every(std::max(2.0, std::floor(kClipOpens * radius / allowance))),
+                deep(std::max(1.0, allowance - kClipShort));
+            add(straight.size() < 3
+                    ? say("Clip the allowance of the {} where it goes round the curve, every {}, {} deep.",
+                        namesOf(straight), every, deep)
+                    : say("Clip the straight edge's allowance where it goes round the curve, every {}, {} deep.", every,
+                        deep));
+        }
         if (corners)
-            add(say(
-                "At each corner clip the {} to the stitch line; turn there with the needle down.", namesOf(straight)));
+            add(straight.size() < 3 ? say("At each corner clip the {} to the stitch line.", namesOf(straight))
+                                    : say("At each corner clip the straight edge to the stitch line."));
         tool(say("scissors"));
         check(say("No clip reaches the stitch line."));
     }
@@ -466,21 +527,162 @@ private:
         check(say("Corners are pushed out fully; nothing is caught."));
     }
 
-    void setSnap(const Act& act)
+    void set(const Act& act)
     {
+        std::set<Fitting::Kind> told;
         for (const auto& key : act.fittings) {
             const auto f = std::find_if(
                 p.fittings.begin(), p.fittings.end(), [&](const Fitting& each) { return each.key == key; });
-            if (f != p.fittings.end())
-                add(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
-                        "patch from the right side, put the washer on, bend the prongs, cover them.",
-                    nameOf(f->piece)));
+            if (f != p.fittings.end() && told.insert(f->kind).second)
+                setAll(*f);
         }
-        tool(say("awl"));
-        tool(say("pliers"));
-        check(say("The half sits on its mark within {}.", Len(1)));
-        caution(say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."));
-        caution(say("Awl and prongs: wear eye protection."));
+    }
+
+    /// One of a kind stands for all of it.
+    void setAll(const Fitting& f)
+    {
+        if (f.kind == Fitting::Kind::Snap) {
+            add(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its patch "
+                    "from the right side, put the washer on, bend the prongs, cover them.",
+                nameOf(f.piece)));
+            tool(say("awl"));
+            tool(say("pliers"));
+            check(say("The half sits on its mark within {}.", Len(1)));
+            caution(say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."));
+            caution(say("Awl and prongs: wear eye protection."));
+            return;
+        }
+        add(say("Punch at the drill marks."));
+        tool(say("punch"));
+        tool(say("hammer"));
+        caution(say("Punch and hammer: wear eye protection."));
+        if (f.kind == Fitting::Kind::Rivet) {
+            add(say("Set the rivets ({}).", f.through));
+            tool(say("rivet setter"));
+            check(say("No rivet turns."));
+        } else if (f.kind == Fitting::Kind::Eyelet) {
+            add(say("Set the eyelets over their washers ({}).", f.through));
+            tool(say("eyelet setter"));
+            check(say("They are at their marks and equally far from the mouth."));
+        } else {
+            add(say("Push the feet through ({}), spread the prongs over a washer.", f.through));
+            check(say("All stand level."));
+        }
+    }
+
+    void sewTape(const Act& act)
+    {
+        if (act.pieces.size() > 1)
+            add(say("Lay the tape on the {}, right sides together, the {} on top; sew {} from the tape's edge.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance)));
+        else
+            add(say("Lay the tape on the {}, right sides together; sew {} from the tape's edge.",
+                nameOf(act.pieces.front()), Len(act.distance)));
+        add(say("Turn away from the chain; topstitch {} from the fold.", Len(3.2)));
+        machine();
+        tool(say("zip foot"));
+        stitch(say("2.5–3 mm, lockstitch 301"));
+        check(say("The slider runs freely."));
+        caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    }
+
+    void sealEnds(const Act& act)
+    {
+        add(say("Fold the {} over the tape's ends and stitch it beside the chain: the slider is on already.",
+            nameOf(act.pieces.front())));
+        machine();
+        caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    }
+
+    void hem(const Act& act)
+    {
+        add(say("Fold the upper edge of the {} {} to the wrong side, then the hem of {}; topstitch.",
+            nameOf(act.pieces.front()), Len(act.taken - act.distance), Len(act.distance)));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+    }
+
+    void foldIn(const Act& act)
+    {
+        add(noIron(act)
+                ? say("Fold the allowances of the {} in by {} and hold them with clips.", nameOf(act.pieces.front()),
+                    Len(act.distance))
+                : say("Press the allowances of the {} under by {}.", nameOf(act.pieces.front()), Len(act.distance)));
+        tool(noIron(act) ? say("clips") : say("iron"));
+    }
+
+    void joinStrips(const Act& act)
+    {
+        const Piece* piece = p.piece(act.pieces.front());
+        if (!piece || piece->count < 2)
+            return;
+        add(piece->grain == 45
+                ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
+                      "trim, press open.",
+                    piece->count)
+                : say("Join the {} strips end to end, press open.", piece->count));
+        machine();
+    }
+
+    void bind(const Act& act)
+    {
+        add(say("Trim the allowances level. Open the {}, sew it on along its first fold, fold it over the edge and "
+                "stitch the other side through all layers. Fold the end in over the beginning.",
+            nameOf(act.pieces.front())));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+        check(say("The row catches the binding on both sides."));
+    }
+
+    void wrapCord(const Act& act)
+    {
+        add(say(
+            "Fold the {} round the cord, wrong sides together; sew close to the cord.", nameOf(act.pieces.front())));
+        machine();
+        tool(say("zip foot"));
+        stitch(say("3 mm, lockstitch 301"));
+    }
+
+    void glue(const Act& act)
+    {
+        add(act.distance > 0 ? say("Glue the {} to the {} within {} of the edges, wrong sides together.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance))
+                             : say("Glue the {} to the {}.", nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+        tool(say("contact adhesive"));
+        caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+    }
+
+    void paint()
+    {
+        add(say("Sand the edge, paint it, let it dry; sand and paint once more. Let it dry fully before it is handled "
+                "or sewn over."));
+        tool(say("sandpaper"));
+        tool(say("edge paint"));
+        check(say("Dry to the touch: it does not mark a white cloth."));
+        caution(say("Edge paint: air the room, no flame."));
+    }
+
+    void threadStrap(const Act& act)
+    {
+        for (const auto& strap : p.straps)
+            if (strap.piece == act.pieces.front())
+                add(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it down "
+                        "with a box-X stitch. Pass the other end through one ring, back through the slider, and sew it "
+                        "to the other ring alike.",
+                    Len(strap.fold), Len(std::min(10.0, strap.fold / 3))));
+        machine();
+        stitch(say("3 mm, lockstitch 301, box-X"));
+        check(say("The slider runs over the whole way; the strap is not twisted."));
+        caution(say("Long straps: a strangulation hazard for small children."));
+        caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+    }
+
+    void threadCord(const Act& act)
+    {
+        add(say("Thread {} of cord once round; knot or stop both ends.", Len(act.distance)));
+        tool(say("bodkin"));
+        check(say("Pulled, the mouth closes evenly."));
+        caution(say("Long cords: a strangulation hazard for small children."));
     }
 
     void window(const Act& act)
@@ -618,19 +820,7 @@ private:
 
 } // namespace
 
-StepWords told(const Pattern& pattern, const Step& step)
-{
-    if (!step.acts.empty())
-        return Telling(pattern, step).words();
-    StepWords out{step.text, step.stitch, step.tool, step.check, step.cautions, step.allowance};
-    if (step.kind != StepKind::CloseOpening && step.kind != StepKind::Topstitch)
-        for (const auto& key : step.seams)
-            if (const Seam* seam = pattern.seam(key); seam && (seam->openStart > 0 || seam->openEnd > 0))
-                out.text = together(out.text,
-                    say("“{}” begins {} in and stops {} before its end, at the stop squares; back-stitch both.",
-                        seam->name, Len(seam->openStart), Len(seam->openEnd)));
-    return out;
-}
+StepWords told(const Pattern& pattern, const Step& step) { return Telling(pattern, step).words(); }
 
 std::vector<Message> factsOf(const StepWords& words)
 {

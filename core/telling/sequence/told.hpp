@@ -13,7 +13,7 @@ struct StepWords {
     double allowance = 0; ///< mm; 0 where nothing is sewn at an allowance
 };
 
-/// What a maker reads at one step. A step without acts brings its own words.
+/// What a maker reads at one step.
 StepWords told(const Pattern& pattern, const Step& step);
 
 /// Tool, stitch and allowance of a step, as far as it has them.
