@@ -300,9 +300,10 @@ public:
         const int place = placeOf(indexOf(*s));
         DocketPage out{spoken("Step {}: {}", place + 1, text(s->title)), {}, {}};
         DocketGroup step{spoken("Step"), {{spoken("Sub-assembly"), spokenName(s->phase), {}}}};
-        if (s->allowance > 0)
-            step.rows.push_back({spoken("Sewn at"), m_document.len(s->allowance), {}});
-        for (const auto& [label, words] : {std::pair{spoken("Stitch"), s->stitch}, {spoken("Tools"), s->tool}})
+        const StepWords said = told(p, *s);
+        if (said.allowance > 0)
+            step.rows.push_back({spoken("Sewn at"), m_document.len(said.allowance), {}});
+        for (const auto& [label, words] : {std::pair{spoken("Stitch"), said.stitch}, {spoken("Tools"), said.tool}})
             if (!words.empty())
                 step.rows.push_back({label + ": " + text(words, m_document.unit()), "", {}});
         for (const auto& w : p.workings)

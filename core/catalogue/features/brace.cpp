@@ -128,6 +128,13 @@ public:
                 .pieces = {f.id, face.key},
                 .check = say("Both triangles mirror each other.")},
             face.key);
+        d.add(Step{.id = f.key("thread"),
+            .title = say("Thread the webbing through its sliders"),
+            .acts = {{.verb = Act::Verb::ThreadTails, .pieces = {f.key("webbing")}, .uses = {label("Webbing slider")}}},
+            .kind = StepKind::Strap,
+            .phase = "Strap",
+            .consumes = {"bag"},
+            .yields = "bag"});
     }
 };
 

@@ -94,7 +94,8 @@ public:
                 act::note(say("Leave the ends open.")),
                 act::note(holds == "elastic" ? say("Draw the elastic in and sew it over at both ends.")
                         : holds == "stay"    ? say("Slide the stay in and bar-tack both ends.")
-                                             : Message())},
+                                             : Message(),
+                    {kind})},
             .kind = StepKind::Flat,
             .phase = site.phase,
             .consumes = {face.key, f.id},

@@ -58,7 +58,7 @@ public:
         const double cut = workCutWidth(d, f.id, f.key("cut"), say("Connector cut width"), f("width"), cloth);
         Piece& tab = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E",
-            .name = say("Connector"),
+            .name = f.named(say("Connector")),
             .coat = Coat::Strip,
             .role = "connector",
             .material = "shell",
@@ -91,7 +91,7 @@ public:
         d.addFlatWork({.id = f.key("make"),
             .title = say("Make the connectors"),
             .acts = {act::foldStrip(f.id, f("width")),
-                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {f.key("left")}}},
+                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {f.key("left")}, .uses = {label("Ring")}}},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},

@@ -88,7 +88,7 @@ public:
             .title = hardware ? say("Set the eyelets")
                 : slits       ? say("Work the slits")
                               : say("Sew the channel"),
-            .acts = {hardware ? act::set(set)
+            .acts = {hardware ? act::set(set, label("Eyelet"))
                     : slits
                     ? act::note(
                         say("Work a buttonhole of {} at each mark through all layers and cut it open.", Len(f("size"))))
@@ -100,10 +100,11 @@ public:
             .yields = "bag",
             .pieces = {first},
             .fittings = set,
+            .tool = hardware ? Message() : say("sewing machine"),
             .check = say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),
-            .acts = {{.verb = Act::Verb::ThreadCord, .distance = cord}},
+            .acts = {act::with({.verb = Act::Verb::ThreadCord, .distance = cord}, {label("Cord")})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

@@ -75,14 +75,14 @@ public:
             .top = "hinge"};
         Piece& outer = d.add({.key = f.key("outer"),
             .code = d.pattern.pieceByCode("D") ? d.freeCode("D") : "D",
-            .name = say("Flap"),
+            .name = f.named(say("Flap")),
             .coat = Coat::Shell,
             .role = "flap",
             .material = "shell"});
         drawUPanel(outer, shape);
         Piece& under = d.add({.key = f.key("lining"),
             .code = "L" + outer.code,
-            .name = say("Flap lining"),
+            .name = f.named(say("Flap lining")),
             .coat = Coat::Lining,
             .role = "flap lining",
             .material = "lining"});

@@ -95,7 +95,8 @@ public:
             .title = say("Make the handles"),
             .acts = {make == "webbing" ? act::note(say("Cut two lengths; seal the ends."))
                     : make == "rolled" ? act::note(say("Sew the long edges round the cord, right side out, between the "
-                                                       "ends; flatten and fold in both ends."))
+                                                       "ends; flatten and fold in both ends."),
+                          {label("Cord")})
                                        : act::foldStrip(f.id, f("width"))},
             .kind = StepKind::Flat,
             .phase = "Small parts",

@@ -174,7 +174,8 @@ public:
                 face.key);
         };
         add(lowSeam, say("Sew the zip to the lower {}", what),
-            {act::ofZip(Act::Verb::SliderOn, zip), act::ofZip(Act::Verb::SealEnds, zip, {cover.key}),
+            {act::with(act::ofZip(Act::Verb::SliderOn, zip), {label("Continuous zip")}),
+                act::ofZip(Act::Verb::SealEnds, zip, {cover.key}),
                 {.verb = Act::Verb::SewTape,
                     .seams = {lowSeam},
                     .pieces = {lower, front},

@@ -154,7 +154,8 @@ public:
             make.push_back(
                 act::note(say("Lay a pleat into both lower corners and baste them; draw {} of elastic into the "
                               "hem and sew it over at both ends.",
-                    Len(elastic))));
+                              Len(elastic)),
+                    {label("Elastic")}));
         else if (body == "pleated")
             make.push_back(act::note(say("Lay both pleats along their folds and baste them.")));
         else if (body == "full") {
@@ -276,7 +277,9 @@ public:
                 .title = say("Make the pocket's flap and stitch it on"),
                 .acts = {act::sew({f.key("lid")}), act::grade({f.key("lid")}), act::turn({f.key("lid")}),
                     act::roll({f.key("lid")}, 3.2),
-                    act::note(say("Lay the hinge on its line, pointing away from the pocket; sew.")),
+                    {.verb = Act::Verb::Note,
+                        .seams = {f.key("lid.on")},
+                        .note = say("Lay the hinge on its line, pointing away from the pocket; sew.")},
                     act::note(say("Fold it down over the pocket's mouth and sew again {} below.", Len(6.4)))},
                 .kind = StepKind::Flat,
                 .phase = site.phase,

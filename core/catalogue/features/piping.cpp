@@ -91,7 +91,8 @@ public:
             {label("Piping cord"), 1, whole, say("{}, {} thick", Len(whole), Len(f("cord"))), Message()});
         d.addBeforeUse(Step{.id = f.key("make"),
                            .title = say("Make the piping"),
-                           .acts = {act::of(Act::Verb::JoinStrips, f.id), act::of(Act::Verb::WrapCord, f.id)},
+                           .acts = {act::of(Act::Verb::JoinStrips, f.id),
+                               act::with(act::of(Act::Verb::WrapCord, f.id), {label("Piping cord")})},
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
                            .consumes = {f.id},

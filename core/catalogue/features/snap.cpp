@@ -176,7 +176,7 @@ public:
     {
         f.d.addBeforeUse(Step{.id = f.key(half == "front half" ? "front" : "flap"),
                              .title = say("Set the snap's {}", sideLabel(half)),
-                             .acts = {act::set({f.key(half)})},
+                             .acts = {act::set({f.key(half)}, label("Magnetic snap"))},
                              .kind = StepKind::Hardware,
                              .phase = phase,
                              .consumes = {piece},

@@ -133,7 +133,7 @@ public:
         }
         d.add(Step{.id = f.key("attach"),
             .title = say("Thread and attach the strap"),
-            .acts = {act::of(Act::Verb::ThreadStrap, f.id)},
+            .acts = {act::with(act::of(Act::Verb::ThreadStrap, f.id), {label("Slider")})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag", f.id},

@@ -282,7 +282,7 @@ public:
         f.d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the zip bands"),
-                .acts = {act::ofZip(Act::Verb::SliderOn, f.key("zip")),
+                .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {label("Continuous zip")}),
                     act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
                     act::note(
                         say("Lay band and band lining right sides together with the tape between, its edge {} past "
@@ -319,7 +319,7 @@ public:
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
                            .title = say("Cover the zip's ends"),
-                           .acts = {act::ofZip(Act::Verb::SliderOn, f.key("zip")),
+                           .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {label("Continuous zip")}),
                                act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
                                act::note(say("Their raw ends reach past the side seams' lines."))},
                            .kind = StepKind::Flat,

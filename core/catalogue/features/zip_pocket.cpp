@@ -149,7 +149,8 @@ public:
                 .pieces = {panel},
                 .fittings = {f.key("zip")},
                 .zips = {f.key("zip")},
-                .distance = 2}},
+                .distance = 2,
+                .uses = {label("Zip")}}},
             false);
         add("window", say("Open the window in the {}", name), StepKind::Flat,
             {{.verb = Act::Verb::Window, .seams = {f.key("window")}, .distance = 6.4}}, true);

@@ -247,7 +247,8 @@ public:
             .acts = {act::note(
                 say("Sew two rows on their circles. Thread each cord ({}) once round, from opposite holes, "
                     "and knot its ends.",
-                    Len(cord)))},
+                    Len(cord)),
+                {label("Cord")})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

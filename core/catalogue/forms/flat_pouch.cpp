@@ -207,7 +207,7 @@ public:
             .consumes = {"front", "back"},
             .yields = "shell",
             .phase = "Shell assembly",
-            .then = {act::grade({})},
+            .then = {act::notch({})},
             .check = say("Both corners are smooth.")});
     }
 

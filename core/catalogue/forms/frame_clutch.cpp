@@ -147,10 +147,10 @@ public:
         const std::vector<Message> glue{say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
         const auto step = [&](const std::string& id, const Message& title, const Message& text, StepKind kind,
                               const std::string& phase, std::vector<WorkId> consumes, const WorkId& yields,
-                              std::vector<PieceId> pieces, const Message& check) {
+                              std::vector<PieceId> pieces, const Message& check, std::vector<Label> uses = {}) {
             d.add(Step{.id = id,
                 .title = title,
-                .acts = {act::note(text)},
+                .acts = {act::note(text, std::move(uses))},
                 .kind = kind,
                 .phase = phase,
                 .consumes = std::move(consumes),
@@ -168,7 +168,7 @@ public:
                 "and lay the corners.",
                 Len(d("turn.in"))),
             StepKind::Flat, "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
-            say("The cloth is smooth at all corners; let it dry."));
+            say("The cloth is smooth at all corners; let it dry."), {label("Rigid frame with hinge and clasp")});
         step("card", say("Cover the lining cards"),
             say("Glue the card covers' turn-in of {} to the back of the cards.", Len(d("turn.in"))), StepKind::Flat,
             "Lining", {"card", lined("front"), lined("back")}, "lining", {"card", lined("front"), lined("back")},

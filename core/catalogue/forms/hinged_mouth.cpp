@@ -203,7 +203,8 @@ public:
             .title = say("Close the channels over the stays"),
             .acts = {act::note(
                 say("Slide each stay through the opening into the fold of its channel, hinges at the side "
-                    "seams; stitch along the channel's lower seam, one needle's breadth above it."))},
+                    "seams; stitch along the channel's lower seam, one needle's breadth above it."),
+                {label("Metal stay"), label("Stay hinge")})},
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag"},

@@ -243,6 +243,29 @@ public:
             .yields = "back",
             .pieces = {"brace", "back"},
             .check = say("The webbing points up and in.")});
+        d.add(Step{.id = "fasteners",
+            .title = say("Sew hook and ring to the ends of the roll"),
+            .acts = {act::note(
+                         say("Fold a short end of webbing through the hook and one through the ring; baste them to the "
+                             "two ends of the mouth, over the side seams, pointing outwards, raw ends level."),
+                         {label("Roll-top hook and ring")}),
+                act::baste(5)},
+            .kind = StepKind::Baste,
+            .phase = "Shell assembly",
+            .consumes = {"shell"},
+            .yields = "shell",
+            .pieces = {"left", "right"},
+            .check = say("Rolled down, the hook reaches the ring on the other side.")});
+        d.add(Step{.id = "tails",
+            .title = say("Thread the webbing tails"),
+            .acts = {act::note(
+                         say("Fold the open end of each strap round the upper bar of a slider and box-stitch it.")),
+                {.verb = Act::Verb::ThreadTails, .pieces = {"webbing"}, .uses = {label("Webbing slider")}}},
+            .kind = StepKind::Strap,
+            .phase = "Strap",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {"webbing", "strap.upper"}});
     }
 
     static std::vector<EdgeUse> withCopy(std::vector<EdgeUse> run, int copy)

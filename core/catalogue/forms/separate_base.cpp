@@ -164,7 +164,7 @@ public:
             {label("Foot"), 4, 12, say("{} across", Len(12)), say("one finish for all metal")});
         d.add(Step{.id = "feet",
             .title = say("Set the feet"),
-            .acts = {act::set({"foot.1", "foot.2", "foot.3", "foot.4"})},
+            .acts = {act::set({"foot.1", "foot.2", "foot.3", "foot.4"}, label("Foot"))},
             .kind = StepKind::Hardware,
             .phase = "Small parts",
             .consumes = {"base"},

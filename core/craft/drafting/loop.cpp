@@ -288,7 +288,7 @@ void LoopDraft::closeLoop()
                      .zips = {"zip"},
                      .distance = d("zip.sewn")},
             act::note(say("Sew the other pair of strips to the other tape alike.")),
-            act::ofZip(Act::Verb::SliderOn, "zip"),
+            act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {label("Continuous zip")}),
             act::note(say("Two sliders: bar-tack across the chain at both ends, so "
                           "that they cannot run off."))},
         .kind = StepKind::Hardware,

@@ -46,6 +46,7 @@ struct Act {
         Glue,         ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
         Paint,        ///< raw edges of pieces.front()
         ThreadStrap,  ///< pieces.front() through its hardware
+        ThreadTails,  ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out
         ThreadCord,   ///< @c distance of cord
         Trim,         ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours
         Ring,         ///< pieces.front() through its fittings and folded in half over them
@@ -66,6 +67,7 @@ struct Act {
     double distance = 0, taken = 0; ///< mm
     To to = To::Nowhere;
     Message note{};
+    std::vector<Label> uses{}; ///< bought things that it puts in their place, by what they are called
 };
 
 /// Short names for what forms and parts say most.
@@ -102,18 +104,30 @@ inline Act notch(Seams s) { return {.verb = Act::Verb::Notch, .seams = std::move
 inline Act grade(Seams s) { return {.verb = Act::Verb::Grade, .seams = std::move(s)}; }
 inline Act turn(Seams s) { return {.verb = Act::Verb::Turn, .seams = std::move(s)}; }
 inline Act turnBag(Seams s) { return {.verb = Act::Verb::TurnBag, .seams = std::move(s)}; }
-inline Act set(std::vector<FittingId> fittings) { return {.verb = Act::Verb::Set, .fittings = std::move(fittings)}; }
+inline Act set(std::vector<FittingId> fittings, Label bought)
+{
+    return {.verb = Act::Verb::Set, .fittings = std::move(fittings), .uses = {std::move(bought)}};
+}
 /// Of one piece, with one length.
 inline Act of(Act::Verb verb, PieceId piece, double distance = 0, double taken = 0)
 {
     return {.verb = verb, .pieces = {piece}, .distance = distance, .taken = taken};
+}
+/// With what it puts in its place.
+inline Act with(Act act, std::vector<Label> uses)
+{
+    act.uses = std::move(uses);
+    return act;
 }
 inline Act ofZip(Act::Verb verb, ZipId zip, Pieces pieces = {}, double distance = 0)
 {
     return {.verb = verb, .pieces = std::move(pieces), .zips = {zip}, .distance = distance};
 }
 inline Act trim(PieceId piece, double extra) { return {.verb = Act::Verb::Trim, .pieces = {piece}, .distance = extra}; }
-inline Act note(Message words) { return {.verb = Act::Verb::Note, .note = std::move(words)}; }
+inline Act note(Message words, std::vector<Label> uses = {})
+{
+    return {.verb = Act::Verb::Note, .note = std::move(words), .uses = std::move(uses)};
+}
 inline Act closeOpening(SeamId seam) { return {.verb = Act::Verb::CloseOpening, .seams = {seam}}; }
 
 } // namespace act

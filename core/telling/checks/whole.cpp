@@ -9,9 +9,73 @@
 
 namespace tectonis {
 
+namespace {
+
+/// Does the act join the seam, rather than press, turn or topstitch what is sewn?
+bool joins(const Act& act, const Seam& seam)
+{
+    using Verb = Act::Verb;
+    switch (act.verb) {
+    case Verb::Sew:
+    case Verb::StitchOn:
+    case Verb::JoinCoats:
+    case Verb::DropIn:
+    case Verb::Window:
+    case Verb::SewTape:
+    case Verb::FoldStrip:
+    case Verb::Note:
+    case Verb::Baste: return true;
+    case Verb::Lay: return seam.stitch == "baste";
+    case Verb::Topstitch: return seam.stitch == "topstitch";
+    default: return false;
+    }
+}
+
+/// Every seam is sewn by one act.
+void checkSewn(const Pattern& p, Findings& out)
+{
+    for (const auto& seam : p.seams) {
+        int times = 0;
+        for (const auto& step : p.steps)
+            for (const auto& act : step.acts)
+                times += joins(act, seam) && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+        if (times == 0)
+            out.push_back({Severity::Warning, "no-act", "", say("Seam “{}”", seam.name), seam.key, "Sequence",
+                say("no step sews it."), {}});
+        else if (times > 1)
+            out.push_back({Severity::Warning, "no-act", "", say("Seam “{}”", seam.name), seam.key, "Sequence",
+                say("{} steps sew it; one of them is too many.", times), {}});
+    }
+}
+
+/// Everything that is bought is put in its place, and nothing is put in its place that is not bought.
+void checkBought(const Pattern& p, Findings& out)
+{
+    const auto uses = [](const Step& step, const Label& kind) {
+        return std::any_of(step.acts.begin(), step.acts.end(),
+            [&](const Act& act) { return std::find(act.uses.begin(), act.uses.end(), kind) != act.uses.end(); });
+    };
+    for (const auto& h : p.hardware)
+        if (std::none_of(p.steps.begin(), p.steps.end(),
+                [&](const Step& step) { return step.id.owner() == h.owner() && uses(step, h.kind); }))
+            out.push_back({Severity::Warning, "no-act", "", labelled(h.kind), h.id, "Sequence",
+                say("it is bought, but no step puts it in its place."), {}});
+    for (const auto& step : p.steps)
+        for (const auto& act : step.acts)
+            for (const auto& kind : act.uses)
+                if (std::none_of(p.hardware.begin(), p.hardware.end(),
+                        [&](const Hardware& h) { return step.id.owner() == h.owner() && h.kind == kind; }))
+                    out.push_back({Severity::Warning, "no-act", "", say("Step “{}”", step.title), step.id, "Sequence",
+                        say("it uses “{}”, which is not bought.", kind), {}});
+}
+
+} // namespace
+
 void checkWhole(const CheckInput& in, Findings& out)
 {
     const Pattern& p = in.pattern;
+    checkSewn(p, out);
+    checkBought(p, out);
     std::set<PieceId> handled;
     for (const auto& step : p.steps)
         handled.insert(step.pieces.begin(), step.pieces.end());

@@ -73,10 +73,19 @@ private:
             for (auto levels = depth(piece->key) - depth(id); levels > 0 && halfOf(name); --levels)
                 name = Message(*halfOf(name));
         }
-        // A half is called by its place: "the lower back".
-        if (const Message* whole = halfOf(name))
-            return name.source() == "{}, upper" ? say("upper {}", within(*whole)) : say("lower {}", within(*whole));
-        return within(name);
+        return placed(name);
+    }
+
+    /// A half is called by its place: "lower back", "upper part of the lower back".
+    static Message placed(const Message& name)
+    {
+        const Message* whole = halfOf(name);
+        if (!whole)
+            return within(name);
+        const bool upper = name.source() == "{}, upper";
+        if (halfOf(*whole))
+            return upper ? say("upper part of the {}", placed(*whole)) : say("lower part of the {}", placed(*whole));
+        return upper ? say("upper {}", within(*whole)) : say("lower {}", within(*whole));
     }
 
     bool several(const PieceId& id) const
@@ -201,6 +210,7 @@ private:
         case Verb::Glue: return glue(act);
         case Verb::Paint: return paint();
         case Verb::ThreadStrap: return threadStrap(act);
+        case Verb::ThreadTails: return threadTails(act);
         case Verb::ThreadCord: return threadCord(act);
         case Verb::Trim: return trim(act);
         case Verb::Ring: return ring(act);
@@ -419,8 +429,7 @@ private:
         const Piece* piece = p.piece(act.pieces.front());
         if (!piece)
             return;
-        const Box box = boundsOf(piece->cut);
-        const int times = int(std::lround(std::min(box.width(), box.height()) / act.distance));
+        const int times = int(std::lround(boundsOf(piece->cut).width() / act.distance)); // its length lies along y
         if (times == 4)
             add(say("Fold both long edges to the middle, then fold once more."));
         else if (times == 2)
@@ -488,8 +497,10 @@ private:
                 }
         if (round.empty())
             return;
-        add(say("Notch out the allowance of the {} along the curve, every {}.", namesOf(round),
-            Len(std::max(2.0, std::floor(kClipOpens * radius / allowance)))));
+        const Len every(std::max(2.0, std::floor(kClipOpens * radius / allowance)));
+        add(round.size() < 3
+                ? say("Notch out the allowance of the {} along the curve, every {}.", namesOf(round), every)
+                : say("Notch out the allowance that bulges round the curve, every {}.", every));
         tool(say("scissors"));
     }
 
@@ -674,6 +685,18 @@ private:
         stitch(say("3 mm, lockstitch 301, box-X"));
         check(say("The slider runs over the whole way; the strap is not twisted."));
         caution(say("Long straps: a strangulation hazard for small children."));
+        caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+    }
+
+    void threadTails(const Act& act)
+    {
+        add(say(
+            "Thread each {} through its slider, up behind the lower bar and down over it. Fold its end over twice and "
+            "sew it, so that it cannot slip out.",
+            nameOf(act.pieces.front())));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+        check(say("Pulled, each slider holds; the webbing is not twisted."));
         caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
     }
 
