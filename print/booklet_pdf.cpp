@@ -267,7 +267,7 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
         const Pattern& p = *patterns[std::size_t(std::find(row.in.begin(), row.in.end(), &s) - row.in.begin())];
         const SaidInSizes said(edition, row);
         const QString title = text(edition.words<Step>(
-                                  row, [](const Step& each) { return each.title; }, unit, readersLanguage()))
+                                  row, [](const Step&each) { return each.title; }, unit, readersLanguage()))
             + onlyIn(edition, row),
                       body = said.words(&StepWords::text, unit), check = said.words(&StepWords::check, unit);
         const double figure = 62, wide = flow.width() - figure - 6;

@@ -6,8 +6,8 @@
 #include "picture.hpp"
 #include "qtext.hpp"
 #include "sequence/order.hpp"
-#include "sequence/told.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/told.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "step_figure.hpp"
@@ -415,9 +415,14 @@ private:
             const Piece* piece = m_document.pattern().piece(part.as<PieceKind>());
             parts << (piece ? text(piece->code) : text(workLabel(m_document.pattern(), part)));
         }
-        m_state->setText(spoken("On the table: {}.   Opening: {}.   Zip: {}.   Interlinings on: {}", parts.join(", "),
-            state.opening.empty() ? spoken("none yet") : text(state.opening),
-            state.zip.empty() ? spoken("not in yet") : text(state.zip), state.layers.size()));
+        QStringList zips;
+        for (const auto& [key, now] : state.zips)
+            for (const auto& zip : m_document.pattern().zips)
+                if (zip.key == key)
+                    zips << text(zip.name) + ": " + (now.empty() ? spoken("not in yet") : text(now));
+        m_state->setText(spoken("On the table: {}.   Opening: {}.   Interlinings on: {}", parts.join(", "),
+                             state.opening.empty() ? spoken("none yet") : text(state.opening), state.layers.size())
+            + (zips.isEmpty() ? QString() : "   " + zips.join(",  ")));
     }
 
     void move(int by)

@@ -6,6 +6,7 @@
 #include "checks/finding.hpp"
 #include "pattern/seam_shape.hpp"
 #include "sequence/order.hpp"
+#include "sequence/rules.hpp"
 
 #include <regex>
 
@@ -233,4 +234,38 @@ TEST_CASE(
     addFeature(twice, "inset-zip");
     setChoice(twice, "inset.site", "back");
     CHECK_THAT(words(textOf(medium(twice), "flap.join")), Contains("upper part of the lower back"));
+}
+
+TEST_CASE("Rules refuse bad orders of real bags in plain words")
+{
+    // What is told when one step is done right after another.
+    const auto told = [](const Design& d, const char* step, const char* after) {
+        const Pattern p = medium(d);
+        auto order = orderOf(d, p);
+        CHECK(brokenRules(p, order).empty());
+        const std::size_t moved = at(p, step);
+        order.erase(std::find(order.begin(), order.end(), moved));
+        order.insert(std::find(order.begin(), order.end(), at(p, after)) + 1, moved);
+        std::string out;
+        for (const auto& broken : brokenRules(p, order))
+            out += broken.rule + ": " + words(broken.reason) + "\n";
+        return out;
+    };
+    Design feet = newDesign("separate-base");
+    setChoice(feet, "base.feet", "yes");
+    setChoice(feet, "assembly", "drop-in");
+    CHECK_THAT(told(feet, "feet", "mouth"), Contains("before the board covers their prongs"));
+    CHECK_THAT(told(satchel(), "snap.front", "mouth"), Contains("one layer and its patch"));
+    CHECK_THAT(told(newDesign("large-tote"), "corner.on", "mouth"), Contains("while no lining lies behind it"));
+    CHECK_THAT(told(satchel(), "turn", "close"), Contains("closed last"));
+    CHECK_THAT(told(satchel(), "board", "close"), Contains("before the opening is closed"));
+    Design longGusset = with("gusseted-satchel", {"gusset.strips=two"});
+    setChoice(longGusset, "gusset.length", "long");
+    CHECK_THAT(told(longGusset, "gusset.trim", "connectors.baste"), Contains("cut long is trimmed before"));
+    CHECK_THAT(told(newDesign("zip-around"), "zip.open", "back-loop"), Contains("opened before the bag is closed"));
+    CHECK_THAT(told(newDesign("zip-around"), "zip.open", "turn"), Contains("nothing can be turned through it"));
+    Design stays = newDesign("hinged-mouth");
+    CHECK_THAT(told(stays, "stays", "close"), Contains("before the opening is closed"));
+    // Independent steps may change places.
+    CHECK(told(satchel(), "connectors.make", "flap.turn").empty());
 }

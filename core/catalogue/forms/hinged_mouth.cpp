@@ -201,10 +201,12 @@ public:
         turnThrough(d, lined("bottom"), {"front", lined("front")});
         d.add(Step{.id = "stays",
             .title = say("Close the channels over the stays"),
-            .acts = {act::note(
-                say("Slide each stay through the opening into the fold of its channel, hinges at the side "
-                    "seams; stitch along the channel's lower seam, one needle's breadth above it."),
-                {label("Metal stay"), label("Stay hinge")})},
+            .acts = {{.verb = Act::Verb::PutIn,
+                .pieces = {"channel"},
+                .note = say(
+                    "Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
+                    "stitch along the channel's lower seam, one needle's breadth above it."),
+                .uses = {label("Metal stay"), label("Stay hinge")}}},
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag"},

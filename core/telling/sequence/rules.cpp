@@ -6,7 +6,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cstdint>
 #include <map>
+#include <optional>
 #include <set>
 
 namespace tectonis {
@@ -28,24 +30,61 @@ bool sews(const Step& s)
         || s.kind == StepKind::Flat;
 }
 
+using Verb = Act::Verb;
+
+constexpr std::uint64_t bit(Verb verb) { return std::uint64_t(1) << unsigned(verb); }
+template <class... Verbs> constexpr std::uint64_t anyOf(Verbs... verbs) { return (bit(verbs) | ...); }
+
+std::uint64_t verbsOf(const Step& step)
+{
+    std::uint64_t out = 0;
+    for (const auto& act : step.acts)
+        out |= bit(act.verb);
+    return out;
+}
+
+template <class Wrong> bool anyPair(const Step& first, const Step& second, Wrong wrong)
+{
+    return std::any_of(first.acts.begin(), first.acts.end(), [&](const Act& a) {
+        return std::any_of(second.acts.begin(), second.acts.end(), [&](const Act& b) { return wrong(a, b); });
+    });
+}
+
+/// Do the pieces that @p seam joins lie side by side on one side of @p over: does that one run across it?
+bool crosses(const Seam& over, const Seam& seam)
+{
+    const auto in = [](const std::vector<EdgeUse>& side, const EdgeUse& use) {
+        return std::any_of(side.begin(), side.end(),
+            [&](const EdgeUse& each) { return each.piece == use.piece && each.copy == use.copy; });
+    };
+    for (const auto* side : {&over.a, &over.b})
+        for (std::size_t i = 1; i < side->size(); ++i) {
+            const EdgeUse &u = (*side)[i - 1], &v = (*side)[i];
+            if ((in(seam.a, u) && in(seam.b, v)) || (in(seam.b, u) && in(seam.a, v)))
+                return true;
+        }
+    return false;
+}
+
 /// A rule says of two steps, @p first done before @p second, what is wrong with that; empty if nothing.
 struct Rule {
     const char* name;
-    StepKind second; ///< the kind of step that must not come second
+    std::optional<StepKind> kind;                ///< of the step that must not come second
+    std::uint64_t firstDoes = 0, secondDoes = 0; ///< acts of which each must have one; 0: whatever they do
     Message (*reason)(const Pattern&, const Step& first, const Step& second);
 };
 
 const std::vector<Rule>& rules()
 {
     static const std::vector<Rule> all{
-        {"interlining first", StepKind::Interline,
+        {"interlining first", StepKind::Interline, 0, 0,
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (sews(first) && shares(first.pieces, second.pieces))
                     return say(
                         "interlinings go on before a piece is joined: afterwards they cannot reach into the seams.");
                 return {};
             }},
-        {"one-layer hardware first", StepKind::Hardware,
+        {"one-layer hardware first", StepKind::Hardware, 0, 0,
             [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 const bool snap = std::any_of(p.fittings.begin(), p.fittings.end(),
                     [&](const Fitting& f) { return f.kind == Fitting::Kind::Snap && has(second.fittings, f.key); });
@@ -54,14 +93,14 @@ const std::vector<Rule>& rules()
                         "a snap goes through one layer and its patch: it is set before the second layer is sewn on.");
                 return {};
             }},
-        {"flat work while flat", StepKind::Flat,
+        {"flat work while flat", StepKind::Flat, 0, 0,
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (first.kind == StepKind::Seam
                     && shares(first.pieces, second.consumes)) // what it is sewn onto is a piece still
                     return say("pockets and windows are sewn while the piece lies flat.");
                 return {};
             }},
-        {"baste what is trapped", StepKind::Baste,
+        {"baste what is trapped", StepKind::Baste, 0, 0,
             [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 if (first.kind != StepKind::Seam)
                     return {};
@@ -70,28 +109,14 @@ const std::vector<Rule>& rules()
                         return say("what a seam traps is basted before that seam is sewn.");
                 return {};
             }},
-        {"clip before the curve", StepKind::Clip,
+        {"clip before the curve", StepKind::Clip, 0, 0,
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
                 if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
                     return say("a straight edge is clipped before it is pinned round a curve.");
                 return {};
             }},
-        {"board before closing", StepKind::Hardware,
-            [](const Pattern& p, const Step& first, const Step& second) -> Message {
-                const bool board = std::any_of(second.pieces.begin(), second.pieces.end(),
-                    [&](const PieceId& k) { return p.piece(k) && p.piece(k)->role == "board"; });
-                if (board && first.kind == StepKind::CloseOpening)
-                    return say("the board goes in before the opening is closed.");
-                return {};
-            }},
-        {"opening closed last", StepKind::Turn,
-            [](const Pattern&, const Step& first, const Step& second) -> Message {
-                if (first.kind == StepKind::CloseOpening && second.turnsThrough)
-                    return say("the bag turns through that opening: it is closed last.");
-                return {};
-            }},
-        {"topstitch before the next seam", StepKind::Topstitch,
+        {"topstitch before the next seam", StepKind::Topstitch, 0, 0,
             [](const Pattern& p, const Step& first, const Step& second) -> Message {
                 // Only where the proposed order topstitches first: a seam that was meant to come later has come too
                 // early.
@@ -100,6 +125,80 @@ const std::vector<Rule>& rules()
                     return {};
                 return &first - p.steps.data() > &second - p.steps.data()
                     ? say("a seam is pressed and topstitched before another seam crosses it.")
+                    : Message();
+            }},
+        {"slider before the end", {}, bit(Verb::SealEnds), bit(Verb::SliderOn),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return anyPair(first, second,
+                           [](const Act& a, const Act& b) {
+                               return a.verb == Verb::SealEnds && b.verb == Verb::SliderOn && a.zips == b.zips;
+                           })
+                    ? say("the slider goes on before the zip's end is sealed: afterwards there is no way on.")
+                    : Message();
+            }},
+        {"open before turning", {}, anyOf(Verb::TurnBag, Verb::Sew), bit(Verb::OpenZip),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                const auto throughZip = [](const Step& step) {
+                    return std::any_of(step.acts.begin(), step.acts.end(),
+                        [](const Act& a) { return a.verb == Verb::TurnBag && a.seams.empty(); });
+                };
+                if (throughZip(first))
+                    return say("the zip is closed: nothing can be turned through it.");
+                // The seam that closes the bag round the zip through which it is turned.
+                if (first.kind == StepKind::Seam && first.yields == WorkId("bag")
+                    && std::any_of(p.steps.begin(), p.steps.end(), throughZip) && !second.opensZips.empty())
+                    return say("the zip is opened before the bag is closed round it.");
+                return {};
+            }},
+        {"everything in before closing", {}, bit(Verb::CloseOpening), anyOf(Verb::TurnBag, Verb::PutIn),
+            [](const Pattern&, const Step&, const Step& second) -> Message {
+                return second.turnsThrough ? say("the bag turns through that opening: it is closed last.")
+                                           : say("what goes in between shell and lining goes in before the opening is "
+                                                 "closed.");
+            }},
+        {"feet before the board", {}, bit(Verb::PutIn), bit(Verb::Set),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                const bool board = std::any_of(first.pieces.begin(), first.pieces.end(),
+                    [&](const PieceId& k) { return p.piece(k) && p.piece(k)->role == "board"; });
+                const bool feet = std::any_of(p.fittings.begin(), p.fittings.end(),
+                    [&](const Fitting& f) { return f.kind == Fitting::Kind::Foot && has(second.fittings, f.key); });
+                return board && feet ? say("feet go through the base before the board covers their prongs.")
+                                     : Message();
+            }},
+        {"not through the lining", {}, anyOf(Verb::JoinCoats, Verb::DropIn, Verb::Line), bit(Verb::Set),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                const bool alone = std::any_of(p.fittings.begin(), p.fittings.end(),
+                    [&](const Fitting& f) { return !f.throughLining && has(second.fittings, f.key); });
+                const bool whole = (verbsOf(first) & bit(Verb::Line)) == 0;
+                return alone && (whole || shares(first.pieces, second.pieces))
+                    ? say("it does not go through the lining: it is set while no lining lies behind it.")
+                    : Message();
+            }},
+        {"trim before basting", {}, bit(Verb::Lay), bit(Verb::Trim),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return anyPair(first, second,
+                           [](const Act& a, const Act& b) {
+                               return a.verb == Verb::Lay && b.verb == Verb::Trim && b.distance > 0
+                                   && a.pieces.back() == b.pieces.front();
+                           })
+                    ? say("an end that was cut long is trimmed before anything is basted to it.")
+                    : Message();
+            }},
+        {"press before crossing", {}, anyOf(Verb::Sew, Verb::JoinCoats), anyOf(Verb::Press, Verb::Topstitch),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                return anyPair(first, second,
+                           [&](const Act& a, const Act& b) {
+                               if ((a.verb != Verb::Sew && a.verb != Verb::JoinCoats)
+                                   || (b.verb != Verb::Press && b.verb != Verb::Topstitch))
+                                   return false;
+                               return std::any_of(a.seams.begin(), a.seams.end(), [&](const SeamId& over) {
+                                   return std::any_of(b.seams.begin(), b.seams.end(), [&](const SeamId& seam) {
+                                       const Seam *x = p.seam(over), *y = p.seam(seam);
+                                       return x && y && over != seam && crosses(*x, *y);
+                                   });
+                               });
+                           })
+                    ? say("a seam is pressed, and topstitched, before another one runs across it.")
                     : Message();
             }},
     };
@@ -115,13 +214,18 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
     for (std::size_t i = 0; i < order.size(); ++i)
         at[order[i]] = i;
     std::set<std::pair<std::size_t, std::size_t>> told;
+    std::vector<std::uint64_t> does(p.steps.size());
+    std::transform(p.steps.begin(), p.steps.end(), does.begin(), verbsOf);
     for (std::size_t k = 1; k < order.size(); ++k)
         for (const auto& rule : rules()) {
-            if (rule.second != p.steps[order[k]].kind)
+            if ((rule.kind && *rule.kind != p.steps[order[k]].kind)
+                || (rule.secondDoes && !(rule.secondDoes & does[order[k]])))
                 continue;
             for (std::size_t i = 0; i < k; ++i)
-                if (const auto reason = rule.reason(p, p.steps[order[i]], p.steps[order[k]]);
-                    !reason.empty() && told.insert({order[i], order[k]}).second)
+                if (rule.firstDoes && !(rule.firstDoes & does[order[i]]))
+                    continue;
+                else if (const auto reason = rule.reason(p, p.steps[order[i]], p.steps[order[k]]);
+                         !reason.empty() && told.insert({order[i], order[k]}).second)
                     out.push_back({rule.name, order[i], order[k], reason});
         }
     for (const auto& link : linksOf(p))
@@ -139,7 +243,14 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
     std::set<PieceId> lined;
     for (const auto& piece : p.pieces)
         parts.insert(piece.key);
-    Label opening, zip;
+    Label opening;
+    std::vector<std::pair<ZipId, Label>> zips;
+    for (const auto& zip : p.zips)
+        zips.emplace_back(zip.key, Label{});
+    const auto touches = [](const Step& s, const ZipId& zip) {
+        return has(s.fittings, zip.as<FittingKind>())
+            || std::any_of(s.acts.begin(), s.acts.end(), [&](const Act& a) { return has(a.zips, zip); });
+    };
     for (const auto index : order) {
         const Step& s = p.steps[index];
         DryState state;
@@ -154,21 +265,23 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
                 opening = label("open");
         if (s.kind == StepKind::CloseOpening)
             opening = label("closed");
-        if (std::any_of(p.fittings.begin(), p.fittings.end(),
-                [&](const Fitting& f) { return f.kind == Fitting::Kind::Zip && has(s.fittings, f.key); }))
-            zip = label("in, closed");
-        if (!s.opensZips.empty())
-            zip = label("open");
-        if (!s.closesZips.empty())
-            zip = label("in, closed");
-        if (s.turnsThrough && opening != "open" && zip != "open")
+        for (auto& [zip, now] : zips) {
+            if (touches(s, zip) && now.empty())
+                now = label("closed");
+            if (has(s.opensZips, zip))
+                now = label("open");
+            if (has(s.closesZips, zip))
+                now = label("closed");
+        }
+        const bool zipOpen = std::any_of(zips.begin(), zips.end(), [](const auto& z) { return z.second == "open"; });
+        if (s.turnsThrough && opening != "open" && !zipOpen)
             state.problems.push_back(say("there is no open seam or zip to turn the bag through."));
         for (const auto& rule : broken)
             if (rule.early == index)
                 state.problems.push_back(say("before “{}”: {}", p.steps[rule.late].title, rule.reason));
         state.parts.assign(parts.begin(), parts.end());
         state.layers.assign(lined.begin(), lined.end());
-        state.opening = opening, state.zip = zip;
+        state.opening = opening, state.zips = zips;
         out.push_back(std::move(state));
     }
     return out;

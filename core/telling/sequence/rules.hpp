@@ -18,10 +18,10 @@ std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<st
 
 /// The table after a step of the dry run.
 struct DryState {
-    std::vector<WorkId> parts;   ///< sub-assemblies and raw pieces still to be used
-    Label opening;               ///< "open", "closed" or "" before it exists
-    Label zip;                   ///< "in, closed" and so on; "" before it is sewn in
-    std::vector<PieceId> layers; ///< pieces whose interlinings are on
+    std::vector<WorkId> parts;                 ///< sub-assemblies and raw pieces still to be used
+    Label opening;                             ///< "open", "closed" or "" before it exists
+    std::vector<std::pair<ZipId, Label>> zips; ///< of the pattern: "closed" or "open" once it is in; "" before
+    std::vector<PieceId> layers;               ///< pieces whose interlinings are on
     std::vector<Message> problems;
 };
 std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size_t>& order);

@@ -816,6 +816,10 @@ private:
 
     void putIn(const Act& act)
     {
+        if (!act.note.empty()) {
+            add(act.note);
+            return;
+        }
         add(say("Slide the {} onto the bottom, between shell and lining. Fix it with a few dots of glue.",
             nameOf(act.pieces.front())));
         tool(say("contact adhesive"));
