@@ -5,6 +5,7 @@
 #include "edition/edition.hpp"
 #include "fonts.hpp"
 #include "library/library.hpp"
+#include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
 #include "sequence/told.hpp"
 #include "step_figure.hpp"
@@ -223,6 +224,10 @@ public:
         for (std::size_t i = 0; i < row.in.size(); ++i) {
             if (row.in[i])
                 m_said[i] = told(*edition.patterns()[i], *row.in[i]);
+            m_minutes.push_back(row.in[i]
+                    ? tectonis::words(say("{} min", Num(minutesOf(*edition.patterns()[i], *row.in[i]).result, 1)),
+                        Unit::Mm, readersLanguage())
+                    : std::string());
             m_row.in.push_back(row.in[i] ? &m_said[i] : nullptr);
         }
     }
@@ -233,9 +238,12 @@ public:
             m_row, [&](const StepWords& w) { return w.*which; }, unit, readersLanguage()));
     }
 
+    QString minutes() const { return text(m_edition.bySize(m_minutes)); }
+
 private:
     const Edition& m_edition;
     std::vector<StepWords> m_said;
+    std::vector<std::string> m_minutes;
     AllSizes<StepWords> m_row;
 };
 
@@ -299,9 +307,7 @@ bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::func
             for (const auto& fact : factsOf(each))
                 all += (all.empty() ? "" : "; ") + words(fact, unit, readersLanguage());
             return all;
-        })) << text(edition.bySize<Step>(row, [](const Step& each) {
-            return words(say("{} min", Num(each.minutes, 1)), Unit::Mm, readersLanguage());
-        }));
+        })) << said.minutes();
         flow.paragraph(facts.join("; "), 3.0, QFont::Normal, kFaint, 0, wide);
         if (!check.isEmpty())
             flow.paragraph(text(say("Check: {}", check.toStdString())), 3.1, QFont::Medium, kInk, 0, wide);

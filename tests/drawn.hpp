@@ -8,6 +8,7 @@
 #include "design/spec.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
+#include "sequence/minutes.hpp"
 #include "sequence/told.hpp"
 
 #include <catch2/catch.hpp>
@@ -44,6 +45,7 @@ inline double worked(const Pattern& p, const std::string& key)
     return 0;
 }
 
+inline double minutesAt(const Pattern& p, const char* step) { return minutesOf(p, *p.step(step)).result; }
 /// What a maker reads at a step.
 inline Message textOf(const Pattern& p, const char* step) { return told(p, *p.step(step)).text; }
 

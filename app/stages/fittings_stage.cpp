@@ -248,9 +248,13 @@ protected:
         const Piece* flap = above ? pattern.piece(above->piece) : nullptr;
         if (!flap || !below)
             return;
-        const double mouth = boundsOf(pattern.piece(below->piece)->stitch()).y1;
+        // On a body with a flap of its own the front hangs head down.
+        const bool headDown = std::any_of(pattern.handles.begin(), pattern.handles.end(),
+            [&](const Handle& h) { return h.piece == below->piece && h.at == below->at && h.direction.y > 0; });
+        const Box face = boundsOf(pattern.piece(below->piece)->stitch());
+        const double mouth = headDown ? face.y0 : face.y1;
         p.save();
-        p.setClipRect(QRectF(front({-2000, mouth}), front({2000, -2000})));
+        p.setClipRect(QRectF(front({-2000, mouth}), front({2000, headDown ? 2000.0 : -2000.0})).normalized());
         const Point by = below->at - above->at;
         QPen pen(theme().second, 1.4);
         pen.setDashPattern({6, 4});
@@ -258,7 +262,8 @@ protected:
         p.setBrush(Qt::NoBrush);
         p.drawPath(pathOf(placed(flap->stitch(), {by.x, by.y}), front, true));
         p.restore();
-        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth - 20}), {0, 1}, 2, spoken("flap, closed"), 2);
+        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth + (headDown ? 20 : -20)}), {0, 1}, 2,
+            spoken("flap, closed"), 2);
     }
 
     void drawFittings(QPainter& p, const View& v, const Piece& piece)

@@ -5,6 +5,7 @@
 #include "pattern/labels.hpp"
 #include "picture.hpp"
 #include "qtext.hpp"
+#include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "sequence/told.hpp"
@@ -306,14 +307,12 @@ public:
         for (const auto& [label, words] : {std::pair{spoken("Stitch"), said.stitch}, {spoken("Tools"), said.tool}})
             if (!words.empty())
                 step.rows.push_back({label + ": " + text(words, m_document.unit()), "", {}});
-        for (const auto& w : p.workings)
-            if (w.subject == SubjectId(s->id)) {
-                QStringList inputs;
-                for (const auto& in : w.inputs)
-                    inputs << text(in.name) + " " + number(in.value);
-                step.rows.push_back({spoken("Minutes"), fixed(s->minutes, 1),
-                    {"= " + text(w.formula), inputs.join(",  "), text(nameOf(w.kind))}});
-            }
+        const Working minutes = minutesOf(p, *s);
+        QStringList inputs;
+        for (const auto& in : minutes.inputs)
+            inputs << text(in.name) + " " + number(in.value);
+        step.rows.push_back({spoken("Minutes"), fixed(minutes.result, 1),
+            {"= " + text(minutes.formula), inputs.join(",  "), text(nameOf(minutes.kind))}});
         out.groups.push_back(step);
         DocketGroup takes{spoken("Takes"), {}}, leaves{spoken("Leaves"), {}}, sews{spoken("Sews"), {}},
             after{spoken("Comes after"), {}}, before{spoken("Comes before"), {}}, broken{spoken("Forbidden here"), {}};
@@ -369,7 +368,7 @@ private:
                 states[i].problems.empty() ? spokenName(s.phase) : text(states[i].problems.front(), m_document.unit()));
             if (s.id == m_document.stepInHand())
                 current = int(i);
-            minutes += s.minutes;
+            minutes += minutesOf(p, s).result;
         }
         m_list->setCurrentRow(current);
         if (!order.empty())
@@ -381,6 +380,7 @@ private:
     {
         const Theme& t = theme();
         const StepWords said = told(m_document.pattern(), s);
+        const Working own = minutesOf(m_document.pattern(), s);
         QString html = QString("<p style='margin:0;color:%1'>%2</p><h3 style='margin:2px 0 4px 0'>%3</h3><p "
                                "style='margin:0 0 6px 0'>%4</p>")
                            .arg(t.muted.name(), spokenName(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
@@ -388,17 +388,14 @@ private:
         QStringList facts;
         for (const auto& fact : factsOf(said))
             facts << text(fact, m_document.unit());
-        facts << spoken("{} min of {} min in all", fixed(s.minutes, 1), fixed(minutes, 0));
+        facts << spoken("{} min of {} min in all", fixed(own.result, 1), fixed(minutes, 0));
         html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
                     .arg(t.muted.name(), facts.join("  ·  ").toHtmlEscaped());
-        for (const auto& w : m_document.pattern().workings)
-            if (w.subject == SubjectId(s.id)) {
-                QStringList inputs;
-                for (const auto& in : w.inputs)
-                    inputs << text(in.name) + " " + number(in.value);
-                m_card->setToolTip(
-                    spoken("Minutes = {}", w.formula) + "\n" + inputs.join(",  ") + "\n" + text(nameOf(w.kind)));
-            }
+        QStringList inputs;
+        for (const auto& in : own.inputs)
+            inputs << text(in.name) + " " + number(in.value);
+        m_card->setToolTip(
+            spoken("Minutes = {}", own.formula) + "\n" + inputs.join(",  ") + "\n" + text(nameOf(own.kind)));
         const auto headed = [&](const QString& heading, const Message& words, const QColor& color) {
             html += QString("<p style='margin:0 0 6px 0;color:%1'><b>%2</b> %3</p>")
                         .arg(color.name(), heading.toHtmlEscaped(), text(words, m_document.unit()).toHtmlEscaped());

@@ -4,6 +4,7 @@
 #include "design/limits.hpp"
 #include "fonts.hpp"
 #include "qtext.hpp"
+#include "sequence/minutes.hpp"
 #include "shell/headings.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -47,7 +48,7 @@ const std::vector<Measure>& measures()
             [](const Pattern& p) {
                 double sum = 0;
                 for (const auto& s : p.steps)
-                    sum += s.minutes;
+                    sum += minutesOf(p, s).result;
                 return sum;
             },
             true}};

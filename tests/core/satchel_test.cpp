@@ -218,7 +218,7 @@ TEST_CASE("One dimension changes, everything follows: depth 100 to 140 in all si
         CHECK(boundsOf(after[i].piece("base.board")->cut).height()
             == Approx(boundsOf(before[i].piece("base.board")->cut).height() + 40));
         CHECK(after[i].spaces[0].depth == Approx(before[i].spaces[0].depth + 40));
-        CHECK(after[i].step("mouth")->minutes > before[i].step("mouth")->minutes);
+        CHECK(minutesAt(after[i], "mouth") > minutesAt(before[i], "mouth"));
     }
 }
 

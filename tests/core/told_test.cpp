@@ -154,18 +154,27 @@ TEST_CASE("Allowances in words are those of the edges that are sewn: every seam'
     CHECK_THAT(exactly(textOf(medium(d), "mouth")), Contains("Sew round the mouth at {13}"));
 }
 
-TEST_CASE("Minutes by hand: handling of the kind of step, and the seam's length at the workshop's speed")
+TEST_CASE("Minutes by hand: pieces, rows, their length at the workshop's speed, pinning, pressing and handwork")
 {
-    Design d = newDesign("separate-base");
+    Design d = with("separate-base", {"base.radius=0"});
     d.workshop.stitchSpeed = 2; // m/min
     const Pattern p = medium(d);
-    CHECK(p.step("base")->minutes == Approx(3 + p.seam("base")->lengthA / 1000 / 2));
-    CHECK(p.step("sides")->minutes == Approx(3 + (p.seam("side 1")->lengthA + p.seam("side 2")->lengthA) / 1000 / 2));
-    CHECK(p.step("turn")->minutes == Approx(4));
-    CHECK(p.step("close")->minutes == Approx(3 + p.seam("lining.base")->open / 1000 / 2));
+    // Two walls, two side seams, pinned, sewn, pressed open.
+    const double sides = (p.seam("side 1")->lengthA + p.seam("side 2")->lengthA) / 1000;
+    CHECK(minutesAt(p, "sides") == Approx(2 * 0.4 + 2 * 0.2 + sides / 2 + sides + 0.8 * sides));
+    // Round four corners: half as fast again; 1.5 min of clipping for each metre.
+    const double base = p.seam("base")->lengthA / 1000;
+    CHECK(minutesAt(p, "base") == Approx(3 * 0.4 + 0.2 + 1.5 * base / 2 + base + 1.5 * base));
+    CHECK(minutesAt(p, "turn") == Approx(4 * 0.4 + 4));
+    CHECK(minutesAt(p, "close")
+        == Approx(p.step("close")->pieces.size() * 0.4 + 0.2 + p.seam("lining.base")->open / 1000 / 2));
+    // A row on both sides of a seam is two rows.
+    const Pattern joined = medium(with("gusseted-satchel", {"gusset.strips=two"}));
+    const double centre = joined.seam("gusset-centre")->lengthA / 1000, speed = satchel().workshop.stitchSpeed;
+    CHECK(minutesAt(joined, "gusset.join") == Approx(0.4 + 3 * 0.2 + 3 * centre / speed + centre + 0.8 * centre));
     double sum = 0;
     for (const auto& s : p.steps)
-        sum += s.minutes;
+        sum += minutesOf(p, s).result;
     CHECK(sum > 60);
     CHECK(sum < 400); // a lined tote is an afternoon, not a week
 }

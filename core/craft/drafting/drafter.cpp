@@ -23,6 +23,7 @@ Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : d
     pattern.choices = design.choices;
     pattern.materials = {design.materials.begin(), design.materials.end()};
     pattern.library = design.library;
+    pattern.workshop = design.workshop;
     pattern.workings.reserve(64);
 }
 
@@ -72,7 +73,7 @@ Piece& Drafter::pieceAt(const Site& site, double y)
     return piece(site.pieces.front());
 }
 
-double Drafter::work(Working w)
+Working worked(Working w)
 {
     w.result = evaluateFormula(w.formula, [&](const std::string& name) {
         for (const auto& in : w.inputs)
@@ -80,7 +81,12 @@ double Drafter::work(Working w)
                 return in.value;
         throw std::logic_error("working " + w.key.text() + " lacks the input " + name);
     });
-    pattern.workings.push_back(std::move(w));
+    return w;
+}
+
+double Drafter::work(Working w)
+{
+    pattern.workings.push_back(worked(std::move(w)));
     return pattern.workings.back().result;
 }
 

@@ -14,6 +14,9 @@
 
 namespace tectonis {
 
+/// The same with its result worked out by its formula. @throws std::logic_error if an input is missing.
+Working worked(Working w);
+
 /// What most seams are sewn with.
 Message lockstitch();
 

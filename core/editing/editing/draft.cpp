@@ -63,18 +63,15 @@ void giveOwner(Pattern& p, std::size_t from, const PartId& owner)
     }
 }
 
-} // namespace
-
-Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
+/// Form and parts draw pieces and seams and say what is done with them.
+void shape(Drafter& d, const Form& form)
 {
-    Drafter d(design, evaluate(design, spec, size), size);
-    const Form& form = formOf(design.form);
     form.draft(d);
     giveOwner(d.pattern, 0, {});
     // Seams across a face come before what sits on it, and what others need before those: connectors before their
     // strap.
     std::map<std::string, int> ofKind;
-    for (const auto& feature : design.features) {
+    for (const auto& feature : d.design.features) {
         const Label name{featureKind(feature.kind).name()};
         const int nth = ++ofKind[feature.kind];
         d.pattern.partLabels.emplace(feature.id, nth > 1 ? say("{} {}", name, nth) : labelled(name));
@@ -83,23 +80,37 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
         return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs(form).empty() ? 1 : 2;
     };
     for (int round = 0; round < 4; ++round)
-        for (const auto& feature : design.features)
+        for (const auto& feature : d.design.features)
             if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
                 const std::size_t bought = d.pattern.hardware.size();
                 FeatureScope scope(d, feature.id);
                 kind.draft(scope);
                 giveOwner(d.pattern, bought, feature.id);
             }
+}
+
+/// What follows from the shapes: cut lines, lengths, marks, layers, templates.
+void finish(Drafter& d)
+{
     for (auto& piece : d.pattern.pieces)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);
     leaveEndsOpen(d);
     placeMatchMarks(d.pattern);
-    addLayers(d.pattern, design, d.patches);
+    addLayers(d.pattern, d.design, d.patches);
     if (const std::string& templates = d.choice("templates"); templates != "whole")
         for (auto& piece : d.pattern.pieces)
             piece.folds = foldsOf(piece, templates == "quarter" ? 2 : 1);
-    proposeOrder(d);
+}
+
+} // namespace
+
+Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
+{
+    Drafter d(design, evaluate(design, spec, size), size);
+    shape(d, formOf(design.form));
+    finish(d);
+    proposeOrder(d); // the words of steps are told when they are read
     return std::move(d.pattern);
 }
 

@@ -7,6 +7,7 @@
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "library/library.hpp"
+#include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
 #include "sequence/told.hpp"
 #include "units/error.hpp"
@@ -128,7 +129,7 @@ Ordered patternJson(const Design& design, const Pattern& p)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key.text());
         out["steps"].push_back(
             {{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", said.allowance}, {"id", s.id},
-                {"phase", s.phase}, {"stitch", said.stitch}, {"tool", said.tool}, {"minutes", s.minutes},
+                {"phase", s.phase}, {"stitch", said.stitch}, {"tool", said.tool}, {"minutes", minutesOf(p, s).result},
                 {"text", said.text}, {"check", said.check}, {"cautions", said.cautions}});
     }
     out["materials"] = Ordered::array();
@@ -136,7 +137,10 @@ Ordered patternJson(const Design& design, const Pattern& p)
         out["materials"].push_back({{"id", m.material}, {"width", m.clothWidth}, {"length", m.length},
             {"sold_length", m.soldLength}, {"yield", m.yield}, {"cost", m.cost}});
     out["workings"] = Ordered::array();
-    for (const auto& w : p.workings) {
+    std::vector<Working> workings = p.workings;
+    for (const auto& step : p.steps)
+        workings.push_back(minutesOf(p, step));
+    for (const auto& w : workings) {
         Ordered inputs = Ordered::object();
         for (const auto& in : w.inputs)
             inputs[in.name] = in.value;

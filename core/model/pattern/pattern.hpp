@@ -198,8 +198,7 @@ struct Step {
     std::vector<SeamId> seams;   ///< sewn
     std::vector<FittingId> fittings;
     Message stitch, tool; ///< in own words, where no act says them
-    double minutes = 0;
-    Message check; ///< what to measure or look at before going on
+    Message check;        ///< what to measure or look at before going on
     std::vector<Message> cautions;
     std::vector<ZipId> opensZips, closesZips;
     bool turnsThrough = false; ///< the bag is turned through an opening in this step
@@ -265,6 +264,7 @@ struct Pattern {
     Values values;
     std::map<std::string, MaterialId> materials; ///< by role
     SharedLibrary library;                       ///< the design's
+    Workshop workshop;                           ///< in which it is made
     std::map<std::string, std::string> choices;
     std::map<PartId, Message> partLabels;    ///< what the parts are called
     double width = 0, height = 0, depth = 0; ///< finished, mm

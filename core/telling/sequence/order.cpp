@@ -12,42 +12,6 @@
 namespace tectonis {
 namespace {
 
-/// Minutes that a step of a kind takes besides the sewing itself. Common practice, no source; the trial log corrects
-/// them.
-double handling(StepKind kind)
-{
-    switch (kind) {
-    case StepKind::Interline: return 1.5;
-    case StepKind::Cut: return 2;
-    case StepKind::Press: return 2;
-    case StepKind::Flat: return 4;
-    case StepKind::Hardware: return 5;
-    case StepKind::Baste: return 2;
-    case StepKind::Seam: return 3;
-    case StepKind::Clip: return 3;
-    case StepKind::Topstitch: return 2;
-    case StepKind::Turn: return 4;
-    case StepKind::CloseOpening: return 3;
-    case StepKind::Strap: return 8;
-    }
-    return 0;
-}
-
-/// Minutes of a step, with the working kept.
-double workMinutes(Drafter& d, const Step& step)
-{
-    double sewn = 0;
-    for (const auto& key : step.seams)
-        if (const Seam* seam = d.pattern.seam(key))
-            sewn += step.kind == StepKind::CloseOpening ? seam->open : seam->lengthA;
-    const double times = step.kind == StepKind::Interline ? double(step.pieces.size()) : 1;
-    return d.work({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"), "times*handling + sewn/1000/speed",
-        {{"times", times}, {"handling", handling(step.kind)}, {"sewn", sewn}, {"speed", d.design.workshop.stitchSpeed}},
-        0, Working::Kind::Trade, "min",
-        say("handling of this kind of step, plus the seam's length at the workshop's speed in m/min; the trial log "
-            "corrects it")});
-}
-
 Message listed(const Message& list, const std::string& name)
 {
     return list.empty() ? naming(name) : say("{}, {}", list, name);
@@ -142,8 +106,6 @@ void proposeOrder(Drafter& d)
     if (ordered.size() != all)
         throw std::logic_error("a step names a phase that is not in phases()");
     d.steps.clear();
-    for (auto& step : ordered)
-        step.minutes = workMinutes(d, step);
 }
 
 std::vector<Link> linksOf(const Pattern& p)

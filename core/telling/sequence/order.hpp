@@ -10,7 +10,7 @@ namespace tectonis {
 /// The phases of the work, in order.
 const std::vector<std::string>& phases();
 
-/// Sorts the drafted steps by phase, adds the interlining steps in front, and works out the minutes.
+/// Sorts the drafted steps by phase, adds the interlining steps in front.
 void proposeOrder(Drafter& d);
 
 /// A step that has to come after another because it uses what that one made.

@@ -1,0 +1,166 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "sequence/minutes.hpp"
+
+#include "drafting/drafter.hpp"
+#include "pattern/seam_shape.hpp"
+
+#include <algorithm>
+
+namespace tectonis {
+namespace {
+
+using Verb = Act::Verb;
+
+/// What the acts of a step come to. Lengths in mm; the minutes of handwork are common practice, no source; the trial
+/// log corrects them.
+class Effort {
+public:
+    Effort(const Pattern& pattern, const Step& step) : p(pattern)
+    {
+        for (const auto& act : step.acts)
+            add(act);
+    }
+
+    double sewn = 0;    ///< all rows
+    double slow = 0;    ///< of them, what goes round curves and corners
+    double rows = 0;    ///< each is begun and ended
+    double pinned = 0;  ///< edges that are matched and held
+    double pressed = 0; ///< seams pressed, or opened with the fingers
+    double hand = 0;    ///< minutes
+
+private:
+    void row(const Seam& seam, double times = 1)
+    {
+        sewn += times * seam.lengthA;
+        rows += times;
+        if (shapeOf(p, seam.a).bends() || shapeOf(p, seam.b).bends())
+            slow += times * seam.lengthA;
+    }
+
+    void add(const Act& act)
+    {
+        double run = 0;
+        for (const auto& key : act.seams)
+            if (const Seam* seam = p.seam(key)) {
+                run += seam->lengthA;
+                rowsOf(act, *seam);
+            }
+        hand += byHand(act, run);
+    }
+
+    void rowsOf(const Act& act, const Seam& seam)
+    {
+        switch (act.verb) {
+        case Verb::Sew:
+        case Verb::StitchOn:
+        case Verb::JoinCoats:
+        case Verb::DropIn:
+        case Verb::Window: pinned += seam.lengthA; return row(seam);
+        case Verb::SewTape: pinned += seam.lengthA; return row(seam, 2); // and topstitched
+        case Verb::FoldStrip:
+        case Verb::Baste:
+        case Verb::Note: return row(seam);
+        case Verb::Topstitch: return row(seam, act.to == Act::To::Open ? 2 : 1);
+        case Verb::Roll: pressed += seam.lengthA; return row(seam);
+        case Verb::Bind: return row(seam, 2);
+        case Verb::Press: pressed += seam.lengthA; return;
+        case Verb::Lay:
+            if (seam.stitch == "baste")
+                pinned += seam.lengthA, row(seam);
+            return;
+        case Verb::CloseOpening:
+            sewn += seam.open;
+            rows += 1;
+            return;
+        default: return;
+        }
+    }
+
+    /// Pieces of a strip or of loops are made one by one.
+    double copies(const Act& act) const
+    {
+        const Piece* piece = act.pieces.empty() ? nullptr : p.piece(act.pieces.front());
+        return piece ? piece->count : 1;
+    }
+
+    double byHand(const Act& act, double run)
+    {
+        switch (act.verb) {
+        case Verb::Clip:
+        case Verb::Notch: return 1.5 * run / 1000;
+        case Verb::Grade: return 2.0 * run / 1000;
+        case Verb::Turn: return 1.5;
+        case Verb::TurnBag: return 4;
+        case Verb::Baste: return act.seams.empty() ? 1 : 0;
+        case Verb::Lay:
+        case Verb::Line: return 0.5 * copies(act);
+        case Verb::Press: return act.seams.empty() ? 0.5 : 0;
+        case Verb::FoldStrip: return strip(act);
+        case Verb::FoldInHalf:
+        case Verb::FoldIn: return 0.5 * copies(act);
+        case Verb::Hem: return 1.5 * copies(act);
+        case Verb::Ring: return 0.5 * copies(act);
+        case Verb::Set: return set(act);
+        case Verb::Window: return 3;
+        case Verb::InsertZip: return 4;
+        case Verb::SewTape: return act.seams.empty() ? 6 : 1; // of a loop: both tapes and their linings
+        case Verb::SliderOn: return 0.5;
+        case Verb::SealEnds: return 2;
+        case Verb::OpenZip: return 0.2;
+        case Verb::JoinStrips: return 1.5 * std::max(0.0, copies(act) - 1);
+        case Verb::Bind: return 2.0 * run / 1000;
+        case Verb::WrapCord: return 2 * copies(act);
+        case Verb::Box: return 2;
+        case Verb::Glue: return 3;
+        case Verb::Paint: return 8; // twice; drying is waiting
+        case Verb::ThreadStrap: return 7;
+        case Verb::ThreadTails: return 3 * copies(act);
+        case Verb::ThreadCord: return 3;
+        case Verb::Trim: return 1;
+        case Verb::PutIn: return 4;
+        case Verb::Note: return 1;
+        default: return 0;
+        }
+    }
+
+    /// Folded and edge-stitched along both long edges.
+    double strip(const Act& act)
+    {
+        const Piece* piece = p.piece(act.pieces.front());
+        if (!piece)
+            return 0;
+        const double length = boundsOf(piece->cut).height() * piece->count;
+        sewn += 2 * length, rows += 2 * piece->count;
+        pressed += length;
+        return 0;
+    }
+
+    double set(const Act& act) const
+    {
+        double sum = 0;
+        for (const auto& f : p.fittings)
+            if (std::find(act.fittings.begin(), act.fittings.end(), f.key) != act.fittings.end())
+                sum += f.kind == Fitting::Kind::Snap ? 4 : 1.5;
+        return sum;
+    }
+
+    const Pattern& p;
+};
+
+} // namespace
+
+Working minutesOf(const Pattern& pattern, const Step& step)
+{
+    const Effort e(pattern, step);
+    const bool layers = step.kind == StepKind::Interline;
+    return worked({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"),
+        "pieces*each + rows*0.2 + (sewn + slow/2)/1000/speed + pinned/1000 + 0.8*pressed/1000 + hand",
+        {{"pieces", double(step.pieces.size())}, {"each", layers ? 1.5 : 0.4}, {"rows", e.rows}, {"sewn", e.sewn},
+            {"slow", e.slow}, {"speed", pattern.workshop.stitchSpeed}, {"pinned", e.pinned}, {"pressed", e.pressed},
+            {"hand", layers ? 0 : e.hand}},
+        0, Working::Kind::Trade, "min",
+        say("pieces taken up, rows begun and ended, rows at the workshop's speed in m/min, half as fast again round "
+            "curves, pinning and pressing by their length, handwork; the trial log corrects it")});
+}
+
+} // namespace tectonis
