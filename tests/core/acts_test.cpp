@@ -269,3 +269,22 @@ TEST_CASE("Rules refuse bad orders of real bags in plain words")
     // Independent steps may change places.
     CHECK(told(satchel(), "connectors.make", "flap.turn").empty());
 }
+
+TEST_CASE("Where both sides go round nothing is clipped; rows that end on a face are bar-tacked, those that end in a "
+          "seam not")
+{
+    const Pattern p = medium(satchel());
+    const Step both{.acts = {act::clip({p.seam("flap.turned")->key})}}; // flap and lining bulge alike
+    CHECK(told(p, both).text.empty());
+    CHECK_THAT(words(textOf(p, "slip.on")), Contains("Bar-tack both ends"));
+    Design tote = newDesign("large-tote");
+    CHECK_THAT(words(textOf(medium(tote), "overlay.on")), !Contains("Bar-tack"));
+    // A snap on the clutch's own flap: its repair moves it where there is room, away from the mouth.
+    Design clutch = newDesign("envelope-clutch");
+    assign(clutch, "snap.drop=12");
+    const auto told = found(clutch, "snap");
+    REQUIRE(!told.empty());
+    REQUIRE(told.front().repair);
+    assign(clutch, told.front().repair->assignments.front());
+    CHECK(medium(clutch).values.at("snap.drop") > 12);
+}
