@@ -71,9 +71,10 @@ public:
             Qt::TextWordWrap | Qt::AlignTop | align, s);
     }
 
-    void heading(const QString& s)
+    /// @p below: mm that what stands below it needs to begin: a line of words, a table's head and its first row.
+    void heading(const QString& s, double below = 34)
     {
-        need(22);
+        need(below + 14);
         m_y += 5;
         paragraph(s, 5.2, QFont::DemiBold);
         m_y += 1;
@@ -261,7 +262,7 @@ QString onlyIn(const Edition& edition, const AllSizes<Step>& row)
 bool stepsSection(Flow& flow, const Edition& edition, Unit unit, const std::function<bool()>& told)
 {
     const auto& patterns = edition.patterns();
-    flow.heading(text(say("Steps")));
+    flow.heading(text(say("Steps")), 76); // a note, a phase and a step with its figure
     if (patterns.size() > 1)
         flow.paragraph(
             text(say("Figures show size {}, or the first size that has the step; lengths in the text are those of "

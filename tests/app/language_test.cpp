@@ -6,6 +6,7 @@
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "library/library.hpp"
+#include "sequence/minutes.hpp"
 
 #include <QHeaderView>
 #include <QMenu>
@@ -68,12 +69,16 @@ std::set<QString> namesOf(const Document& document)
         add(dimension.value);
         add(ruleText(dimension.rule)); // typed and shown as it is typed
     }
-    for (const auto& p : document.patterns())
-        for (const auto& w : p.workings) {
+    for (const auto& p : document.patterns()) {
+        std::vector<Working> workings = p.workings;
+        for (const auto& step : p.steps)
+            workings.push_back(minutesOf(p, step));
+        for (const auto& w : workings) {
             add(w.formula);
             for (const auto& in : w.inputs)
                 add(in.name);
         }
+    }
     return out;
 }
 

@@ -338,3 +338,37 @@ TEST_CASE("Sheets: no page holds only what its neighbours print; pieces that are
     CHECK_THAT(wordsOf(pdf), Contains(squeezed("Base board")) && Contains(squeezed("Cut to measure")));
     CHECK(pagesOnTheFold({&all[1]}, paperOf("A4")) < plan.pages.size());
 }
+
+TEST_CASE("No heading of the booklet stands alone at the foot of a page, on either paper, in any form")
+{
+    const std::string pdf = scratch / "h.pdf", file = scratch / "h.tectonis";
+    int pages = 0, headings = 0;
+    for (const Form* form : forms())
+        for (const char* paper : {"A4", "Letter"}) {
+            saveDesign(newDesign(form->id()), file);
+            REQUIRE(cli("export " + file + " booklet --paper " + paper + " -o " + pdf).code == 0);
+            const Ran ran = shell("pdftotext -layout -enc UTF-8 " + pdf + " -");
+            std::istringstream all(ran.out);
+            for (std::string page; std::getline(all, page, '\f');) {
+                std::vector<std::string> lines;
+                std::istringstream in(page);
+                for (std::string line; std::getline(in, line);)
+                    if (line.find_first_not_of(' ') != std::string::npos)
+                        lines.push_back(squeezed(line));
+                if (lines.size() < 3)
+                    continue;
+                ++pages;
+                lines.pop_back(); // the foot
+                for (const auto& line : lines)
+                    headings += line == "Steps" || line == "Seams,walked";
+                INFO(form->id() << ", " << paper << ": a page ends with “" << lines.back() << "”");
+                for (const char* head :
+                    {"Steps", "Materials", "Notions", "Cutlist", "Seams,walked", "SeamOnerunOtherrunEase",
+                        "MaterialClothwidthLengthtobuy", "Beforeyousellorloadit", "Shellassembly", "Joining", "Closing",
+                        "Strap", "Lining", "Smallparts", "Shellfront", "Shellback", "Interlinings"})
+                    CHECK(lines.back() != head);
+            }
+        }
+    CHECK(pages > 100);
+    CHECK(headings > 40);
+}
