@@ -244,13 +244,13 @@ private:
 
     void addWriting(QVBoxLayout& side)
     {
-        side.addSpacing(6);
         side.addWidget(heading(spoken("Write")));
         auto* list = new QVBoxLayout;
-        list->setSpacing(3);
+        list->setSpacing(2);
         for (const Exporter& exporter : exporters()) {
             auto* b = new QPushButton(text(exporter.label) + "…");
             b->setObjectName(QString("write.") + exporter.id);
+            b->setMaximumHeight(25); // all of them and the printer's scale have room below one another
             connect(b, &QPushButton::clicked, this, [this, &exporter] { ask(exporter); });
             list->addWidget(b);
         }
@@ -350,7 +350,9 @@ private:
             for (auto* b : m_boxes)
                 delete b;
             m_boxes.clear();
-            const int across = names.size() > 3 ? 2 : 1;
+            const bool shortNames = std::all_of(
+                names.begin(), names.end(), [](const auto& n) { return n.size() <= 3; });
+            const int across = shortNames ? 3 : names.size() > 3 ? 2 : 1;
             for (const auto& n : names) {
                 auto* b = new QCheckBox(
                     across == 1 ? spoken("Size {}", QString(n).replace("&", "&&")) : QString(n).replace("&", "&&"));

@@ -11,6 +11,7 @@ namespace tectonis {
     EXPORTER("booklet", label("Booklet, PDF"), ".pdf", label("PDF"), writeBooklet)                                     \
     EXPORTER("pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg)                                                 \
     EXPORTER("cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList)                                  \
+    EXPORTER("specification", label("Specification, CSV"), ".csv", label("CSV"), writeSpecification)                   \
     EXPORTER("measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures)
 
 #define DECLARED(id, label, ending, kind, write) std::size_t write(const ExportJob& job);

@@ -121,7 +121,7 @@ TEST_CASE("Hostile names in every export: whole files in their place, the name a
         saveDesign(d, file);
         const std::string size = d.sizes[1];
         for (const auto& [what, to] : {std::pair{"sheets", "s.pdf"}, {"booklet", "b.pdf"}, {"cutlist", "c.txt"},
-                 {"measures", "m.json"}, {"pieces", "pieces"}}) {
+                 {"specification", "s.csv"}, {"measures", "m.json"}, {"pieces", "pieces"}}) {
             const Ran ran = cli("export " + file + " " + what + " -o " + out + "/" + to);
             INFO(what << ": " << ran.err);
             REQUIRE(ran.code == 0);

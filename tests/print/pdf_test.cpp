@@ -268,13 +268,15 @@ TEST_CASE("Booklet and sheets and cut list in another language: nothing of the p
         const Design d = newDesign(form->id());
         saveDesign(d, folder / "bag.tectonis");
         std::string text;
-        for (const char* what : {"booklet", "sheets", "cutlist"}) {
+        for (const char* what : {"booklet", "sheets", "cutlist", "specification"}) {
             const std::string out = folder / (form->id() + "-" + what);
             REQUIRE(shell(std::string("TECTONIS_LANGUAGE=") + TECTONIS_TEST_LANGUAGE + " " + TECTONIS_CLI + " export "
                         + (folder / "bag.tectonis") + " " + what + " -o " + out)
                         .code
                 == 0);
-            text += what == std::string("cutlist") ? slurp(out) : shell("pdftotext -layout -nodiag " + out + " -").out;
+            text += what == std::string("cutlist") || what == std::string("specification")
+                ? slurp(out)
+                : shell("pdftotext -layout -nodiag " + out + " -").out;
         }
         text = std::regex_replace(text, std::regex("[0-9.,/²()]+|mm|\\s+"), " ");
         text = std::regex_replace(text, std::regex(" +"), " ");

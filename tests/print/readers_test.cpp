@@ -372,3 +372,51 @@ TEST_CASE("No heading of the booklet stands alone at the foot of a page, on eith
     CHECK(pages > 100);
     CHECK(headings > 40);
 }
+
+TEST_CASE("The specification, read by python's csv, says of every piece what measure says, in any form")
+{
+    const std::string file = scratch / "spec.tectonis", csv = scratch / "spec.csv";
+    int pieces = 0, layers = 0, steps = 0;
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        saveDesign(newDesign(form->id()), file);
+        REQUIRE(cli("export " + file + " specification -o " + csv).code == 0);
+        const Ran read = shell("python3 -c 'import csv,json,sys; "
+                               "print(json.dumps(list(csv.DictReader(open(sys.argv[1], newline=\"\")))))' "
+            + csv);
+        REQUIRE(read.code == 0);
+        const json rows = json::parse(read.out), measured = json::parse(cli("measure " + file + " --json").out);
+        std::size_t at = 0;
+        for (const auto& size : measured["sizes"])
+            for (const auto& piece : size["pieces"]) {
+                REQUIRE(at < rows.size());
+                const json& line = rows[at++];
+                INFO(size["name"] << ", " << piece["code"]);
+                ++pieces;
+                CHECK(line["Size"] == size["name"]);
+                CHECK(line["Code"] == piece["code"]);
+                CHECK(line["Piece"] == piece["name"]);
+                CHECK(line["Count"] == std::to_string(piece["count"].get<int>()));
+                CHECK(line["Width, mm"] == formatLengthBare(piece["cut"]["width"], Unit::Mm));
+                CHECK(line["Height, mm"] == formatLengthBare(piece["cut"]["height"], Unit::Mm));
+                for (const auto& layer : piece["interlinings"]) {
+                    ++layers;
+                    CHECK_THAT(line["Layers"].get<std::string>(), Contains(layer["code"].get<std::string>()));
+                }
+                // The steps that handle it, by their numbers.
+                for (const auto& step : size["steps"]) {
+                    const std::string said = std::to_string(step["number"].get<int>()) + " "
+                        + step["title"].get<std::string>();
+                    const std::string all = "; " + line["Steps"].get<std::string>() + "; ";
+                    const bool handles = std::find(step["pieces"].begin(), step["pieces"].end(), piece["code"])
+                        != step["pieces"].end();
+                    steps += handles;
+                    CHECK((all.find("; " + said + "; ") != std::string::npos) == handles);
+                }
+            }
+        CHECK(at == rows.size());
+    }
+    CHECK(pieces > 300);
+    CHECK(layers > 150);
+    CHECK(steps > 1200);
+}
