@@ -131,7 +131,7 @@ TEST_CASE("Hostile names in every export: whole files in their place, the name a
         std::size_t pieces = 0;
         for (const auto& p : draftAll(d))
             pieces += p.pieces.size();
-        CHECK(filesIn(out) == 4 + pieces);
+        CHECK(filesIn(out) == 5 + pieces);
         CHECK(shell("qpdf --check " + out + "/s.pdf && qpdf --check " + out + "/b.pdf").code == 0);
         const std::string words = shell("pdftotext -layout " + out + "/b.pdf -").out;
         if (std::all_of(name.begin(), name.end(), [](char c) { return c > 0; }))
