@@ -126,6 +126,11 @@ TEST_CASE("A flap in a seam across the back: its outer side on the lower half's 
     CHECK_THAT(words(textOf(p, "flap.join")),
         Contains("with the flap and flap lining between") && Contains("towards the lower back")
             && Contains("Topstitch 3.2 mm from the seam, on the lower back"));
+    // It is kept out of the seams that come after.
+    CHECK_THAT(words(textOf(p, "back-gusset")), Contains("The flap is folded out of the way"));
+    CHECK_THAT(words(textOf(p, "mouth")), Contains("The flap is folded down between the layers"));
+    for (const char* step : {"front-gusset", "flap.join", "flap.sew", "lining.back-gusset"})
+        CHECK_THAT(words(textOf(p, step)), !Contains("flap is folded"));
     CHECK(p.step("snap.flap")->pieces == std::vector<PieceId>{p.piece("flap.lining")->key});
     CHECK_THAT(words(textOf(p, "connectors.baste")), Contains("stand 6 mm past that edge"));
 }

@@ -403,6 +403,13 @@ TEST_CASE("The specification, read by python's csv, says of every piece what mea
                     ++layers;
                     CHECK_THAT(line["Layers"].get<std::string>(), Contains(layer["code"].get<std::string>()));
                 }
+                // Every seam of which it is one side, and what is fixed to it.
+                for (const auto& seam : size["seams"])
+                    if (seam["a"]["piece"] == piece["code"] || seam["b"]["piece"] == piece["code"])
+                        CHECK_THAT(line["Seams"].get<std::string>(), Contains(seam["name"].get<std::string>()));
+                for (const auto& fitting : size["fittings"])
+                    if (fitting["piece"] == piece["code"])
+                        CHECK_THAT(line["Fittings"].get<std::string>(), Contains(fitting["name"].get<std::string>()));
                 // The steps that handle it, by their numbers.
                 for (const auto& step : size["steps"]) {
                     const std::string said = std::to_string(step["number"].get<int>()) + " "

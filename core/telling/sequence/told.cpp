@@ -152,6 +152,35 @@ private:
             [](const Material& m) { return m.kind == "vinyl" || m.kind == "leather" || m.kind == "coated"; });
     }
 
+    /// Does a flap hang already from what is sewn here?
+    bool carriesFlap(const Act& act) const
+    {
+        const auto isFlap = [&](const EdgeUse& use) {
+            const Piece* piece = p.piece(use.piece);
+            return piece && piece->role == "flap";
+        };
+        const auto seams = seamsOf(act);
+        const auto here = [&](const EdgeUse& use) {
+            return std::any_of(seams.begin(), seams.end(), [&](const Seam* seam) {
+                const auto same = [&](const EdgeUse& each) { return each.piece == use.piece; };
+                return std::any_of(seam->a.begin(), seam->a.end(), same)
+                    || std::any_of(seam->b.begin(), seam->b.end(), same);
+            });
+        };
+        const auto any = [](const std::vector<EdgeUse>& side, const auto& is) {
+            return std::any_of(side.begin(), side.end(), is);
+        };
+        for (const Seam* seam : seams)
+            if (any(seam->a, isFlap) || any(seam->b, isFlap)
+                || std::any_of(seam->trapped.begin(), seam->trapped.end(), [&](const PieceId& id) {
+                       return isFlap({id, {}});
+                   }))
+                return false; // it is the flap that is sewn
+        return std::any_of(p.seams.begin(), p.seams.end(), [&](const Seam& seam) {
+            return (any(seam.a, isFlap) && any(seam.b, here)) || (any(seam.b, isFlap) && any(seam.a, here));
+        });
+    }
+
     void add(const Message& sentence) { m_out.text = together(m_out.text, sentence); }
     void tool(const Message& tool)
     {
@@ -249,6 +278,8 @@ private:
         else
             add(marks ? say("Right sides together with the {} between, match the marks.", namesOf(caught))
                       : say("Right sides together with the {} between, edges level.", namesOf(caught)));
+        if (m_step.kind == StepKind::Seam && carriesFlap(act))
+            add(say("The flap is folded out of the way."));
         if (holesStay(act))
             add(say("Hold with clips: pins leave holes."));
         row(seams);
@@ -775,6 +806,8 @@ private:
         if (!caught.empty())
             add(say("The {} hangs down between the layers.", namesOf(caught))
                     .counted("The {} hang down between the layers.", long(caught.size())));
+        if (carriesFlap(act))
+            add(say("The flap is folded down between the layers."));
         for (const Seam* seam : seams) {
             m_out.allowance = seam->allowance;
             add(say("Sew round the mouth at {}.", Len(seam->allowance)));
