@@ -282,6 +282,10 @@ TEST_CASE("Where both sides go round nothing is clipped; rows that end on a face
     const Step both{.acts = {act::clip({p.seam("flap.turned")->key})}}; // flap and lining bulge alike
     CHECK(told(p, both).text.empty());
     CHECK_THAT(words(textOf(p, "slip.on")), Contains("Bar-tack both ends"));
+    // Strips of a big satchel's piping are joined corner to corner.
+    Design big = with("gusseted-satchel", {"width=830", "height=700"});
+    addFeature(big, "piping");
+    CHECK_THAT(words(textOf(medium(big), "piping.make")), Contains("corner to corner, trim to 6 mm"));
     Design tote = newDesign("large-tote");
     CHECK_THAT(words(textOf(medium(tote), "overlay.on")), !Contains("Bar-tack"));
     // A snap on the clutch's own flap: its repair moves it where there is room, away from the mouth.

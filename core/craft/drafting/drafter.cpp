@@ -13,8 +13,6 @@
 
 namespace tectonis {
 
-Message lockstitch() { return say("2.5–3 mm, lockstitch 301"); }
-
 Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : design(givenDesign)
 {
     pattern.size = design.sizes[size];

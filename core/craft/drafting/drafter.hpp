@@ -17,9 +17,6 @@ namespace tectonis {
 /// The same with its result worked out by its formula. @throws std::logic_error if an input is missing.
 Working worked(Working w);
 
-/// What most seams are sewn with.
-Message lockstitch();
-
 /// A flap that the body itself has, where the halves of a closure can meet: on the face that it comes down over, and on
 /// its own underside.
 struct OwnFlap {

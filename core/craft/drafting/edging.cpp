@@ -110,14 +110,4 @@ JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& k
     return out;
 }
 
-Message joinWords(const JoinedStrips& strips, bool bias)
-{
-    if (strips.count < 2)
-        return {};
-    return bias ? say("Join the strips: lay two at right angles, right sides together, sew from corner to corner, trim "
-                      "to {}, press open.",
-               Len(6))
-                : say("Join the strips at {}, press open.", Len(6));
-}
-
 } // namespace tectonis

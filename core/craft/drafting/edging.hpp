@@ -29,7 +29,4 @@ struct JoinedStrips {
 JoinedStrips workStrips(Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double whole,
     double width, bool bias, const Material& cloth);
 
-/// "Join the strips at right angles, corner to corner" and so on; empty for a single strip.
-Message joinWords(const JoinedStrips& strips, bool bias);
-
 } // namespace tectonis

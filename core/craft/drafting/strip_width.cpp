@@ -33,12 +33,4 @@ void addStripFolds(Piece& strip, double finished, double cut, double length)
             strip.lines.push_back({"fold", FaceLine::Kind::Fold, lineRun({{x, 0}, {x, length}})});
 }
 
-Message foldWords(double cut, double finished)
-{
-    const int times = int(std::lround(cut / finished));
-    return times == 4 ? say("both edges to the middle and once more")
-        : times == 2  ? say("both edges to meet behind")
-                      : say("nothing: webbing is ready");
-}
-
 } // namespace tectonis

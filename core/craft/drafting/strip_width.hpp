@@ -18,7 +18,4 @@ double workCutWidth(
 /// Fold lines lengthwise on a strip drawn with its length along y.
 void addStripFolds(Piece& strip, double finished, double cut, double length);
 
-/// "both edges to the middle and once more" and so on.
-Message foldWords(double cut, double finished);
-
 } // namespace tectonis

@@ -50,7 +50,7 @@ Label sideLabel(const std::string& side)
 {
     static const std::vector<Label> all{label("left"), label("right"), label("front"), label("back"), label("top"),
         label("bottom"), label("across"), label("up"), label("front half"), label("flap half"), label("flap lining"),
-        label("front of the bag"), label("left mouth"), label("right mouth"), label("base"), label("face")};
+        label("left mouth"), label("right mouth"), label("base"), label("face")};
     return among(all, side);
 }
 

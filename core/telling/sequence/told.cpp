@@ -295,7 +295,7 @@ private:
         if (open > 0)
             add(say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
         machine();
-        stitch(holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301"));
+        stitch(lockstitchOf(act));
         check(say("Both ends are level and the marks meet."));
     }
 
@@ -344,7 +344,7 @@ private:
             if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
                 add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
         machine();
-        stitch(holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301"));
+        stitch(lockstitchOf(act));
         check(say("It lies flat and square on its line."));
     }
 
@@ -658,11 +658,12 @@ private:
         const Piece* piece = p.piece(act.pieces.front());
         if (!piece || piece->count < 2)
             return;
+        constexpr double join = 6; // mm: what a join takes (common practice, no source)
         add(piece->grain == 45
                 ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
-                      "trim, press open.",
-                    piece->count)
-                : say("Join the {} strips end to end, press open.", piece->count));
+                      "trim to {}, press open.",
+                    piece->count, Len(join))
+                : say("Join the {} strips end to end at {}, press open.", piece->count, Len(join)));
         machine();
     }
 
