@@ -149,7 +149,7 @@ void materialsSection(Flow& flow, const Edition& edition, Unit unit)
     const std::vector<double> notions{0.3, 0.14, 0.56};
     flow.row({text(say("Part")), text(say("Count")), text(say("Size"))}, notions, true);
     for (const auto& row : edition.notions())
-        flow.row({text(row.any().kind),
+        flow.row({text(called(row.any().kind)),
                      text(edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); })),
                      text(edition.bySize<Hardware>(
                          row, [&](const Hardware& h) { return words(h.sizeText, unit, readersLanguage()); }))},

@@ -55,13 +55,14 @@ void LibraryMenu::addFrom()
         const auto& c = read.library.contents();
         QStringList names;
         for (const auto& m : c.materials)
-            if (names.size() < 5)
-                names << text(m.name);
+            names << text(m.name);
+        for (const auto& g : c.goods)
+            names << text(g.name);
         const std::size_t others = c.stock.size() + c.papers.size() + c.workshops.size();
-        const QString list = names.join("; ") + (c.materials.size() > 5 ? "; …" : "");
-        QString words = c.materials.size() == 1
-            ? spoken("One material is in your library now: {}.", list)
-            : spoken("{} materials are in your library now: {}.", QString::number(c.materials.size()), list);
+        const QString list = names.mid(0, 5).join("; ") + (names.size() > 5 ? "; …" : "");
+        QString words = names.size() == 1
+            ? spoken("One entry is in your library now: {}.", list)
+            : spoken("{} entries are in your library now: {}.", QString::number(names.size()), list);
         if (others > 0)
             words += spoken(" And {} stock tables, papers and workshops.", others);
         for (const auto& told : read.told)
@@ -77,9 +78,9 @@ void LibraryMenu::keepTheDesigns()
     try {
         const std::size_t kept = keepInOwnLibrary(carriedBy(m_document.design()));
         readOwn();
-        m_say(kept == 0     ? spoken("Your library has all materials of this design already.")
-                : kept == 1 ? spoken("One of the design's materials is new in your library.")
-                            : spoken("{} of the design's materials are new in your library.", kept));
+        m_say(kept == 0     ? spoken("Your library has all entries of this design already.")
+                : kept == 1 ? spoken("One of the design's entries is new in your library.")
+                            : spoken("{} of the design's entries are new in your library.", kept));
     } catch (const std::exception& e) {
         m_say(spokenReason(e));
     }
@@ -118,7 +119,7 @@ void LibraryMenu::takeNewer()
     for (int row = 0; row < int(values.size()); ++row) {
         const NewerValue& v = values[std::size_t(row)];
         int c = 0;
-        for (const std::string* words : {&v.name, &v.field, &v.was, &v.now})
+        for (const Message* words : {&v.name, &v.field, &v.was, &v.now})
             table->setItem(row, c++, new QTableWidgetItem(text(*words)));
     }
     column->addWidget(table);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Trial: predicted beside measured, minutes, revisions in words, cost.
-#include "cutting/cut_list.hpp"
+#include "cutting/cost.hpp"
 #include "design/limits.hpp"
 #include "fonts.hpp"
 #include "qtext.hpp"
@@ -44,14 +44,7 @@ const std::vector<Measure>& measures()
             [](const Pattern& p) { return p.straps.empty() ? 0.0 : p.straps.front().longest; }},
         {label("Zip opening"), &Trial::zipOpening,
             [](const Pattern& p) { return p.zips.empty() ? 0.0 : p.zips.front().nominal; }},
-        {label("Minutes"), &Trial::minutes,
-            [](const Pattern& p) {
-                double sum = 0;
-                for (const auto& s : p.steps)
-                    sum += minutesOf(p, s).result;
-                return sum;
-            },
-            true}};
+        {label("Minutes"), &Trial::minutes, [](const Pattern& p) { return minutesOf(p); }, true}};
     return all;
 }
 
@@ -278,25 +271,31 @@ private:
             m_revisions->setItem(int(i), 0, new QTableWidgetItem(text(revisions[i].date)));
             m_revisions->setItem(int(i), 1, new QTableWidgetItem(text(revisions[i].text)));
         }
-        double cloth = 0, minutes = measures().back().predicted(m_document.pattern());
-        for (const auto& m : makeMarkers(m_document.pattern()))
-            cloth += m.cost;
-        for (const auto& t : trials)
-            if (t.size == m_document.pattern().size && t.minutes > 0)
-                minutes = t.minutes; // the last measured time goes before the estimate
+        fillCost();
+        m_filling = false;
+    }
+
+    void fillCost()
+    {
+        const Cost cost = costOf(m_document.design(), m_document.pattern());
         const Workshop& w = m_document.design().workshop;
-        const double labour = minutes / 60 * w.labourRate, overhead = (cloth + labour) * w.overhead / 100;
+        QStringList unpriced;
+        for (const auto& n : cost.notions)
+            if (!n.good)
+                unpriced << text(called(n.bought.kind));
         const auto line = [](const QString& a, double v) {
             return QString("<tr><td style='padding-right:18px'>%1</td><td align='right'>%2</td></tr>")
                 .arg(a)
                 .arg(fixed(v, 2));
         };
-        m_cost->setText("<table>" + line(spoken("Cloth and interlinings, by the marker"), cloth)
-            + line(spoken("Labour, {} min at {} an hour", fixed(minutes, 0), w.labourRate), labour)
-            + line(spoken("Overhead, {} %", w.overhead), overhead)
-            + line("<b>" + spoken("In all").toHtmlEscaped() + "</b>", cloth + labour + overhead) + "</table><p>"
-            + spoken("Notions are not priced here.").toHtmlEscaped() + "</p>");
-        m_filling = false;
+        m_cost->setText("<table>" + line(spoken("Cloth and interlinings, by the marker"), cost.cloth)
+            + line(spoken("Notions and thread"), cost.notionsCost)
+            + line(spoken("Labour, {} min at {} an hour", fixed(cost.minutes, 0), w.labourRate), cost.labour)
+            + line(spoken("Overhead, {} %", w.overhead), cost.overhead)
+            + line("<b>" + spoken("In all").toHtmlEscaped() + "</b>", cost.whole()) + "</table>"
+            + (unpriced.isEmpty() ? QString()
+                                  : "<p>"
+                        + spoken("Your library has no price for: {}.", unpriced.join(", ")).toHtmlEscaped() + "</p>"));
     }
 
     void typed(int r, int c)

@@ -25,6 +25,10 @@ std::string listed(const Library& library, const std::string& use)
         if (use.empty() || m.use == use)
             out += fmt::format("{}\t{}\t{}\t{} mm\t{} g/m²\t{}\n", m.id, m.name, m.use, formatNumber(m.thickness),
                 formatNumber(m.gsm), m.width > 0 ? spoken("{} mm wide", Num(m.width)) : spoken("by the metre"));
+    if (use.empty() || use == "goods")
+        for (const auto& g : library.goods())
+            out += fmt::format("{}\t{}\t{}\t{}\t{}\n", g.id, g.name, g.kind, g.make,
+                spoken("{} a piece, metre or spool", Num(g.price)));
     return out;
 }
 
@@ -34,8 +38,9 @@ void add(const std::string& file)
     for (const auto& told : read.told)
         tell(told);
     const auto& c = read.library.contents();
-    tell(say("taken into {}: {} materials, {} stock tables, {} papers, {} workshops", ownLibraryFile().string(),
-        c.materials.size(), c.stock.size(), c.papers.size(), c.workshops.size()));
+    tell(say("taken into {}: {} materials, {} goods, {} stock tables, {} papers, {} workshops",
+        ownLibraryFile().string(), c.materials.size(), c.goods.size(), c.stock.size(), c.papers.size(),
+        c.workshops.size()));
 }
 
 /// What a design carries otherwise than the library at hand; taken over if asked for.
@@ -45,7 +50,7 @@ void newer(const Options& o)
     changedFile(o.newer, [&](Design& design) {
         const Library mine = myLibrary();
         for (const auto& n : newerValues(design, mine))
-            out += fmt::format("{}\t{}\t{} → {}\n", n.name, n.field, n.was, n.now);
+            out += spoken("{}\t{}\t{} → {}", n.name, n.field, n.was, n.now) + "\n";
         if (o.take)
             edit(design, [&](Design& next) { change::newerValues(next, mine); });
         return o.take && !out.empty();
@@ -61,10 +66,11 @@ Verb libraryVerb(CLI::App& app)
     auto* c = app.add_subcommand("library",
         spoken("List the materials that there are, take some into your own library, write it, or bring a design up to "
                "it"));
-    c->add_option("--use", o->use, spoken("only face, interlining or strap"));
+    c->add_option("--use", o->use, spoken("only face, interlining, strap, or goods: zips, hardware, threads"));
     c->add_option("--add", o->add, spoken("take what this file holds (CSV or JSON) into your own library"));
-    c->add_option("--remove", o->remove, spoken("ID: take a material out of your own library"));
-    c->add_option("-o,--output", o->out, spoken("write the whole library: .csv the materials, .json all"));
+    c->add_option("--remove", o->remove, spoken("ID: take a material or a good out of your own library"));
+    c->add_option("-o,--output", o->out,
+        spoken("write the whole library: .csv the materials (with --use goods those), .json all"));
     auto* newerOption = c->add_option(
         "--newer", o->newer, spoken("a design: list what it carries otherwise than the library has it"));
     c->add_flag("--take", o->take, spoken("with --newer: take those values into the design"))->needs(newerOption);
@@ -74,7 +80,7 @@ Verb libraryVerb(CLI::App& app)
                 if (!o->remove.empty())
                     removeFromOwnLibrary(o->remove);
                 if (!o->out.empty())
-                    saveLibrary(myLibrary(), o->out);
+                    saveLibrary(myLibrary(), o->out, o->use == "goods");
                 if (!o->newer.empty())
                     newer(*o);
                 if (o->add.empty() && o->remove.empty() && o->out.empty() && o->newer.empty())

@@ -12,6 +12,7 @@ namespace tectonis {
     EXPORTER("pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg)                                                 \
     EXPORTER("cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList)                                  \
     EXPORTER("specification", label("Specification, CSV"), ".csv", label("CSV"), writeSpecification)                   \
+    EXPORTER("cost", label("Cost, CSV"), ".csv", label("CSV"), writeCost)                                              \
     EXPORTER("measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures)
 
 #define DECLARED(id, label, ending, kind, write) std::size_t write(const ExportJob& job);

@@ -71,7 +71,7 @@ TEST_CASE("A cloth from a table is chosen, saved with the design, and follows th
         FileName name({table});
         trigger(s, "Add materials from a file…");
     }
-    CHECK(said(s).contains("One material is in your library now: Cork, blue."));
+    CHECK(said(s).contains("One entry is in your library now: Cork, blue."));
     choose(s, shellBox(s), "Cork, blue");
     CHECK(s.window.document().design().materials.at("shell") == "cork-blue");
     CHECK(shellBox(s)->currentText() == "Cork, blue");
@@ -155,9 +155,9 @@ TEST_CASE("A file with somebody else's cloth opens; its cloth can be kept")
         CHECK(s.window.document().pattern().material("sailcloth").thickness == Approx(0.33));
         CHECK(s.window.document().design() == d);
         trigger(s, "Keep the design's materials in my library");
-        CHECK(said(s).contains("One of the design's materials is new"));
+        CHECK(said(s).contains("One of the design's entries is new"));
         trigger(s, "Keep the design's materials in my library");
-        CHECK(said(s).contains("has all materials of this design already"));
+        CHECK(said(s).contains("has all entries of this design already"));
     }
     Shown s; // another design, later
     CHECK(shellBox(s)->findText("Old sail") >= 0);

@@ -103,14 +103,14 @@ TEST_CASE(
         Contains("Front to gusset") && Contains("2 steps sew it"));
     CHECK_THAT(broken([](Step& s) {
         for (auto& a : s.acts)
-            std::erase(a.uses, label("Slider"));
+            std::erase(a.uses, Ware::Slider);
     }),
         Contains("Slider: it is bought, but no step"));
     CHECK_THAT(broken([](Step& s) {
         if (s.id == "mouth")
-            s.acts.push_back(act::note(say("Hang it up."), {label("Bell")}));
+            s.acts.push_back(act::note(say("Hang it up."), {Ware::Foot}));
     }),
-        Contains("it uses “Bell”, which is not bought"));
+        Contains("it uses “Foot”, which is not bought"));
 }
 
 TEST_CASE("A flap in a seam across the back: its outer side on the lower half's right side, allowances down")

@@ -267,7 +267,7 @@ TEST_CASE("Stock lengths a little off are told too; anchor triangles bring a sli
         }
         for (const Pattern& p : draftAll(braced))
             CHECK(std::count_if(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) {
-                return h.owner() == braced.features.back().id && h.kind == "Webbing slider" && h.count == 2;
+                return h.owner() == braced.features.back().id && h.kind == Ware::WebbingSlider && h.count == 2;
             }) == 1);
     }
 }

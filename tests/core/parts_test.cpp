@@ -196,7 +196,7 @@ TEST_CASE("Overlays and corner patches cover the same area as GEOS's intersectio
     CHECK(sold >= worked(p, "corner.post"));
     CHECK(sold - worked(p, "corner.post") <= 2);
     CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [&](const Hardware& h) {
-        return h.kind == "Rivet"
+        return h.kind == Ware::Rivet
             && exactly(h.sizeText).find("{" + formatNumber(sold, 3) + "} post") != std::string::npos;
     }));
 }
@@ -393,7 +393,7 @@ TEST_CASE("An elastic pocket is fuller by twice the thing's thickness; the elast
     CHECK(p.piece("patch")->edge("bottom")->length() == Approx(120 + 2 * 20)); // front = back + 2t
     CHECK(worked(p, "patch.elastic") == Approx(0.9 * 120 + 2 * 12));
     CHECK(p.seam("patch.on")->ease == Approx(-40));
-    CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [](const Hardware& h) { return h.kind == "Elastic"; }));
+    CHECK(std::any_of(p.hardware.begin(), p.hardware.end(), [](const Hardware& h) { return h.kind == Ware::Elastic; }));
 }
 
 TEST_CASE("Parts move sideways with all that is theirs")

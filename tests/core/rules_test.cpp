@@ -69,7 +69,7 @@ std::vector<Case> cases()
     open.opensZips = {z};
     out.push_back({"open before turning", two(open, doing({act::turnBag({})})), "the zip is closed"});
 
-    Pattern feet = two(doing({act::set({"foot.1"}, label("Foot"))}),
+    Pattern feet = two(doing({act::set({"foot.1"}, Ware::Foot)}),
         {.acts = {{.verb = Act::Verb::PutIn, .pieces = {"base.board"}}}, .pieces = {"base.board"}});
     feet.steps[0].fittings = {"foot.1"};
     feet.pieces.push_back({.key = "base.board", .code = "R", .name = say("Base board"), .role = "board"});
@@ -77,7 +77,7 @@ std::vector<Case> cases()
     out.push_back({"feet before the board", feet, "before the board covers"});
 
     Pattern rivet = two(
-        doing({act::set({"rivet"}, label("Rivet"))}), doing({{.verb = Act::Verb::JoinCoats, .seams = {"mouth"}}}));
+        doing({act::set({"rivet"}, Ware::Rivet)}), doing({{.verb = Act::Verb::JoinCoats, .seams = {"mouth"}}}));
     rivet.steps[0].fittings = {"rivet"};
     rivet.fittings.push_back({.key = "rivet", .name = say("Rivet"), .piece = "front", .kind = Fitting::Kind::Rivet});
     out.push_back({"not through the lining", rivet, "does not go through the lining"});

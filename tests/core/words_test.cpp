@@ -205,7 +205,7 @@ template <class Visit> void forEachMessage(const Pattern& p, const Visit& visit)
     for (const auto& z : p.zips)
         visit(z.name), visit(labelled(z.kind)), visit(labelled(z.opens));
     for (const auto& h : p.hardware)
-        visit(labelled(h.kind)), visit(h.sizeText), visit(h.finish);
+        visit(labelled(called(h.kind))), visit(h.sizeText), visit(h.finish);
     for (const auto& s : p.straps)
         visit(s.name);
     for (const auto& s : p.spaces)

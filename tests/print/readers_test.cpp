@@ -427,3 +427,25 @@ TEST_CASE("The specification, read by python's csv, says of every piece what mea
     CHECK(layers > 150);
     CHECK(steps > 1200);
 }
+
+TEST_CASE("The cost sheet, summed by python's decimals, comes to what it says, in any form and size")
+{
+    const std::string file = scratch / "cost.tectonis", csv = scratch / "cost.csv";
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        saveDesign(newDesign(form->id()), file);
+        REQUIRE(cli("export " + file + " cost -o " + csv).code == 0);
+        // The last line of each size less the sum of the others; rows of two decimals are off by half a hundredth each.
+        const Ran read = shell("python3 -c 'import csv,sys\n"
+                               "from decimal import Decimal as D\n"
+                               "sums={}\n"
+                               "for r in csv.DictReader(open(sys.argv[1], newline=\"\")):\n"
+                               "  s=sums.setdefault(r[\"Size\"],[D(0),None,0]); s[2]+=1\n"
+                               "  if r[\"What\"]==\"In all\": s[1]=D(r[\"Cost\"])\n"
+                               "  else: s[0]+=D(r[\"Cost\"] or 0)\n"
+                               "for k,s in sums.items(): print(k, abs(s[0]-s[1])<=D(\"0.005\")*s[2], s[2]>5)' "
+            + csv);
+        REQUIRE(read.code == 0);
+        CHECK(read.out == "S True True\nM True True\nL True True\n");
+    }
+}

@@ -106,20 +106,20 @@ public:
     }
 
     /// What it holds, and how long that is, mm.
-    static std::pair<Label, double> bought(FeatureScope& f)
+    static std::pair<Ware, double> bought(FeatureScope& f)
     {
         Drafter& d = f.d;
         const std::string& holds = f.choice("holds");
         const double w = f("length");
         if (holds == "stay")
-            return {label("Metal stay"),
+            return {Ware::Stay,
                 d.work({f.id, f.key("stay"), say("Stay"), "length - 2*clear", {{"length", w}, {"clear", f("clear")}}, 0,
                     Kind::Geometry, "mm", say("clear of both ends")})};
         if (holds == "cord")
-            return {label("Cord"),
+            return {Ware::Cord,
                 d.work({f.id, f.key("cord"), say("Cord"), "length + 2*tail", {{"length", w}, {"tail", 200}}, 0,
                     Kind::Trade, "mm", say("with a tail of {} at both ends", Len(200))})};
-        return {label("Elastic"),
+        return {Ware::Elastic,
             d.work({f.id, f.key("elastic"), say("Elastic"), "0.8*length + 2*end", {{"length", w}, {"end", 15}}, 0,
                 Kind::Trade, "mm", say("four fifths of the channel at rest, {} to sew at both ends", Len(15))})};
     }

@@ -83,7 +83,7 @@ public:
             throw InputError(f.id.text(), say("this form has no two places at its mouth for connectors"));
         const Anchor& first = *anchors.front();
         d.pattern.hardware.push_back(
-            {label("Ring"), 2, f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});
+            {Ware::Ring, 2, f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});
         for (auto& seam : d.pattern.seams)
             if (seam.key == "mouth")
                 seam.trapped.push_back(f.id);
@@ -91,7 +91,7 @@ public:
         d.addFlatWork({.id = f.key("make"),
             .title = say("Make the connectors"),
             .acts = {act::foldStrip(f.id, f("width")),
-                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {f.key("left")}, .uses = {label("Ring")}}},
+                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {f.key("left")}, .uses = {Ware::Ring}}},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},

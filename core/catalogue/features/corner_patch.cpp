@@ -133,7 +133,7 @@ public:
                            .title = say("Rivet the corner patches to the {}", within(face.name)),
                            .acts = {act::stitchOn({f.key("right across"), f.key("right up"), f.key("left across"),
                                         f.key("left up")}),
-                               act::set(set, label("Rivet")),
+                               act::set(set, Ware::Rivet),
                                act::note(say("The sides that lie in the face's own edges are caught in its seams.")),
                                act::baste(4)},
                            .kind = StepKind::Hardware,

@@ -65,7 +65,7 @@ public:
         const double cord = d.work(
             {f.id, f.key("cord"), say("Cord"), "mouth + 2*tail", {{"mouth", girth}, {"tail", f("tail")}}, 0,
                 Kind::Geometry, "mm", say("once round the mouth and two tails")});
-        d.pattern.hardware.push_back({label("Cord"), 1, cord, say("{}", Len(cord)), say("as you like")});
+        d.pattern.hardware.push_back({Ware::Cord, 1, cord, say("{}", Len(cord)), say("as you like")});
         const int n = 2 * int(std::lround(f("count") / 2));
         std::vector<FittingId> set;
         PieceId first = rim.front().piece;
@@ -81,14 +81,14 @@ public:
                 set.push_back(mark(f, mouthLine.at(along), ++number, slits));
             if (!slits)
                 d.pattern.hardware.push_back(
-                    {label("Eyelet"), n, f("size"), say("{} inside", Len(f("size"))), say("one finish for all metal")});
+                    {Ware::Eyelet, n, f("size"), say("{} inside", Len(f("size"))), say("one finish for all metal")});
         }
         const bool hardware = through == "eyelets";
         d.add(Step{.id = f.key("set"),
             .title = hardware ? say("Set the eyelets")
                 : slits       ? say("Work the slits")
                               : say("Sew the channel"),
-            .acts = {hardware ? act::set(set, label("Eyelet"))
+            .acts = {hardware ? act::set(set, Ware::Eyelet)
                     : slits
                     ? act::note(
                         say("Work a buttonhole of {} at each mark through all layers and cut it open.", Len(f("size"))))
@@ -104,7 +104,7 @@ public:
             .check = say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),
-            .acts = {act::with({.verb = Act::Verb::ThreadCord, .distance = cord}, {label("Cord")})},
+            .acts = {act::with({.verb = Act::Verb::ThreadCord, .distance = cord}, {Ware::Cord})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

@@ -79,7 +79,7 @@ public:
                 {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
                 say("once round the cord and two allowances")});
             d.pattern.hardware.push_back(
-                {label("Cord"), 2, bow, say("{}, {} thick", Len(bow), Len(f("cord"))), Message()});
+                {Ware::Cord, 2, bow, say("{}, {} thick", Len(bow), Len(f("cord"))), Message()});
         }
         Piece& piece = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H",
@@ -96,7 +96,7 @@ public:
             .acts = {make == "webbing" ? act::note(say("Cut two lengths; seal the ends."))
                     : make == "rolled" ? act::note(say("Sew the long edges round the cord, right side out, between the "
                                                        "ends; flatten and fold in both ends."),
-                          {label("Cord")})
+                          {Ware::Cord})
                                        : act::foldStrip(f.id, f("width"))},
             .kind = StepKind::Flat,
             .phase = "Small parts",

@@ -147,7 +147,7 @@ public:
             : d.work({f.id, f.key("elastic"), say("Elastic, cut"), "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0,
                 Kind::Trade, "mm", say("nine tenths of the place, {} caught at both ends", Len(12))});
         if (elastic > 0)
-            d.pattern.hardware.push_back({label("Elastic"), 1, elastic,
+            d.pattern.hardware.push_back({Ware::Elastic, 1, elastic,
                 say("{}, under {} wide", Len(elastic), Len(f("hem"))), say("in the pocket's hem")});
         std::vector<Act> make;
         if (body == "elastic")
@@ -155,7 +155,7 @@ public:
                 act::note(say("Lay a pleat into both lower corners and baste them; draw {} of elastic into the "
                               "hem and sew it over at both ends.",
                               Len(elastic)),
-                    {label("Elastic")}));
+                    {Ware::Elastic}));
         else if (body == "pleated")
             make.push_back(act::note(say("Lay both pleats along their folds and baste them.")));
         else if (body == "full") {

@@ -88,11 +88,11 @@ public:
             .allowance = s,
             .stitch = "baste"});
         d.pattern.hardware.push_back(
-            {label("Piping cord"), 1, whole, say("{}, {} thick", Len(whole), Len(f("cord"))), Message()});
+            {Ware::PipingCord, 1, whole, say("{}, {} thick", Len(whole), Len(f("cord"))), Message()});
         d.addBeforeUse(Step{.id = f.key("make"),
                            .title = say("Make the piping"),
                            .acts = {act::of(Act::Verb::JoinStrips, f.id),
-                               act::with(act::of(Act::Verb::WrapCord, f.id), {label("Piping cord")})},
+                               act::with(act::of(Act::Verb::WrapCord, f.id), {Ware::PipingCord})},
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
                            .consumes = {f.id},

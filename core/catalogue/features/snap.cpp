@@ -70,7 +70,7 @@ public:
         place(f, halves.face, halves.onFace, clear, "front half");
         place(f, halves.under, halves.onUnder, clear, "flap half");
         d.pattern.hardware.push_back(
-            {label("Magnetic snap"), 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
+            {Ware::Snap, 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
         d.pattern.handles.push_back({f.dimension("drop"), halves.face, halves.onFace, halves.down, 1});
         step(f, halves.face, halves.phase, "front half");
         step(f, halves.under, halves.underPhase, "flap half");
@@ -176,7 +176,7 @@ public:
     {
         f.d.addBeforeUse(Step{.id = f.key(half == "front half" ? "front" : "flap"),
                              .title = say("Set the snap's {}", sideLabel(half)),
-                             .acts = {act::set({f.key(half)}, label("Magnetic snap"))},
+                             .acts = {act::set({f.key(half)}, Ware::Snap)},
                              .kind = StepKind::Hardware,
                              .phase = phase,
                              .consumes = {piece},

@@ -79,7 +79,7 @@ public:
         draftStrip(f, role, cut, stripLength, strips);
         d.pattern.straps.push_back({say("Shoulder strap"), f.id, width, cut, length, longest, shortest, f("fold"),
             strips, d(d.firstOf("connectors") + ".ring")});
-        d.pattern.hardware.push_back({label("Slider"), 1, d(d.firstOf("connectors") + ".ring"),
+        d.pattern.hardware.push_back({Ware::Slider, 1, d(d.firstOf("connectors") + ".ring"),
             say("{} inside width", Len(d(d.firstOf("connectors") + ".ring"))), say("one finish for all metal")});
         d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
             d(d.firstOf("connectors") + ".ring"), 0, say("strap")});
@@ -133,7 +133,7 @@ public:
         }
         d.add(Step{.id = f.key("attach"),
             .title = say("Thread and attach the strap"),
-            .acts = {act::with(act::of(Act::Verb::ThreadStrap, f.id), {label("Slider")})},
+            .acts = {act::with(act::of(Act::Verb::ThreadStrap, f.id), {Ware::Slider})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag", f.id},

@@ -113,8 +113,8 @@ public:
                             : say("Folded over the tape's end and stitched; its raw end lies in the side seam.");
         d.pattern.zips.push_back({f.key("zip"), say("Zip at the mouth"), held, at, int(f("gauge")), opening, tape,
             f("tape"), gap, label("coil"), label("to the right"), 1, true});
-        d.pattern.hardware.push_back({label("Continuous zip"), 1, tape,
-            say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal")});
+        d.pattern.hardware.push_back({Ware::ContinuousZip, 1, tape,
+            say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal"), f("gauge")});
     }
 
     /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
@@ -282,7 +282,7 @@ public:
         f.d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the zip bands"),
-                .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {label("Continuous zip")}),
+                .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip}),
                     act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
                     act::note(
                         say("Lay band and band lining right sides together with the tape between, its edge {} past "
@@ -319,7 +319,7 @@ public:
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
                            .title = say("Cover the zip's ends"),
-                           .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {label("Continuous zip")}),
+                           .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip}),
                                act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
                                act::note(say("Their raw ends reach past the side seams' lines."))},
                            .kind = StepKind::Flat,

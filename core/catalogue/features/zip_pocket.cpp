@@ -78,8 +78,8 @@ public:
             {f.key("zip"), say("Pocket zip"), panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap});
         d.pattern.fittings.push_back({f.key("zip"), say("Pocket zip"), panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0,
             say("one layer, in a window")});
-        d.pattern.hardware.push_back(
-            {label("Zip"), 1, zip, say("gauge {} coil, {}", Num(f("gauge")), Len(zip)), say("pull as all metal")});
+        d.pattern.hardware.push_back({Ware::Zip, 1, zip, say("gauge {} coil, {}", Num(f("gauge")), Len(zip)),
+            say("pull as all metal"), f("gauge")});
         d.pattern.spaces.push_back(
             {f.id.text(), f.named(say("Zip pocket")), zip, depth - box, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.dimension("drop"), panel.key, {x + half, y1}, {0, -1}, 1});
@@ -150,7 +150,7 @@ public:
                 .fittings = {f.key("zip")},
                 .zips = {f.key("zip")},
                 .distance = 2,
-                .uses = {label("Zip")}}},
+                .uses = {Ware::Zip}}},
             false);
         add("window", say("Open the window in the {}", name), StepKind::Flat,
             {{.verb = Act::Verb::Window, .seams = {f.key("window")}, .distance = 6.4}}, true);

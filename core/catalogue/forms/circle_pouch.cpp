@@ -119,7 +119,7 @@ public:
             say("on the stitch line")});
         d.work({"disc", "cut.radius", say("Cut radius"), "radius + allowance", {{"radius", r}, {"allowance", s}}, 0,
             Kind::Geometry, "mm", Message()});
-        p.hardware.push_back({label("Cord"), 2, cord, say("{} each", Len(cord)), say("as you like")});
+        p.hardware.push_back({Ware::Cord, 2, cord, say("{} each", Len(cord)), say("as you like")});
         const Gathered shut(
             r, rho, d.stack("panel", "disc", "shell") + d.stack("lining panel", lined("disc"), "lining"));
         d.work({"disc", "floor.flat", say("Flat floor, drawn shut"), "share*channel",
@@ -248,7 +248,7 @@ public:
                 say("Sew two rows on their circles. Thread each cord ({}) once round, from opposite holes, "
                     "and knot its ends.",
                     Len(cord)),
-                {label("Cord")})},
+                {Ware::Cord})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

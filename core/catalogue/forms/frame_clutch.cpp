@@ -126,8 +126,8 @@ public:
         d.work({"cover", "frame.girth", say("Rim of the frame, once round"),
             "2*(width + height) - 8*radius + 2*pi*radius", {{"width", w}, {"height", h}, {"radius", r}}, 0,
             Kind::Geometry, "mm", say("for edging, cord or chain")});
-        p.hardware.push_back({label("Rigid frame with hinge and clasp"), 1, w,
-            say("{} × {} × {}", Len(w), Len(h), Len(d("frame.depth"))), say("as all metal")});
+        p.hardware.push_back(
+            {Ware::Frame, 1, w, say("{} × {} × {}", Len(w), Len(h), Len(d("frame.depth"))), say("as all metal")});
         const double inside = less;
         p.spaces.push_back(
             {"main", say("Main space"), w - 2 * inside, h - 2 * inside, d("frame.depth") - 2 * inside, r, false});
@@ -147,7 +147,7 @@ public:
         const std::vector<Message> glue{say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
         const auto step = [&](const std::string& id, const Message& title, const Message& text, StepKind kind,
                               const std::string& phase, std::vector<WorkId> consumes, const WorkId& yields,
-                              std::vector<PieceId> pieces, const Message& check, std::vector<Label> uses = {}) {
+                              std::vector<PieceId> pieces, const Message& check, std::vector<Ware> uses = {}) {
             d.add(Step{.id = id,
                 .title = title,
                 .acts = {act::note(text, std::move(uses))},
@@ -168,7 +168,7 @@ public:
                 "and lay the corners.",
                 Len(d("turn.in"))),
             StepKind::Flat, "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
-            say("The cloth is smooth at all corners; let it dry."), {label("Rigid frame with hinge and clasp")});
+            say("The cloth is smooth at all corners; let it dry."), {Ware::Frame});
         step("card", say("Cover the lining cards"),
             say("Glue the card covers' turn-in of {} to the back of the cards.", Len(d("turn.in"))), StepKind::Flat,
             "Lining", {"card", lined("front"), lined("back")}, "lining", {"card", lined("front"), lined("back")},

@@ -146,10 +146,10 @@ public:
             .a = along("top", true),
             .b = inside,
             .allowance = s});
-        p.hardware.push_back({label("Metal stay"), 2, stay, say("{} × {}", Len(stay), Len(d("stay.width"))),
-            say("bare, in the channel")});
         p.hardware.push_back(
-            {label("Stay hinge"), 2, d("stay.width"), say("{}", Len(d("stay.width"))), say("bare, in the channel")});
+            {Ware::Stay, 2, stay, say("{} × {}", Len(stay), Len(d("stay.width"))), say("bare, in the channel")});
+        p.hardware.push_back(
+            {Ware::StayHinge, 2, d("stay.width"), say("{}", Len(d("stay.width"))), say("bare, in the channel")});
     }
 
     void drawBoard(Drafter& d) const
@@ -206,7 +206,7 @@ public:
                 .note = say(
                     "Slide each stay through the opening into the fold of its channel, hinges at the side seams; "
                     "stitch along the channel's lower seam, one needle's breadth above it."),
-                .uses = {label("Metal stay"), label("Stay hinge")}}},
+                .uses = {Ware::Stay, Ware::StayHinge}}},
             .kind = StepKind::Hardware,
             .phase = "Joining",
             .consumes = {"bag"},

@@ -184,9 +184,9 @@ public:
             .b = {{"brace", "slant", 2}},
             .allowance = s});
         p.hardware.push_back(
-            {label("Webbing slider"), 2, web, say("{} inside width", Len(web)), say("one finish for all metal")});
-        p.hardware.push_back({label("Roll-top hook and ring"), 2, web, say("{} inside width", Len(web)),
-            say("one finish for all metal")});
+            {Ware::WebbingSlider, 2, web, say("{} inside width", Len(web)), say("one finish for all metal")});
+        p.hardware.push_back(
+            {Ware::HookAndRing, 2, web, say("{} inside width", Len(web)), say("one finish for all metal")});
         Piece& tail = d.add({.key = "webbing",
             .code = "W",
             .name = say("Webbing tail"),
@@ -248,7 +248,7 @@ public:
             .acts = {act::note(
                          say("Fold a short end of webbing through the hook and one through the ring; baste them to the "
                              "two ends of the mouth, over the side seams, pointing outwards, raw ends level."),
-                         {label("Roll-top hook and ring")}),
+                         {Ware::HookAndRing}),
                 act::baste(5)},
             .kind = StepKind::Baste,
             .phase = "Shell assembly",
@@ -260,7 +260,7 @@ public:
             .title = say("Thread the webbing tails"),
             .acts = {act::note(
                          say("Fold the open end of each strap round the upper bar of a slider and box-stitch it.")),
-                {.verb = Act::Verb::ThreadTails, .pieces = {"webbing"}, .uses = {label("Webbing slider")}}},
+                {.verb = Act::Verb::ThreadTails, .pieces = {"webbing"}, .uses = {Ware::WebbingSlider}}},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

@@ -160,11 +160,10 @@ public:
                     6 + d("allowance.body"), say("base and its interlining, before lining and board")});
             d.piece("base").drills.push_back({at, say("foot")});
         }
-        d.pattern.hardware.push_back(
-            {label("Foot"), 4, 12, say("{} across", Len(12)), say("one finish for all metal")});
+        d.pattern.hardware.push_back({Ware::Foot, 4, 12, say("{} across", Len(12)), say("one finish for all metal")});
         d.add(Step{.id = "feet",
             .title = say("Set the feet"),
-            .acts = {act::set({"foot.1", "foot.2", "foot.3", "foot.4"}, label("Foot"))},
+            .acts = {act::set({"foot.1", "foot.2", "foot.3", "foot.4"}, Ware::Foot)},
             .kind = StepKind::Hardware,
             .phase = "Small parts",
             .consumes = {"base"},

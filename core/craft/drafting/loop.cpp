@@ -244,8 +244,9 @@ void LoopDraft::addZip()
         {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", say("the tape runs through into both end seams")});
     p.zips.push_back({"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4,
         tape, d("zip.tape"), gap, label("coil"), label("both ways"), 2, true});
-    p.hardware.push_back({label("Continuous zip"), 1, tape,
-        say("gauge {} coil, {}, two sliders", Num(d("zip.gauge")), Len(tape)), say("pulls as all metal")});
+    p.hardware.push_back(
+        {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}, two sliders", Num(d("zip.gauge")), Len(tape)),
+            say("pulls as all metal"), d("zip.gauge")});
 }
 
 void LoopDraft::offerPlaces(double inWidth, double inHeight)
@@ -288,7 +289,7 @@ void LoopDraft::closeLoop()
                      .zips = {"zip"},
                      .distance = d("zip.sewn")},
             act::note(say("Sew the other pair of strips to the other tape alike.")),
-            act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {label("Continuous zip")}),
+            act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {Ware::ContinuousZip}),
             act::note(say("Two sliders: bar-tack across the chain at both ends, so "
                           "that they cannot run off."))},
         .kind = StepKind::Hardware,

@@ -25,7 +25,7 @@ double addRivets(Drafter& d, const SubjectId& subject, const WorkingId& key, int
     const double sold = d.work({subject, key.sub("stock"), say("Rivet post to buy"), "offered", {{"offered", offered}},
         0, Working::Kind::Trade, "mm", say("the next length that is sold")});
     d.pattern.hardware.push_back(
-        {label("Rivet"), count, head, say("{} head, {} post", Len(head), Len(sold)), say("one finish for all metal")});
+        {Ware::Rivet, count, head, say("{} head, {} post", Len(head), Len(sold)), say("one finish for all metal")});
     return sold;
 }
 

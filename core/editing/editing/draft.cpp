@@ -59,7 +59,7 @@ void giveOwner(Pattern& p, std::size_t from, const PartId& owner)
         auto& bought = p.hardware[i];
         const auto alike = std::count_if(p.hardware.begin() + std::ptrdiff_t(from),
             p.hardware.begin() + std::ptrdiff_t(i), [&](const Hardware& h) { return h.kind == bought.kind; });
-        bought.id = OwnName{owner.text(), fmt::format("{}/{}", bought.kind.source, alike + 1)};
+        bought.id = OwnName{owner.text(), fmt::format("{}/{}", wordOf(bought.kind), alike + 1)};
     }
 }
 

@@ -35,7 +35,7 @@ std::string cutListText(
         }
         out += "\n" + row({say("Notions")}) + row({say("kind"), say("count"), say("size")});
         for (const auto& h : notionsOf(p))
-            out += row({labelled(h.kind), say("{}", h.count), h.sizeText});
+            out += row({labelled(called(h.kind)), say("{}", h.count), h.sizeText});
     }
     return out;
 }

@@ -110,7 +110,8 @@ Ordered patternJson(const Design& design, const Pattern& p)
             {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
     out["hardware"] = Ordered::array();
     for (const auto& h : p.hardware)
-        out["hardware"].push_back({{"kind", h.kind}, {"count", h.count}, {"size", h.size}, {"text", h.sizeText}});
+        out["hardware"].push_back(
+            {{"kind", called(h.kind)}, {"count", h.count}, {"size", h.size}, {"text", h.sizeText}});
     out["straps"] = Ordered::array();
     for (const auto& s : p.straps)
         out["straps"].push_back({{"name", s.name}, {"cut_width", s.cutWidth}, {"cut_length", s.cutLength},

@@ -61,26 +61,32 @@ std::size_t keepInOwnLibrary(const Library& library)
     for (const auto& m : library.materials())
         if (!mine.find(m.id) && !m.standIn)
             fresh.materials.push_back(m);
-    if (!fresh.materials.empty())
+    for (const auto& g : library.goods())
+        if (std::none_of(mine.goods().begin(), mine.goods().end(), [&](const Good& other) { return other.id == g.id; }))
+            fresh.goods.push_back(g);
+    const std::size_t kept = fresh.materials.size() + fresh.goods.size();
+    if (kept > 0)
         changeOwn([&](const Library& own) { return own.with(Library(fresh)); });
-    return fresh.materials.size();
+    return kept;
 }
 
-void removeFromOwnLibrary(const std::string& materialId)
+void removeFromOwnLibrary(const std::string& id)
 {
     changeOwn([&](const Library& own) {
         Library::Contents contents = own.contents();
-        if (std::erase_if(contents.materials, [&](const Material& m) { return m.id == materialId; }) == 0)
-            throw InputError(materialId, say("your own library has no such material"));
+        if (std::erase_if(contents.materials, [&](const Material& m) { return m.id == id; })
+                + std::erase_if(contents.goods, [&](const Good& g) { return g.id == id; })
+            == 0)
+            throw InputError(id, say("your own library has no such entry"));
         return Library(std::move(contents));
     });
 }
 
-void saveLibrary(const Library& library, const std::filesystem::path& file)
+void saveLibrary(const Library& library, const std::filesystem::path& file, bool goods)
 {
     std::string ending = file.extension().string();
     std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return std::tolower(c); });
-    writeWhole(file, ending == ".csv" ? libraryCsv(library) : libraryText(library));
+    writeWhole(file, ending == ".csv" ? (goods ? goodsCsv(library) : libraryCsv(library)) : libraryText(library));
 }
 
 } // namespace tectonis

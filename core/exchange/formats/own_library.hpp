@@ -21,13 +21,13 @@ Library myLibrary();
 /// @throws InputError for a file with any problem; the user's own library is unharmed.
 ReadLibrary addToOwnLibrary(const std::filesystem::path& file);
 
-/// Keeps the materials of @p library that @c myLibrary() does not know; returns how many.
+/// Keeps the materials and goods of @p library that @c myLibrary() does not know; returns how many.
 std::size_t keepInOwnLibrary(const Library& library);
 
-/// Takes a material out of the user's own. @throws InputError if it is not there.
-void removeFromOwnLibrary(const std::string& materialId);
+/// Takes a material or good out of the user's own. @throws InputError if it is not there.
+void removeFromOwnLibrary(const std::string& id);
 
-/// Writes a library, by the file's ending: ".csv" the materials as a table, else all as JSON.
-void saveLibrary(const Library& library, const std::filesystem::path& file);
+/// Writes a library, by the file's ending: ".csv" the materials, or the goods, as a table, else all as JSON.
+void saveLibrary(const Library& library, const std::filesystem::path& file, bool goods = false);
 
 } // namespace tectonis

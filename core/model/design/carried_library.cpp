@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "design/carried_library.hpp"
 
-#include "library/material_text.hpp"
+#include "library/fields.hpp"
 #include "units/length.hpp"
 
 #include <fmt/format.h>
@@ -31,11 +31,11 @@ std::string valuesText(const std::vector<double>& values)
     return out;
 }
 
-const char* snapText(StockTable::Snap snap)
+Message snapText(StockTable::Snap snap)
 {
-    return snap == StockTable::Snap::Down ? "the next below"
-        : snap == StockTable::Snap::Up    ? "the next above"
-                                          : "the nearest";
+    return snap == StockTable::Snap::Down ? say("the next below")
+        : snap == StockTable::Snap::Up    ? say("the next above")
+                                          : say("the nearest");
 }
 
 } // namespace
@@ -46,6 +46,10 @@ Library carriedBy(const Design& design)
     for (const auto& [id, use] : namedBy(design))
         if (const Material* m = design.library->find(id); m && !m->standIn)
             out.materials.push_back(*m);
+    const auto& shipped = Library::builtIn()->goods();
+    for (const auto& good : design.library->goods())
+        if (std::find(shipped.begin(), shipped.end(), good) == shipped.end())
+            out.goods.push_back(good);
     out.stock = design.library->contents().stock;
     out.more = design.library->contents().more;
     return Library(std::move(out));
@@ -65,17 +69,25 @@ std::vector<NewerValue> newerValues(const Design& design, const Library& mine)
 {
     std::vector<NewerValue> out;
     const Library carried = carriedBy(design);
+    const auto compare = [&](const auto& old, const auto& now) {
+        for (const auto& field : fieldsOf<std::decay_t<decltype(old)>>())
+            if (const std::string was = fieldText(old, field), is = fieldText(now, field); was != is)
+                out.push_back({naming(now.name), labelled(field.title), naming(was), naming(is)});
+    };
     for (const auto& old : carried.materials())
         if (const Material* now = mine.find(old.id))
-            for (const auto& field : materialFields())
-                if (const std::string was = fieldText(old, field), is = fieldText(*now, field); was != is)
-                    out.push_back({now->name, field.label, was, is});
+            compare(old, *now);
+    for (const auto& old : carried.goods())
+        for (const auto& now : mine.goods())
+            if (now.id == old.id)
+                compare(old, now);
     for (const auto& [name, old] : carried.contents().stock)
         if (const StockTable* now = mine.stock(name)) {
             if (old.snap != now->snap)
-                out.push_back({"Stock of " + name, "Taken is", snapText(old.snap), snapText(now->snap)});
+                out.push_back({say("Stock of “{}”", name), say("Taken is"), snapText(old.snap), snapText(now->snap)});
             if (old.values != now->values)
-                out.push_back({"Stock of " + name, "Sold are", valuesText(old.values), valuesText(now->values)});
+                out.push_back({say("Stock of “{}”", name), say("Sold are"), naming(valuesText(old.values)),
+                    naming(valuesText(now->values))});
         }
     return out;
 }

@@ -6,8 +6,8 @@
 
 namespace tectonis {
 
-/// The part of its library that a design uses: the materials of its roles and layers, without stand-ins, and all stock
-/// tables.
+/// The part of its library that a design uses: the materials of its roles and layers, without stand-ins, goods that are
+/// otherwise than those that ship, and all stock tables.
 Library carriedBy(const Design& design);
 
 /// @p mine with what the design carries laid over it. What the design names and neither knows gets a stand-in.
@@ -15,9 +15,9 @@ SharedLibrary libraryFor(const Design& design, const Library& mine);
 
 /// A value of something that a design carries and that the library at hand has otherwise.
 struct NewerValue {
-    std::string name;  ///< of the material or stock table
-    std::string field; ///< "Thickness"
-    std::string was, now;
+    Message name;  ///< of the material, good or stock table
+    Message field; ///< "Thickness"
+    Message was, now;
 };
 std::vector<NewerValue> newerValues(const Design& design, const Library& mine);
 

@@ -39,27 +39,6 @@ const Item& named(const std::vector<Item>& items, std::string Item::*name, const
 
 } // namespace
 
-const std::vector<MaterialField>& materialFields()
-{
-    using Q = MaterialField::Quantity;
-    static const std::vector<MaterialField> fields{
-        {"id", "Id", &Material::id, Q::Text, 0, 0, {}},
-        {"name", "Name", &Material::name, Q::Text, 0, 0, {}},
-        {"use", "Use", &Material::use, Q::Word, 0, 0, {"face", "interlining", "strap"}},
-        {"class", "Class", &Material::kind, Q::Word, 0, 0,
-            {"canvas", "cotton", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"}},
-        {"thickness", "Thickness", &Material::thickness, Q::Length, 0.01, 50, {}},
-        {"compressed", "Under the foot", &Material::compressed, Q::Number, 0.02, 1, {}},
-        {"gsm", "Weight", &Material::gsm, Q::Weight, 0, 20000, {}},
-        {"width", "Width", &Material::width, Q::Length, 0, 10000, {}},
-        {"heat", "Bears the iron", &Material::heat, Q::YesNo, 0, 0, {}},
-        {"oneWay", "One-way", &Material::oneWay, Q::YesNo, 0, 0, {}},
-        {"rigid", "Rigid", &Material::rigid, Q::YesNo, 0, 0, {}},
-        {"price", "Price per metre", &Material::price, Q::Number, 0, 1e6, {}},
-    };
-    return fields;
-}
-
 double snapToStock(const StockTable& table, double ideal)
 {
     const auto& v = table.values;
@@ -101,6 +80,25 @@ const Material& Library::material(const MaterialId& id) const
     return found ? *found : unknown;
 }
 
+const Good* Library::good(Ware kind, double width, double length, double gauge) const
+{
+    const Good* best = nullptr;
+    int most = -1;
+    for (const auto& g : m_contents.goods) {
+        if (g.kind != wordOf(kind))
+            continue;
+        int said = 0;
+        bool fits = true;
+        for (const auto& [has, wanted] : {std::pair{g.width, width}, {g.length, length}, {g.gauge, gauge}}) {
+            said += has > 0;
+            fits = fits && (has <= 0 || wanted <= 0 || std::abs(has - wanted) < 0.05);
+        }
+        if (fits && said > most)
+            best = &g, most = said;
+    }
+    return best;
+}
+
 const StockTable* Library::stock(const std::string& table) const
 {
     const auto it = m_contents.stock.find(table);
@@ -127,7 +125,7 @@ bool Library::operator==(const Library& other) const
 {
     const Contents &a = m_contents, &b = other.m_contents;
     return a.materials.size() == b.materials.size() && a.stock == b.stock && a.papers == b.papers
-        && a.workshops == b.workshops && a.more == b.more
+        && a.workshops == b.workshops && a.goods == b.goods && a.more == b.more
         && std::all_of(a.materials.begin(), a.materials.end(), [&](const Material& m) {
                const Material* same = other.find(m.id);
                return same && *same == m;
@@ -138,6 +136,7 @@ Library Library::with(const Library& more) const
 {
     Contents all = m_contents;
     overlay(all.materials, more.materials(), &Material::id);
+    overlay(all.goods, more.goods(), &Good::id);
     overlay(all.papers, more.papers(), &Paper::name);
     overlay(all.workshops, more.workshops(), &Workshop::machine);
     for (const auto& [name, table] : more.m_contents.stock)

@@ -1,16 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a studio can buy and work with: cloths and interlinings, stock sizes, papers, workshops. A value: built in, the
+// What a studio can buy and work with: cloths and interlinings, zips, hardware and threads,
+// stock sizes, papers, workshops. A value: built in, the
 // user's own and what a design carries are merged, and nothing changes afterwards. Trade values: common practice, no
 // source.
 #pragma once
 
 #include "ids/id.hpp"
+#include "library/ware.hpp"
 
 #include <map>
 #include <memory>
 #include <string>
 #include <unordered_map>
-#include <variant>
 #include <vector>
 
 namespace tectonis {
@@ -40,17 +41,18 @@ struct Material {
     bool operator==(const Material&) const = default;
 };
 
-/// What a material has, once for every reader and writer of it.
-struct MaterialField {
-    enum class Quantity { Text, Word, Length, Weight, Number, YesNo };
-    const char* name;  ///< in files
-    const char* label; ///< for people
-    std::variant<std::string Material::*, double Material::*, bool Material::*> member;
-    Quantity quantity;
-    double least = 0, most = 0;     ///< of numbers
-    std::vector<const char*> words; ///< of Quantity::Word
+/// Something bought by the piece, the metre or the spool.
+struct Good {
+    std::string id, name;
+    std::string kind;  ///< a word of the table of wares (library/ware.hpp)
+    std::string make;  ///< "coil", "metal", "polyester": for people
+    double width = 0;  ///< mm: inside of a ring, across a snap, of a zip's tapes with closed chain; 0: any
+    double length = 0; ///< mm: of a ready-made zip, on a spool; 0: any
+    double gauge = 0;  ///< of a zip: its closed chain is about as many mm wide; 0: any
+    double price = 0;  ///< money, a piece, a metre or a spool
+    More more;
+    bool operator==(const Good&) const = default;
 };
-const std::vector<MaterialField>& materialFields();
 
 struct StockTable {
     enum class Snap { Down, Up, Nearest };
@@ -86,6 +88,7 @@ class Library {
 public:
     struct Contents {
         std::vector<Material> materials;
+        std::vector<Good> goods;
         std::map<std::string, StockTable> stock;
         std::vector<Paper> papers;
         std::vector<Workshop> workshops;
@@ -100,6 +103,10 @@ public:
 
     const Contents& contents() const { return m_contents; }
     const std::vector<Material>& materials() const { return m_contents.materials; }
+    const std::vector<Good>& goods() const { return m_contents.goods; }
+    /// The one that says most of what is asked for, of those that fit: another kind, width, length or gauge does not,
+    /// but one that leaves them open does. Null if there is none.
+    const Good* good(Ware kind, double width, double length, double gauge) const;
     const std::vector<Paper>& papers() const { return m_contents.papers; }
     const std::vector<Workshop>& workshops() const { return m_contents.workshops; }
     /// Null if there is none.

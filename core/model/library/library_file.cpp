@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/library_file.hpp"
 
+#include "library/fields.hpp"
 #include "library/library_json.hpp"
-#include "library/material_text.hpp"
 #include "text/csv.hpp"
 #include "text/places.hpp"
 #include "units/error.hpp"
@@ -10,6 +10,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <iterator>
 
 namespace tectonis {
 namespace {
@@ -76,6 +77,84 @@ ReadLibrary fromJsonText(const std::string& text, const std::string& place)
     return out;
 }
 
+/// A table of one kind of things, read by its columns.
+template <class Item> class TableReader {
+public:
+    TableReader(const std::vector<CsvRow>& rows, const std::string& text, const std::string& place)
+        : m_rows(rows), m_problems(text, place)
+    {
+        for (const auto& head : rows.front())
+            column(head);
+    }
+
+    std::vector<Message> passedOver;
+
+    std::vector<Item> items()
+    {
+        std::vector<Item> out;
+        for (std::size_t r = 1; r < m_rows.size(); ++r) {
+            Item item;
+            if (!fill(item, m_rows[r]))
+                continue;
+            if (const auto problem = completed(item); !problem.empty())
+                m_problems.add(m_rows[r].front().byte, problem);
+            else if (std::any_of(out.begin(), out.end(), [&](const Item& other) { return other.id == item.id; }))
+                m_problems.add(m_rows[r].front().byte, say("there is another “{}” before it", item.id));
+            out.push_back(std::move(item));
+        }
+        m_problems.refuseIfAny();
+        return out;
+    }
+
+private:
+    void column(const CsvCell& head)
+    {
+        const auto& fields = fieldsOf<Item>();
+        const auto field = std::find_if(
+            fields.begin(), fields.end(), [&](const Field<Item>& f) { return head.text == f.name; });
+        const bool twice = field != fields.end()
+            && std::find(m_columns.begin(), m_columns.end(), &*field) != m_columns.end();
+        if (twice)
+            m_problems.add(head.byte, say("there is another column “{}” before it", head.text));
+        m_columns.push_back(field == fields.end() || twice ? nullptr : &*field);
+        if (field == fields.end())
+            passedOver.push_back(say("the column “{}” was passed over", head.text));
+    }
+
+    bool fill(Item& item, const CsvRow& row)
+    {
+        bool sound = true;
+        for (std::size_t c = 0; c < row.size(); ++c) {
+            const CsvCell& cell = row[c];
+            if (c >= m_columns.size()) {
+                m_problems.add(
+                    cell.byte, say("the line has more cells than the first, which has {}", m_columns.size()));
+                return false;
+            }
+            if (!m_columns[c] || cell.text.empty())
+                continue;
+            if (const auto problem = setField(item, *m_columns[c], cell.text); !problem.empty()) {
+                m_problems.add(cell.byte, say("{}: {}", m_columns[c]->name, problem));
+                sound = false;
+            }
+        }
+        return sound;
+    }
+
+    const std::vector<CsvRow>& m_rows;
+    Problems m_problems;
+    std::vector<const Field<Item>*> m_columns;
+};
+
+template <class Item> std::string columnsOf()
+{
+    std::string known;
+    for (const auto& field : fieldsOf<Item>())
+        known += (known.empty() ? "" : ", ") + std::string(field.name);
+    return known;
+}
+
+/// Cloths have a thickness, what is bought by the piece a kind.
 ReadLibrary fromCsv(const std::string& text, const std::string& place)
 {
     std::vector<CsvRow> rows;
@@ -86,60 +165,41 @@ ReadLibrary fromCsv(const std::string& text, const std::string& place)
     }
     if (rows.empty())
         throw InputError(place, say("there is nothing in it"));
-    Problems problems(text, place);
-    ReadLibrary out;
-    std::vector<const MaterialField*> columns;
-    for (const auto& head : rows.front()) {
-        const auto& fields = materialFields();
-        const auto field = std::find_if(
-            fields.begin(), fields.end(), [&](const MaterialField& f) { return head.text == f.name; });
-        const bool twice = field != fields.end() && std::find(columns.begin(), columns.end(), &*field) != columns.end();
-        if (twice)
-            problems.add(head.byte, say("there is another column “{}” before it", head.text));
-        columns.push_back(field == fields.end() || twice ? nullptr : &*field);
-        if (field == fields.end())
-            out.told.push_back(say("the column “{}” was passed over", head.text));
-    }
     const auto has = [&](const char* name) {
         return std::any_of(
-            columns.begin(), columns.end(), [&](const MaterialField* f) { return f && std::string(f->name) == name; });
+            rows.front().begin(), rows.front().end(), [&](const CsvCell& head) { return head.text == name; });
     };
-    if (!has("thickness") || (!has("name") && !has("id"))) {
-        std::string known;
-        for (const auto& field : materialFields())
-            known += (known.empty() ? "" : ", ") + std::string(field.name);
+    const bool cloths = has("thickness"), goods = has("kind");
+    if (cloths == goods || (!has("name") && !has("id")))
         throw InputError(place,
-            say("the first line names the columns; “thickness” and “name” or “id” are needed. Known are {}", known));
-    }
+            say("the first line names the columns. Of cloths “thickness” and “name” or “id” are needed; known are {}. "
+                "Of what is bought otherwise “kind” and “name” or “id” are needed; known are {}",
+                columnsOf<Material>(), columnsOf<Good>()));
     Library::Contents contents;
-    for (std::size_t r = 1; r < rows.size(); ++r) {
-        Material m;
-        bool sound = true;
-        for (std::size_t c = 0; c < rows[r].size(); ++c) {
-            const CsvCell& cell = rows[r][c];
-            if (c >= columns.size()) {
-                problems.add(cell.byte, say("the line has more cells than the first, which has {}", columns.size()));
-                sound = false;
-                break;
-            }
-            if (!columns[c] || cell.text.empty())
-                continue;
-            if (const auto problem = setField(m, *columns[c], cell.text); !problem.empty()) {
-                problems.add(cell.byte, say("{}: {}", columns[c]->name, problem));
-                sound = false;
-            }
-        }
-        if (!sound)
-            continue;
-        if (const auto problem = completed(m); !problem.empty())
-            problems.add(rows[r].front().byte, problem);
-        else if (std::any_of(contents.materials.begin(), contents.materials.end(),
-                     [&](const Material& other) { return other.id == m.id; }))
-            problems.add(rows[r].front().byte, say("there is another “{}” before it", m.id));
-        contents.materials.push_back(std::move(m));
-    }
-    problems.refuseIfAny();
+    ReadLibrary out;
+    const auto read = [&](auto reader, auto& list) {
+        list = reader.items();
+        out.told = std::move(reader.passedOver);
+    };
+    if (cloths)
+        read(TableReader<Material>(rows, text, place), contents.materials);
+    else
+        read(TableReader<Good>(rows, text, place), contents.goods);
     out.library = Library(std::move(contents));
+    return out;
+}
+
+template <class Item> std::string csvOf(const std::vector<Item>& items)
+{
+    std::vector<std::string> cells;
+    for (const auto& field : fieldsOf<Item>())
+        cells.push_back(field.name);
+    std::string out = csvLine(cells);
+    for (const auto& item : items) {
+        for (std::size_t i = 0; i < cells.size(); ++i)
+            cells[i] = fieldText(item, fieldsOf<Item>()[i]);
+        out += csvLine(cells);
+    }
     return out;
 }
 
@@ -166,18 +226,12 @@ std::string libraryText(const Library& library)
 
 std::string libraryCsv(const Library& library)
 {
-    std::vector<std::string> cells;
-    for (const auto& field : materialFields())
-        cells.push_back(field.name);
-    std::string out = csvLine(cells);
-    for (const auto& m : library.materials()) {
-        if (m.standIn)
-            continue;
-        for (std::size_t i = 0; i < cells.size(); ++i)
-            cells[i] = fieldText(m, materialFields()[i]);
-        out += csvLine(cells);
-    }
-    return out;
+    std::vector<Material> known;
+    std::copy_if(library.materials().begin(), library.materials().end(), std::back_inserter(known),
+        [](const Material& m) { return !m.standIn; });
+    return csvOf(known);
 }
+
+std::string goodsCsv(const Library& library) { return csvOf(library.goods()); }
 
 } // namespace tectonis

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "library/library_json.hpp"
 
-#include "library/material_text.hpp"
+#include "library/fields.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -36,19 +36,23 @@ More moreIn(json j, const std::vector<const char*>& known)
     return j.empty() ? More() : j.dump(-1, ' ', false, json::error_handler_t::replace);
 }
 
-json toJson(const Material& m)
+/// A material has all its numbers; switches, and of a good whatever is left open, only where they say something.
+template <class Item> json itemJson(const Item& item)
 {
     json out = json::object();
-    const Material plain;
-    for (const auto& field : materialFields())
+    const Item plain;
+    for (const auto& field : fieldsOf<Item>())
         std::visit(
             [&](auto member) {
-                if (field.quantity != MaterialField::Quantity::YesNo || m.*member != plain.*member)
-                    out[field.name] = m.*member;
+                const bool always = std::is_same_v<Item, Material> && field.quantity != FieldSpec::Quantity::YesNo;
+                if (always || item.*member != plain.*member)
+                    out[field.name] = item.*member;
             },
             field.member);
-    return withMore(std::move(out), m.more);
+    return withMore(std::move(out), item.more);
 }
+json toJson(const Material& m) { return itemJson(m); }
+json toJson(const Good& g) { return itemJson(g); }
 
 json toJson(const StockTable& t)
 {
@@ -71,12 +75,15 @@ class Reader {
 public:
     explicit Reader(const TellProblem& tell) : m_tell(tell) {}
 
-    Material material(const json& j, const std::string& at)
+    /// A material or a good. @p none: what is wrong with what is no object.
+    template <class Item> Item item(const json& j, const std::string& at, const Message& none)
     {
-        Material m;
+        Item item;
         if (!j.is_object())
-            return m_tell(at, say("this is no material: an object with a name and a thickness is wanted")), m;
-        for (const auto& field : materialFields()) {
+            return m_tell(at, none), item;
+        std::vector<const char*> known;
+        for (const auto& field : fieldsOf<Item>()) {
+            known.push_back(field.name);
             if (!j.contains(field.name))
                 continue;
             const json& value = j.at(field.name);
@@ -85,16 +92,13 @@ public:
                                                        : value.dump();
             if (value.is_structured() || value.is_null())
                 m_tell(at + "/" + field.name, expected(field));
-            else if (const auto problem = setField(m, field, text); !problem.empty())
+            else if (const auto problem = setField(item, field, text); !problem.empty())
                 m_tell(at + "/" + field.name, problem);
         }
-        if (const auto problem = completed(m); !problem.empty())
+        if (const auto problem = completed(item); !problem.empty())
             m_tell(at, problem);
-        std::vector<const char*> known;
-        for (const auto& field : materialFields())
-            known.push_back(field.name);
-        m.more = moreIn(j, known);
-        return m;
+        item.more = moreIn(j, known);
+        return item;
     }
 
     StockTable table(const std::string& name, const json& j, const std::string& at)
@@ -209,6 +213,7 @@ json toJson(const Library::Contents& contents)
     for (const auto& m : contents.materials)
         if (!m.standIn)
             out["materials"].push_back(toJson(m));
+    list("goods", contents.goods);
     for (const auto& [name, table] : contents.stock)
         out["stock"][name] = toJson(table);
     for (const auto& p : contents.papers)
@@ -223,8 +228,13 @@ Library::Contents libraryFromJson(const json& j, const TellProblem& tell)
     if (!j.is_object())
         return tell("", say("this is no library")), out;
     Reader reader(tell);
-    readList(j, "materials", &Material::id, out.materials, tell,
-        [&](const json& m, const std::string& at) { return reader.material(m, at); });
+    readList(j, "materials", &Material::id, out.materials, tell, [&](const json& m, const std::string& at) {
+        return reader.item<Material>(
+            m, at, say("this is no material: an object with a name and a thickness is wanted"));
+    });
+    readList(j, "goods", &Good::id, out.goods, tell, [&](const json& g, const std::string& at) {
+        return reader.item<Good>(g, at, say("this is nothing to buy: an object with a name and a kind is wanted"));
+    });
     readList(j, "papers", &Paper::name, out.papers, tell,
         [&](const json& m, const std::string& at) { return reader.paper(m, at); });
     readList(j, "workshops", &Workshop::machine, out.workshops, tell,
@@ -239,7 +249,7 @@ Library::Contents libraryFromJson(const json& j, const TellProblem& tell)
                 else
                     out.stock[name] = reader.table(name, table, "/stock/" + name);
     }
-    out.more = moreIn(j, {"format", "version", "materials", "stock", "papers", "workshops"});
+    out.more = moreIn(j, {"format", "version", "materials", "goods", "stock", "papers", "workshops"});
     return out;
 }
 

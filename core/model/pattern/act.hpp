@@ -3,6 +3,7 @@
 // these and from the finished pattern (telling/sequence/told).
 #pragma once
 
+#include "library/ware.hpp"
 #include "pattern/ids.hpp"
 #include "words/message.hpp"
 
@@ -67,7 +68,7 @@ struct Act {
     double distance = 0, taken = 0; ///< mm
     To to = To::Nowhere;
     Message note{};
-    std::vector<Label> uses{}; ///< bought things that it puts in their place, by what they are called
+    std::vector<Ware> uses{}; ///< bought things that it puts in their place
 };
 
 /// Short names for what forms and parts say most.
@@ -104,9 +105,9 @@ inline Act notch(Seams s) { return {.verb = Act::Verb::Notch, .seams = std::move
 inline Act grade(Seams s) { return {.verb = Act::Verb::Grade, .seams = std::move(s)}; }
 inline Act turn(Seams s) { return {.verb = Act::Verb::Turn, .seams = std::move(s)}; }
 inline Act turnBag(Seams s) { return {.verb = Act::Verb::TurnBag, .seams = std::move(s)}; }
-inline Act set(std::vector<FittingId> fittings, Label bought)
+inline Act set(std::vector<FittingId> fittings, Ware bought)
 {
-    return {.verb = Act::Verb::Set, .fittings = std::move(fittings), .uses = {std::move(bought)}};
+    return {.verb = Act::Verb::Set, .fittings = std::move(fittings), .uses = {bought}};
 }
 /// Of one piece, with one length.
 inline Act of(Act::Verb verb, PieceId piece, double distance = 0, double taken = 0)
@@ -114,7 +115,7 @@ inline Act of(Act::Verb verb, PieceId piece, double distance = 0, double taken =
     return {.verb = verb, .pieces = {piece}, .distance = distance, .taken = taken};
 }
 /// With what it puts in its place.
-inline Act with(Act act, std::vector<Label> uses)
+inline Act with(Act act, std::vector<Ware> uses)
 {
     act.uses = std::move(uses);
     return act;
@@ -124,7 +125,7 @@ inline Act ofZip(Act::Verb verb, ZipId zip, Pieces pieces = {}, double distance 
     return {.verb = verb, .pieces = std::move(pieces), .zips = {zip}, .distance = distance};
 }
 inline Act trim(PieceId piece, double extra) { return {.verb = Act::Verb::Trim, .pieces = {piece}, .distance = extra}; }
-inline Act note(Message words, std::vector<Label> uses = {})
+inline Act note(Message words, std::vector<Ware> uses = {})
 {
     return {.verb = Act::Verb::Note, .note = std::move(words), .uses = std::move(uses)};
 }

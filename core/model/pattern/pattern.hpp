@@ -162,13 +162,14 @@ struct Zip {
     bool byTheMetre = false; ///< cut from continuous zip, so any length will do
 };
 
-/// A bought part. @c sizeText goes on the notions list. Its kind is what it is called.
+/// A bought part. @c sizeText goes on the notions list.
 struct Hardware {
-    Label kind;
+    Ware kind = Ware::Ring;
     int count = 1;
-    double size = 0;
+    double size = 0; ///< mm: the length of what is sold by length, else the width or diameter
     Message sizeText, finish;
-    NotionId id{}; ///< the same in every size: owner, kind and which of the owner's
+    double gauge = 0; ///< of a zip
+    NotionId id{};    ///< the same in every size: owner, kind and which of the owner's
     PartId owner() const { return id.owner(); }
 };
 

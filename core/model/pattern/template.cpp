@@ -7,7 +7,7 @@
 namespace tectonis {
 namespace {
 
-constexpr double kSame = 0.01; // mm
+constexpr double kOnFold = 0.01; // mm
 constexpr double kOnAxis = 1e-7;
 
 double axisOf(const Piece& piece) { return boundsOf(piece.stitch()).centre().x; }
@@ -19,12 +19,12 @@ bool liesOn(const Polyline& line, Point p)
 {
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
         const Point a = line[i], b = line[i + 1];
-        if (p.x < std::min(a.x, b.x) - kSame || p.x > std::max(a.x, b.x) + kSame || p.y < std::min(a.y, b.y) - kSame
-            || p.y > std::max(a.y, b.y) + kSame)
+        if (p.x < std::min(a.x, b.x) - kOnFold || p.x > std::max(a.x, b.x) + kOnFold
+            || p.y < std::min(a.y, b.y) - kOnFold || p.y > std::max(a.y, b.y) + kOnFold)
             continue;
         const Point d = b - a, off = p - a;
         const double n = dot(d, d), t = n > 0 ? std::clamp(dot(off, d) / n, 0.0, 1.0) : 0;
-        if (norm(off - d * t) <= kSame)
+        if (norm(off - d * t) <= kOnFold)
             return true;
     }
     return false;
@@ -32,7 +32,7 @@ bool liesOn(const Polyline& line, Point p)
 
 bool near(Point a, Point b)
 {
-    return std::abs(a.x - b.x) <= kSame && std::abs(a.y - b.y) <= kSame && distance(a, b) <= kSame;
+    return std::abs(a.x - b.x) <= kOnFold && std::abs(a.y - b.y) <= kOnFold && distance(a, b) <= kOnFold;
 }
 
 /// The same line on the paper, whichever way it runs.
@@ -47,7 +47,7 @@ bool sameShape(const Segment& a, const Segment& b)
     }
     if (const auto* c = std::get_if<Arc>(&a); c && std::abs(c->sweep) > 2 * pi - 1e-9) {
         const auto& d = std::get<Arc>(b);
-        return near(c->centre, d.centre) && std::abs(c->radius - d.radius) <= kSame
+        return near(c->centre, d.centre) && std::abs(c->radius - d.radius) <= kOnFold
             && std::abs(d.sweep) > 2 * pi - 1e-9;
     }
     const bool ends = (near(startOf(a), startOf(b)) && near(endOf(a), endOf(b)))
@@ -171,7 +171,7 @@ bool isSymmetric(const Piece& piece)
         return false;
     const auto drillThere = [&](Point p) {
         return std::any_of(
-            piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kSame; });
+            piece.drills.begin(), piece.drills.end(), [&](const DrillMark& d) { return distance(d.at, p) <= kOnFold; });
     };
     return mirrorsItself({piece.cut}, axis) && mirrorsItself({piece.stitch()}, axis) && mirrorsItself(lines, axis)
         && mirrorsItself(outlines, axis)
@@ -212,7 +212,7 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
         kept.stitch = rightOfAxis(e.stitch, axis);
         for (const auto& n : piece.notches)
             if (n.edge == e.name && kept.stitch.empty())
-                if (const Point at = pointAlong(e.stitch, n.along); std::abs(at.x - axis) <= kSame)
+                if (const Point at = pointAlong(e.stitch, n.along); std::abs(at.x - axis) <= kOnFold)
                     onFold.emplace_back(n, at);
         if (kept.stitch.empty())
             continue;
@@ -247,7 +247,7 @@ Piece halved(const Piece& piece, double axis, const std::string& fold)
         .stitch = lineRun({endOf(half.edges.back().stitch), startOf(half.edges.front().stitch)}),
         .onFold = true});
     half.cut = cutLineOf(half);
-    std::erase_if(half.drills, [&](const DrillMark& d) { return d.at.x < axis - kSame; });
+    std::erase_if(half.drills, [&](const DrillMark& d) { return d.at.x < axis - kOnFold; });
     half.lines.clear();
     for (const auto& line : piece.lines) {
         Run kept = rightOfAxis(line.run, axis);

@@ -51,22 +51,22 @@ void checkSewn(const Pattern& p, Findings& out)
 /// Everything that is bought is put in its place, and nothing is put in its place that is not bought.
 void checkBought(const Pattern& p, Findings& out)
 {
-    const auto uses = [](const Step& step, const Label& kind) {
+    const auto uses = [](const Step& step, Ware kind) {
         return std::any_of(step.acts.begin(), step.acts.end(),
             [&](const Act& act) { return std::find(act.uses.begin(), act.uses.end(), kind) != act.uses.end(); });
     };
     for (const auto& h : p.hardware)
         if (std::none_of(p.steps.begin(), p.steps.end(),
                 [&](const Step& step) { return step.id.owner() == h.owner() && uses(step, h.kind); }))
-            out.push_back({Severity::Warning, "no-act", "", labelled(h.kind), h.id, "Sequence",
+            out.push_back({Severity::Warning, "no-act", "", labelled(called(h.kind)), h.id, "Sequence",
                 say("it is bought, but no step puts it in its place."), {}});
     for (const auto& step : p.steps)
         for (const auto& act : step.acts)
-            for (const auto& kind : act.uses)
+            for (const Ware kind : act.uses)
                 if (std::none_of(p.hardware.begin(), p.hardware.end(),
                         [&](const Hardware& h) { return step.id.owner() == h.owner() && h.kind == kind; }))
                     out.push_back({Severity::Warning, "no-act", "", say("Step “{}”", step.title), step.id, "Sequence",
-                        say("it uses “{}”, which is not bought.", kind), {}});
+                        say("it uses “{}”, which is not bought.", called(kind)), {}});
 }
 
 } // namespace

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cutting/cut_list.hpp"
 
+#include "sequence/minutes.hpp"
+
 #include "library/library.hpp"
 
 #include <algorithm>
@@ -119,6 +121,12 @@ std::vector<Hardware> notionsOf(const Pattern& pattern)
         else
             alike->count += h.count;
     }
+    if (const double thread = threadOf(pattern).result; thread > 0)
+        out.push_back({.kind = Ware::Thread,
+            .size = thread,
+            .sizeText = say("about {} m", Num(std::ceil(thread / 1000))),
+            .finish = say("as the cloth"),
+            .id = OwnName{"", wordOf(Ware::Thread)}});
     return out;
 }
 

@@ -22,8 +22,8 @@ struct CutItem {
 /// Pieces first, then interlinings, in the pattern's order.
 std::vector<CutItem> cutItems(const Pattern& pattern);
 
-/// What is bought for one bag: things alike in kind, size and finish are counted together, whoever asked for them. By
-/// the first one's id.
+/// What is bought for one bag, its thread too: things alike in kind, size and finish are counted together, whoever
+/// asked for them. By the first one's id.
 std::vector<Hardware> notionsOf(const Pattern& pattern);
 
 /// The item's outline turned so that its grain runs along x, the cloth's length.

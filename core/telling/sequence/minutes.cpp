@@ -163,4 +163,21 @@ Working minutesOf(const Pattern& pattern, const Step& step)
             "curves, pinning and pressing by their length, handwork; the trial log corrects it")});
 }
 
+double minutesOf(const Pattern& pattern)
+{
+    double sum = 0;
+    for (const auto& step : pattern.steps)
+        sum += minutesOf(pattern, step).result;
+    return sum;
+}
+
+Working threadOf(const Pattern& pattern)
+{
+    double sewn = 0;
+    for (const auto& step : pattern.steps)
+        sewn += Effort(pattern, step).sewn;
+    return worked({{}, "thread", say("Thread"), "sewn*use", {{"sewn", sewn}, {"use", 2.8}}, 0, Working::Kind::Trade,
+        "mm", say("all rows that are sewn; lockstitch takes about 2.5 to 2.8 times their length")});
+}
+
 } // namespace tectonis

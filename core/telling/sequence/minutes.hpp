@@ -9,4 +9,11 @@ namespace tectonis {
 /// Minutes of work, worked out when they are read; waiting for glue and paint is not work.
 Working minutesOf(const Pattern& pattern, const Step& step);
 
+/// Of all steps.
+double minutesOf(const Pattern& pattern);
+
+/// Thread for the whole bag, mm: all rows of all steps. Lockstitch (ISO 4915, type 301) takes 2.5 to 2.8 times the
+/// length of its row, thick stacks more: common practice, no source; reckoned with the larger.
+Working threadOf(const Pattern& pattern);
+
 } // namespace tectonis

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "library/material_text.hpp"
+#include "library/fields.hpp"
 
 #include "files/files.hpp"
 #include "units/error.hpp"
@@ -13,7 +13,7 @@
 namespace tectonis {
 namespace {
 
-using Quantity = MaterialField::Quantity;
+using Quantity = FieldSpec::Quantity;
 
 std::string lower(std::string s)
 {
@@ -60,7 +60,23 @@ std::string idFrom(const std::string& name)
     return out.substr(0, 80);
 }
 
-Message setText(std::string& to, const MaterialField& field, const std::string& text)
+/// An id from the name, a name from the id. @returns what is wrong with them.
+Message named(std::string& id, std::string& name)
+{
+    if (name.empty())
+        name = id;
+    if (id.empty())
+        id = idFrom(name);
+    if (id.empty())
+        return say("it has neither a name nor an id");
+    if (id.find('=') != std::string::npos || id.front() == ' ' || id.back() == ' ')
+        return say("“{}” is no id: no = and no space at its ends", id);
+    return {};
+}
+
+} // namespace
+
+Message setValue(std::string& to, const FieldSpec& field, const std::string& text)
 {
     if (!printable(text))
         return say("a line of text of at most 200 bytes was expected");
@@ -71,7 +87,7 @@ Message setText(std::string& to, const MaterialField& field, const std::string& 
     return {};
 }
 
-Message setNumber(double& to, const MaterialField& field, const std::string& text)
+Message setValue(double& to, const FieldSpec& field, const std::string& text)
 {
     try {
         const double v = numberOf(text, field.quantity);
@@ -87,7 +103,7 @@ Message setNumber(double& to, const MaterialField& field, const std::string& tex
     }
 }
 
-Message setYesNo(bool& to, const std::string& text)
+Message setValue(bool& to, const FieldSpec&, const std::string& text)
 {
     const std::string word = lower(text);
     for (const char* yes : {"yes", "true", "1", "y"})
@@ -99,8 +115,6 @@ Message setYesNo(bool& to, const std::string& text)
     return say("“{}” was given; write yes or no", text);
 }
 
-} // namespace
-
 bool printable(const std::string& text)
 {
     return text.size() <= 200 && isUtf8(text) && std::none_of(text.begin(), text.end(), [](char c) {
@@ -108,7 +122,7 @@ bool printable(const std::string& text)
     });
 }
 
-Message expected(const MaterialField& field)
+Message expected(const FieldSpec& field)
 {
     switch (field.quantity) {
     case Quantity::Text: return say("a line of text was expected");
@@ -121,37 +135,64 @@ Message expected(const MaterialField& field)
     return {};
 }
 
-Message setField(Material& m, const MaterialField& field, const std::string& text)
-{
-    if (const auto* words = std::get_if<std::string Material::*>(&field.member))
-        return setText(m.**words, field, text);
-    if (const auto* number = std::get_if<double Material::*>(&field.member))
-        return setNumber(m.**number, field, text);
-    return setYesNo(m.*std::get<bool Material::*>(field.member), text);
-}
-
-std::string fieldText(const Material& m, const MaterialField& field)
-{
-    if (const auto* words = std::get_if<std::string Material::*>(&field.member))
-        return m.**words;
-    if (const auto* number = std::get_if<double Material::*>(&field.member))
-        return fmt::format("{}", m.**number);
-    return m.*std::get<bool Material::*>(field.member) ? "yes" : "no";
-}
+std::string valueText(const std::string& value) { return value; }
+std::string valueText(double value) { return fmt::format("{}", value); }
+std::string valueText(bool value) { return value ? "yes" : "no"; }
 
 Message completed(Material& m)
 {
-    if (m.name.empty())
-        m.name = m.id;
-    if (m.id.empty())
-        m.id = idFrom(m.name);
-    if (m.id.empty())
-        return say("it has neither a name nor an id");
-    if (m.id.find('=') != std::string::npos || m.id.front() == ' ' || m.id.back() == ' ')
-        return say("“{}” is no id: no = and no space at its ends", m.id);
+    if (auto problem = named(m.id, m.name); !problem.empty())
+        return problem;
     if (m.thickness <= 0)
         return say("“{}” has no thickness", m.name);
     return {};
+}
+
+Message completed(Good& g)
+{
+    if (auto problem = named(g.id, g.name); !problem.empty())
+        return problem;
+    if (g.kind.empty())
+        return say("“{}” has no kind", g.name);
+    return {};
+}
+
+template <> const std::vector<Field<Material>>& fieldsOf()
+{
+    using Q = Quantity;
+    static const std::vector<Field<Material>> fields{
+        {{"id", label("Id")}, &Material::id},
+        {{"name", label("Name")}, &Material::name},
+        {{"use", label("Use"), Q::Word, 0, 0, {"face", "interlining", "strap"}}, &Material::use},
+        {{"class", label("Class"), Q::Word, 0, 0,
+             {"canvas", "cotton", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"}},
+            &Material::kind},
+        {{"thickness", label("Thickness"), Q::Length, 0.01, 50}, &Material::thickness},
+        {{"compressed", label("Under the foot"), Q::Number, 0.02, 1}, &Material::compressed},
+        {{"gsm", label("Weight"), Q::Weight, 0, 20000}, &Material::gsm},
+        {{"width", label("Width"), Q::Length, 0, 10000}, &Material::width},
+        {{"heat", label("Bears the iron"), Q::YesNo}, &Material::heat},
+        {{"oneWay", label("One-way"), Q::YesNo}, &Material::oneWay},
+        {{"rigid", label("Rigid"), Q::YesNo}, &Material::rigid},
+        {{"price", label("Price per metre"), Q::Number, 0, 1e6}, &Material::price},
+    };
+    return fields;
+}
+
+template <> const std::vector<Field<Good>>& fieldsOf()
+{
+    using Q = Quantity;
+    static const std::vector<Field<Good>> fields{
+        {{"id", label("Id")}, &Good::id},
+        {{"name", label("Name")}, &Good::name},
+        {{"kind", label("Kind"), Q::Word, 0, 0, wareWords()}, &Good::kind},
+        {{"make", label("Make")}, &Good::make},
+        {{"width", label("Width"), Q::Length, 0, 1000}, &Good::width},
+        {{"length", label("Length"), Q::Length, 0, 1e8}, &Good::length},
+        {{"gauge", label("Gauge"), Q::Number, 0, 30}, &Good::gauge},
+        {{"price", label("Price"), Q::Number, 0, 1e6}, &Good::price},
+    };
+    return fields;
 }
 
 } // namespace tectonis

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The kinds of things that are bought for a bag besides cloth.
+#pragma once
+
+#include "words/message.hpp"
+
+#include <vector>
+
+namespace tectonis {
+
+enum class Ware {
+    Zip,
+    ContinuousZip,
+    Ring,
+    Slider,
+    WebbingSlider,
+    HookAndRing,
+    Snap,
+    Rivet,
+    Eyelet,
+    Foot,
+    Cord,
+    PipingCord,
+    Elastic,
+    Stay,
+    StayHinge,
+    Frame,
+    Thread
+};
+
+/// In files and ids: "webbing-slider".
+const char* wordOf(Ware ware);
+/// For people.
+const Label& called(Ware ware);
+/// Is it cut from a longer length, and priced by the metre?
+bool byTheMetre(Ware ware);
+/// All words, in order.
+std::vector<const char*> wareWords();
+
+} // namespace tectonis

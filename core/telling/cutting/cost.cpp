@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cutting/cost.hpp"
+
+#include "sequence/minutes.hpp"
+
+namespace tectonis {
+namespace {
+
+Cost::Notion priced(const Library& library, const Hardware& h)
+{
+    Cost::Notion out{h, nullptr, 0};
+    const bool zip = h.kind == Ware::Zip, thread = h.kind == Ware::Thread, byLength = byTheMetre(h.kind);
+    out.good = library.good(h.kind, zip || thread || byLength ? 0 : h.size, zip ? h.size : 0, h.gauge);
+    if (!out.good)
+        return out;
+    const double each = byLength ? h.size / 1000 : thread && out.good->length > 0 ? h.size / out.good->length : 1;
+    out.cost = h.count * each * out.good->price;
+    return out;
+}
+
+} // namespace
+
+Cost costOf(const Design& design, const Pattern& pattern)
+{
+    Cost out;
+    out.minutes = minutesOf(pattern);
+    for (const auto& t : design.trials)
+        if (t.size == pattern.size && t.minutes > 0)
+            out.minutes = t.minutes;
+    for (const auto& m : makeMarkers(pattern))
+        out.cloth += m.cost;
+    for (const auto& h : notionsOf(pattern)) {
+        out.notions.push_back(priced(*pattern.library, h));
+        out.notionsCost += out.notions.back().cost;
+    }
+    const Workshop& w = pattern.workshop;
+    out.labour = out.minutes / 60 * w.labourRate;
+    out.overhead = (out.cloth + out.notionsCost + out.labour) * w.overhead / 100;
+    return out;
+}
+
+} // namespace tectonis

@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What one bag costs: cloth by the marker, notions and thread by the library, labour and overhead by the workshop.
+#pragma once
+
+#include "cutting/cut_list.hpp"
+#include "design/design.hpp"
+
+namespace tectonis {
+
+struct Cost {
+    struct Notion {
+        Hardware bought;
+        const Good* good = nullptr; ///< that it is priced by; null: the library has none, and it costs nothing here
+        double cost = 0;
+    };
+    double cloth = 0;
+    std::vector<Notion> notions;
+    double notionsCost = 0;
+    double minutes = 0, labour = 0, overhead = 0;
+    double whole() const { return cloth + notionsCost + labour + overhead; }
+};
+
+/// Money as in library and workshop. What is sold by the metre is charged by its length, of a spool of thread the share
+/// that is used, all else by the piece. The minutes of the last trial of that size that has any, else those predicted.
+Cost costOf(const Design& design, const Pattern& pattern);
+
+} // namespace tectonis
