@@ -48,7 +48,7 @@ TEST_CASE("Every outline is closed: each edge begins where the one before ends")
     });
 }
 
-TEST_CASE("What lies on a face lies inside it at both ends of its own range: sideways, wide")
+TEST_CASE("What lies on a face lies inside it at both ends of its own range: sideways, wide", "[.long]")
 {
     int tried = 0;
     forEveryDesign([&](const std::string& name, const Design& d) {

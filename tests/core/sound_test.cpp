@@ -100,7 +100,7 @@ TEST_CASE("Numbers beyond all measure are refused with their range, wherever the
         CHECK_THROWS_AS(setDimension(d, "width", width), InputError);
 }
 
-TEST_CASE("Hostile names, depths and chains cost a message")
+TEST_CASE("Hostile names, depths and chains cost a message", "[.long]")
 {
     const std::string good = designText(newDesign("gusseted-satchel"));
     const auto with = [&](const std::string& dimension) {

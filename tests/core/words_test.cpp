@@ -130,7 +130,8 @@ TEST_CASE("Messages are alike only where all of them is; refusals say place and 
     CHECK(testLanguage().lengthBare(12.5, Unit::Mm) == "12,5");
 }
 
-TEST_CASE("Whatever the checks say of any design is in the catalogue, and in the test language none of it is English")
+TEST_CASE("Whatever the checks say of any design is in the catalogue, and in the test language none of it is English",
+    "[.long]")
 {
     std::set<std::string> sources;
     std::size_t findings = 0;

@@ -90,44 +90,9 @@ public:
         const Box opening = boundsOf(lineRun({startOf(d.piece(lower).edge("right of " + bagEdge)->stitch),
             endOf(d.piece(lower).edge("left of " + bagEdge)->stitch)}));
 
-        // The bag's front hangs from the lower tape, its back from the upper one: it is taller by the gap.
-        const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
         const Message one = f.named(say("Inset zip")), title = number == 0 ? one : say("{} {}", one, number + 1);
-        const double w = f("width"), h = f("depth");
-        drawRectangle(d.add({.key = front,
-                          .code = d.freeCode("P"),
-                          .name = say("{}, bag front", title),
-                          .coat = Coat::Lining,
-                          .role = "pocket",
-                          .material = "lining"}),
-            w, h, s);
-        Piece& behind = d.add({.key = back,
-            .code = d.freeCode("P"),
-            .name = say("{}, bag back", title),
-            .coat = Coat::Lining,
-            .role = "pocket",
-            .material = "lining"});
-        behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
-            {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
-            {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}},
-            {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
-        const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
-        d.add(Seam{.key = lowSeam,
-            .name = say("{}, lower edge", title),
-            .a = {{lower, bagEdge}},
-            .b = {{front, "top"}},
-            .allowance = s});
-        d.add(Seam{.key = upSeam,
-            .name = say("{}, upper edge", title),
-            .a = {{upper, bagEdge}},
-            .b = {{back, "top", 0, true}},
-            .allowance = s});
-        d.add(Seam{.key = bagSeam,
-            .name = say("{}, sides of the bag", title),
-            .a = {{front, "left"}, {front, "bottom"}, {front, "right"}},
-            .b = {{back, "left"}, {back, "bottom"}, {back, "right"}},
-            .allowance = s});
-
+        drawBag(f, tag, title, gap, {upper, bagEdge}, {lower, bagEdge});
+        const double w = f("width");
         const double length = w;
         const double tape = d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"),
             "opening + 2*lap", {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
@@ -154,10 +119,61 @@ public:
             say("between the halves of the face")});
         d.pattern.hardware.push_back({Ware::ContinuousZip, 1, tape,
             say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal"), f("gauge")});
-        d.pattern.spaces.push_back({f.id.text() + tag, title, w, h, d.pattern.depth / 3, 0, true});
+        d.pattern.spaces.push_back({f.id.text() + tag, title, w, f("depth"), d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
             {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
 
+        addSteps(f, tag, face, {upper, lower, cover.key}, gap);
+    }
+
+    /// The bag's front hangs from the lower tape, its back from the upper one: it is taller by the gap.
+    void drawBag(FeatureScope& f, const std::string& tag, const Message& title, double gap, const EdgeUse& upper,
+        const EdgeUse& lower) const
+    {
+        Drafter& d = f.d;
+        const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
+        const double w = f("width"), h = f("depth"), s = f("allowance");
+        drawRectangle(d.add({.key = front,
+                          .code = d.freeCode("P"),
+                          .name = say("{}, bag front", title),
+                          .coat = Coat::Lining,
+                          .role = "pocket",
+                          .material = "lining"}),
+            w, h, s);
+        Piece& behind = d.add({.key = back,
+            .code = d.freeCode("P"),
+            .name = say("{}, bag back", title),
+            .coat = Coat::Lining,
+            .role = "pocket",
+            .material = "lining"});
+        behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
+            {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
+            {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}},
+            {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+        const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
+        d.add(Seam{
+            .key = lowSeam, .name = say("{}, lower edge", title), .a = {lower}, .b = {{front, "top"}}, .allowance = s});
+        d.add(Seam{.key = upSeam,
+            .name = say("{}, upper edge", title),
+            .a = {upper},
+            .b = {{back, "top", 0, true}},
+            .allowance = s});
+        d.add(Seam{.key = bagSeam,
+            .name = say("{}, sides of the bag", title),
+            .a = {{front, "left"}, {front, "bottom"}, {front, "right"}},
+            .b = {{back, "left"}, {back, "bottom"}, {back, "right"}},
+            .allowance = s});
+    }
+
+    /// @param pieces upper and lower part of the face, and the tabs.
+    void addSteps(FeatureScope& f, const std::string& tag, const Piece& face, const std::vector<PieceId>& pieces,
+        double gap) const
+    {
+        Drafter& d = f.d;
+        const PieceId &upper = pieces[0], &lower = pieces[1], &tabs = pieces[2];
+        const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
+        const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
+        const Site& site = f.site();
         const ZipId zip = f.key("zip" + tag);
         const Message what = within(face.name);
         const auto add = [&](const SeamId& id, const Message& title, std::vector<Act> acts,
@@ -175,13 +191,13 @@ public:
         };
         add(lowSeam, say("Sew the zip to the lower {}", what),
             {act::with(act::ofZip(Act::Verb::SliderOn, zip), {Ware::ContinuousZip}),
-                act::ofZip(Act::Verb::SealEnds, zip, {cover.key}),
+                act::ofZip(Act::Verb::SealEnds, zip, {tabs}),
                 {.verb = Act::Verb::SewTape,
                     .seams = {lowSeam},
                     .pieces = {lower, front},
                     .zips = {zip},
                     .distance = f("sewn")}},
-            {lower, front, cover.key}, lower, say("The slider runs freely."));
+            {lower, front, tabs}, lower, say("The slider runs freely."));
         add(upSeam, say("Sew the zip to the upper {}", what),
             {{.verb = Act::Verb::SewTape,
                  .seams = {upSeam},

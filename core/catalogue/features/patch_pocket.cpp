@@ -65,18 +65,9 @@ public:
         Drafter& d = f.d;
         const Site& site = f.site();
         const std::string& body = f.choice("body");
-        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth"), x = site.x + f("across"),
+        const double w = f("width"), h = f("height"), t = f("depth"), x = site.x + f("across"),
                      top = site.top - f("drop"), low = top - h, half = w / 2;
-        const double extra = body == "pleated"
-            ? d.work({f.id, f.key("pleats"), say("Width taken by the pleats"), "2*2*depth", {{"depth", t}}, 0,
-                Kind::Geometry, "mm", say("each of two pleats of visible depth p takes 2p")})
-            : body == "full"    ? d.work({f.id, f.key("full"), say("Fullness of the pocket"), "2*thickness",
-                     {{"thickness", t}}, 0, Kind::Geometry, "mm",
-                     say("front = back + 2t for a boxed shape; the height takes one thickness for the bottom")})
-            : body == "elastic" ? d.work({f.id, f.key("full"), say("Fullness of the pocket"), "2*thickness",
-                  {{"thickness", t}}, 0, Kind::Geometry, "mm",
-                  say("front = back + 2t: gathered by the elastic above, pleated into the corners below")})
-                                : 0;
+        const double extra = widthTaken(f);
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const EdgeId mark = f.line("patch pocket");
         const std::string role = site.lining ? "lining" : "shell";
@@ -87,43 +78,10 @@ public:
             .coat = site.lining ? Coat::Lining : Coat::Shell,
             .role = "pocket",
             .material = role});
-        const double wide = w + extra;
-        const double hem = hemCloth(f),
-                     box = body == "full"
-            ? t
-            : 0; // a boxed pocket has side walls and a bottom, with squares cut from its lower corners
-        if (box == 0)
-            pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}},
-                {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack},
-                {"top", lineRun({{wide, h}, {0, h}}), hem, {}, Corner::FoldBack, true},
-                {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
-        else {
-            pocket.edges = {{"bottom", lineRun({{box, 0}, {box + w, 0}}), s, {}},
-                {"right wall", lineRun({{box + w, 0}, {box + w, box}}), s, {}},
-                {"right ledge", lineRun({{box + w, box}, {wide, box}}), s, {}},
-                {"right", lineRun({{wide, box}, {wide, box + h}}), s, {}, Corner::FoldBack},
-                {"top", lineRun({{wide, box + h}, {0, box + h}}), hem, {}, Corner::FoldBack, true},
-                {"left", lineRun({{0, box + h}, {0, box}}), s, {}},
-                {"left ledge", lineRun({{0, box}, {box, box}}), s, {}},
-                {"left wall", lineRun({{box, box}, {box, 0}}), s, {}}};
-            for (const char* side : {"right", "left"})
-                d.add(Seam{.key = f.key(std::string("box ") + side),
-                    .name = say("{}, boxed corner, {}", pocket.name, sideLabel(side)),
-                    .a = {{f.id, std::string(side) + " wall", 0, std::string(side) == "right"}},
-                    .b = {{f.id, std::string(side) + " ledge", 0, std::string(side) == "left"}},
-                    .allowance = s});
-            for (const auto& [from, to] : {std::pair{Point{box, box}, Point{box, box + h}},
-                     {Point{box + w, box}, Point{box + w, box + h}}, {Point{box, box}, Point{box + w, box}}})
-                pocket.lines.push_back({"box fold", FaceLine::Kind::Fold, lineRun({from, to})});
-        }
+        const double box = body == "full" ? t : 0; // a boxed pocket has side walls, squares cut from its lower corners
+        const double hem = hemCloth(f);
+        box == 0 ? drawPlain(f, pocket, w + extra, hem) : drawBoxed(f, pocket, hem);
         pocket.areas["face"] = rectangleRun(box, box, box + w, box + h);
-        for (int i = 1; body == "flat" && i < int(std::lround(f("parts"))); ++i)
-            pocket.lines.push_back(
-                {"divider", FaceLine::Kind::Topstitch, lineRun({{w * i / f("parts"), 0}, {w * i / f("parts"), h}})});
-        if (body == "pleated")
-            for (const double at :
-                {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
-                pocket.lines.push_back({"pleat", FaceLine::Kind::Pleat, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
         d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
         d.pattern.spaces.push_back({f.id.text(), f.named(say("Patch pocket")), w + (body == "bellows" ? 2 * t : extra),
             h, body == "flat" ? 8 : t, 0, true});
@@ -142,6 +100,78 @@ public:
                     ? (body == "pleated" ? say("folded into the pleats") : say("pleated into the lower corners"))
                     : Message(),
                 .stitch = "topstitch"});
+        hemStep(f, pocket.name, face.key, hem);
+        if (body == "bellows")
+            bellowsStep(f, face.key);
+        onStep(f, pocket.name, face);
+        if (f.choice("lid") == "yes")
+            addLid(f, face.key, role);
+    }
+
+    /// What pleats and fullness take of the width.
+    static double widthTaken(FeatureScope& f)
+    {
+        Drafter& d = f.d;
+        const std::string& body = f.choice("body");
+        const double t = f("depth");
+        if (body == "pleated")
+            return d.work({f.id, f.key("pleats"), say("Width taken by the pleats"), "2*2*depth", {{"depth", t}}, 0,
+                Kind::Geometry, "mm", say("each of two pleats of visible depth p takes 2p")});
+        if (body == "full")
+            return d.work({f.id, f.key("full"), say("Fullness of the pocket"), "2*thickness", {{"thickness", t}}, 0,
+                Kind::Geometry, "mm",
+                say("front = back + 2t for a boxed shape; the height takes one thickness for the bottom")});
+        if (body == "elastic")
+            return d.work({f.id, f.key("full"), say("Fullness of the pocket"), "2*thickness", {{"thickness", t}}, 0,
+                Kind::Geometry, "mm",
+                say("front = back + 2t: gathered by the elastic above, pleated into the corners below")});
+        return 0;
+    }
+
+    static void drawPlain(FeatureScope& f, Piece& pocket, double wide, double hem)
+    {
+        const std::string& body = f.choice("body");
+        const double w = f("width"), h = f("height"), s = f("allowance"), t = f("depth");
+        pocket.edges = {{"bottom", lineRun({{0, 0}, {wide, 0}}), s, {}},
+            {"right", lineRun({{wide, 0}, {wide, h}}), s, {}, Corner::FoldBack},
+            {"top", lineRun({{wide, h}, {0, h}}), hem, {}, Corner::FoldBack, true},
+            {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+        for (int i = 1; body == "flat" && i < int(std::lround(f("parts"))); ++i)
+            pocket.lines.push_back(
+                {"divider", FaceLine::Kind::Topstitch, lineRun({{w * i / f("parts"), 0}, {w * i / f("parts"), h}})});
+        if (body == "pleated")
+            for (const double at :
+                {w / 3, w / 3 + 2 * t, 2 * w / 3 + 2 * t, 2 * w / 3 + 4 * t}) // finished, they lie at the thirds
+                pocket.lines.push_back({"pleat", FaceLine::Kind::Pleat, lineRun({{at, 0}, {at, std::min(h, 60.0)}})});
+    }
+
+    static void drawBoxed(FeatureScope& f, Piece& pocket, double hem)
+    {
+        const double w = f("width"), h = f("height"), s = f("allowance"), box = f("depth"), wide = w + 2 * box;
+        pocket.edges = {{"bottom", lineRun({{box, 0}, {box + w, 0}}), s, {}},
+            {"right wall", lineRun({{box + w, 0}, {box + w, box}}), s, {}},
+            {"right ledge", lineRun({{box + w, box}, {wide, box}}), s, {}},
+            {"right", lineRun({{wide, box}, {wide, box + h}}), s, {}, Corner::FoldBack},
+            {"top", lineRun({{wide, box + h}, {0, box + h}}), hem, {}, Corner::FoldBack, true},
+            {"left", lineRun({{0, box + h}, {0, box}}), s, {}}, {"left ledge", lineRun({{0, box}, {box, box}}), s, {}},
+            {"left wall", lineRun({{box, box}, {box, 0}}), s, {}}};
+        for (const char* side : {"right", "left"})
+            f.d.add(Seam{.key = f.key(std::string("box ") + side),
+                .name = say("{}, boxed corner, {}", pocket.name, sideLabel(side)),
+                .a = {{f.id, std::string(side) + " wall", 0, std::string(side) == "right"}},
+                .b = {{f.id, std::string(side) + " ledge", 0, std::string(side) == "left"}},
+                .allowance = s});
+        for (const auto& [from, to] : {std::pair{Point{box, box}, Point{box, box + h}},
+                 {Point{box + w, box}, Point{box + w, box + h}}, {Point{box, box}, Point{box + w, box}}})
+            pocket.lines.push_back({"box fold", FaceLine::Kind::Fold, lineRun({from, to})});
+    }
+
+    /// The pocket by itself, before it goes onto its face.
+    void hemStep(FeatureScope& f, const Message& name, const PieceId& face, double hem) const
+    {
+        Drafter& d = f.d;
+        const std::string& body = f.choice("body");
+        const double w = f("width");
         const double elastic = body != "elastic"
             ? 0
             : d.work({f.id, f.key("elastic"), say("Elastic, cut"), "0.9*width + 2*end", {{"width", w}, {"end", 12}}, 0,
@@ -163,32 +193,33 @@ public:
             make.push_back(act::sew({f.key("box right"), f.key("box left")}));
         }
         make.push_back(act::of(Act::Verb::Hem, f.id, f("hem"), hem));
-        make.push_back(act::of(Act::Verb::FoldIn, f.id, s));
+        make.push_back(act::of(Act::Verb::FoldIn, f.id, f("allowance")));
         d.addBeforeUse(Step{.id = f.key("make"),
-                           .title = say("Hem the {}", within(pocket.name)),
+                           .title = say("Hem the {}", within(name)),
                            .acts = std::move(make),
                            .kind = StepKind::Flat,
-                           .phase = site.phase,
+                           .phase = f.site().phase,
                            .consumes = {f.id},
                            .yields = f.id,
-                           .check = say("Finished {} × {} on its face.", Len(w), Len(h))},
+                           .check = say("Finished {} × {} on its face.", Len(w), Len(f("height")))},
+            face);
+    }
+
+    void onStep(FeatureScope& f, const Message& name, const Piece& face) const
+    {
+        f.d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = say("Stitch the {} onto the {}", within(name), within(face.name)),
+                .acts = {act::stitchOn({f.key("on")}),
+                    act::note(f("parts") > 1 && f.choice("body") == "flat" ? say("Sew the dividers from the bottom up.")
+                                                                           : Message())},
+                .kind = StepKind::Flat,
+                .phase = f.site().phase,
+                .consumes = {face.key, f.id},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .check = say("The pocket's top edge is level with the mouth.")},
             face.key);
-        if (body == "bellows")
-            bellowsStep(f, face.key);
-        d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = say("Stitch the {} onto the {}", within(pocket.name), within(face.name)),
-                           .acts = {act::stitchOn({f.key("on")}),
-                               act::note(f("parts") > 1 && body == "flat" ? say("Sew the dividers from the bottom up.")
-                                                                          : Message())},
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face.key, f.id},
-                           .yields = face.key,
-                           .pieces = {f.id, face.key},
-                           .check = say("The pocket's top edge is level with the mouth.")},
-            face.key);
-        if (f.choice("lid") == "yes")
-            addLid(f, face.key, role);
     }
 
     /// Cloth that the hem takes: folded once to its finished depth, its raw edge turned in by 8 mm, or by a narrower

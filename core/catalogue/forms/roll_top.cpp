@@ -130,9 +130,16 @@ public:
     /// Shoulder straps of two layers, webbing tails, and triangles that carry the tails at the base.
     void drawStraps(Drafter& d) const
     {
-        Pattern& p = d.pattern;
-        const double s = d("allowance.body"), w = d("strap.width"), length = d("strap.length"), brace = d("brace"),
-                     web = d("webbing.width");
+        drawPadded(d);
+        placeOnBack(d);
+        drawBraces(d);
+        strapSteps(d);
+        tailSteps(d);
+    }
+
+    void drawPadded(Drafter& d) const
+    {
+        const double s = d("allowance.body"), w = d("strap.width"), length = d("strap.length");
         for (const bool under : {false, true}) {
             Piece& strap = d.add({.key = under ? "strap.under" : "strap.upper",
                 .code = under ? "LF" : "F",
@@ -154,8 +161,12 @@ public:
                 .a = withCopy(d.runWithout("strap.upper", "top"), copy),
                 .b = withCopy(d.runWithout("strap.under", "top"), copy),
                 .allowance = s});
+    }
+
+    void placeOnBack(Drafter& d) const
+    {
         Piece& back = d.piece("back");
-        const double y = d("height") - d("strap.drop"), x = d("strap.spread") / 2;
+        const double y = d("height") - d("strap.drop"), x = d("strap.spread") / 2, w = d("strap.width");
         for (const double side : {-1.0, 1.0}) {
             const std::string name = side < 0 ? "strap, left" : "strap, right";
             back.lines.push_back(
@@ -166,6 +177,12 @@ public:
                 .b = {{"strap.upper", "top", side < 0 ? 0 : 1, true}},
                 .stitch = "topstitch"});
         }
+    }
+
+    void drawBraces(Drafter& d) const
+    {
+        Pattern& p = d.pattern;
+        const double s = d("allowance.body"), brace = d("brace"), web = d("webbing.width");
         // Two right triangles; the long side is folded, the legs lie in side and base seam.
         Piece& tri = d.add({.key = "brace",
             .code = "H",
@@ -198,6 +215,10 @@ public:
         for (auto& seam : p.seams)
             if (seam.key == "base")
                 seam.trapped.push_back("brace");
+    }
+
+    void strapSteps(Drafter& d) const
+    {
         d.add(Step{.id = "strap.make",
             .title = say("Make the shoulder straps"),
             .acts = {act::sew({"strap 1", "strap 2"}),
@@ -243,6 +264,10 @@ public:
             .yields = "back",
             .pieces = {"brace", "back"},
             .check = say("The webbing points up and in.")});
+    }
+
+    void tailSteps(Drafter& d) const
+    {
         d.add(Step{.id = "fasteners",
             .title = say("Sew hook and ring to the ends of the roll"),
             .acts = {act::note(
