@@ -56,7 +56,7 @@ FigureLook Theme::figureLook() const
 {
     FigureLook look;
     look.ground = surface, look.shell = shell, look.lining = lining, look.ink = ink, look.accent = accent;
-    look.faint = muted;
+    look.faint = muted, look.strip = strip;
     return look;
 }
 

@@ -61,4 +61,15 @@ inline void forEveryDesign(const std::function<void(const std::string&, const De
         visit(name, design);
 }
 
+/// In each size.
+inline void everyPattern(const std::function<void(const std::string&, const Design&, const Pattern&)>& visit)
+{
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        for (const auto& p : draftAll(d)) {
+            INFO(name << ", size " << p.size);
+            visit(name, d, p);
+        }
+    });
+}
+
 } // namespace tectonis

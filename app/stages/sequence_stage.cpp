@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sequence: the order of work as a list to drag, the graph of parts, the step's card, and the dry run.
 #include "bench.hpp"
+#include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "pattern/labels.hpp"
 #include "picture.hpp"
@@ -13,14 +14,23 @@
 #include "stages.hpp"
 #include "step_figure.hpp"
 
+#include <QComboBox>
+#include <QDialog>
+#include <QDialogButtonBox>
 #include <QDropEvent>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QPainter>
+#include <QPlainTextEdit>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QTextBrowser>
 #include <QTimer>
+#include <QToolButton>
+#include <QToolTip>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -29,20 +39,29 @@
 namespace tectonis {
 namespace {
 
-/// Steps from left to right by what they wait for; links carry the parts.
+/// Steps from left to right by what they wait for; links carry the parts. As long as it is not zoomed by hand it shows
+/// the step in hand with those that it hangs on, or all.
 class GraphBench : public Bench {
 public:
     explicit GraphBench(Document& document) : Bench(document, spoken("Graph of the steps"))
     {
         setMinimumHeight(150);
         setScaleShown(false);
+        connect(&document, &Document::changed, this, [this] { m_plans.clear(); });
+    }
+
+    void showWhole(bool on)
+    {
+        m_whole = on;
+        fitAll();
     }
 
 protected:
-    static constexpr double kW = 72, kH = 60, kGapX = 20, kGapY = 10;
+    static constexpr double kW = 150, kH = 112, kGapX = 44, kGapY = 16, kTitle = 30;
 
     struct Node {
         std::size_t step;
+        int number;
         Box box;
     };
 
@@ -56,56 +75,50 @@ protected:
         std::vector<Node> out;
         for (const auto i : orderOf(doc().design(), p)) {
             const double x = depth[i] * (kW + kGapX), y = -lanes[depth[i]]++ * (kH + kGapY);
-            out.push_back({i, {x, y - kH, x + kW, y}});
+            out.push_back({i, int(out.size()) + 1, {x, y - kH, x + kW, y}});
         }
         return out;
     }
 
     Box extent() const override
     {
-        Box all;
-        for (const auto& n : nodes())
+        const Pattern& p = doc().pattern();
+        const auto list = nodes();
+        Box all, near;
+        const auto boxOf = [&](std::size_t step) {
+            return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box;
+        };
+        for (const auto& n : list)
             all.add(n.box);
-        return all;
+        const Step* mine = p.step(doc().stepInHand());
+        if (m_whole || !mine)
+            return all;
+        // The step in hand, with one to either side, and the nearest of those that it hangs on.
+        const Box own = boxOf(std::size_t(mine - p.steps.data()));
+        near.add(Box{own.x0 - 0.75 * kW, own.y0 - 0.35 * kH, own.x1 + 0.75 * kW, own.y1 + 0.35 * kH});
+        for (const auto& link : linksOf(p))
+            for (const auto& [here, there] : {std::pair{link.before, link.after}, {link.after, link.before}})
+                if (&p.steps[here] == mine)
+                    if (const Box box = boxOf(there); std::abs(box.centre().x - own.centre().x) < 1.6 * (kW + kGapX)
+                        && std::abs(box.centre().y - own.centre().y) < 1.6 * (kH + kGapY))
+                        near.add(box);
+        return near;
     }
 
     void draw(QPainter& p, const View& v, Labels&) override
     {
-        const Theme& t = theme();
         const Pattern& pattern = doc().pattern();
         const auto list = nodes();
         const auto boxOf = [&](std::size_t step) {
             return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box;
         };
-        for (const auto& link : linksOf(pattern)) {
-            const Box a = boxOf(link.before), b = boxOf(link.after);
-            const QPointF from = v({a.x1, (a.y0 + a.y1) / 2}), to = v({b.x0, (b.y0 + b.y1) / 2});
-            const bool mine = pattern.steps[link.after].id == doc().stepInHand()
-                || pattern.steps[link.before].id == doc().stepInHand();
-            QPainterPath path(from);
-            const double bend = std::abs(to.x() - from.x()) / 2;
-            path.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
-            p.setPen(QPen(mine ? t.accent : t.line, mine ? 2 : 1.2));
-            p.setBrush(Qt::NoBrush);
-            p.drawPath(path);
-        }
-        int number = 0;
-        for (const auto& n : list) {
-            ++number;
-            const Step& s = pattern.steps[n.step];
-            const QRectF box(v({n.box.x0, n.box.y1}), v({n.box.x1, n.box.y0}));
-            const bool mine = s.id == doc().stepInHand();
-            p.setPen(QPen(mine ? t.accent : t.line, mine ? 2.2 : 1));
-            p.setBrush(t.surface);
-            p.drawRoundedRect(box, 5, 5);
-            FigureLook look = t.figureLook();
-            look.line = std::max(0.5, v.scale * 0.5);
-            if (box.height() > 22)
-                drawStepFigure(p, box.adjusted(box.width() * 0.25, 2, -2, -1), pattern, s, look);
-            p.setPen(mine ? t.accent : t.ink);
-            p.setFont(pixelFont(std::clamp(box.height() * 0.34, 9.0, 16.0), QFont::DemiBold));
-            p.drawText(box.adjusted(4, 2, 0, 0), Qt::AlignLeft | Qt::AlignTop, QString::number(number));
-        }
+        // What is not in hand lies below.
+        for (const bool mine : {false, true})
+            for (const auto& link : linksOf(pattern))
+                if (mine == isMine(pattern, link))
+                    drawLink(p, v, boxOf(link.before), boxOf(link.after), mine);
+        for (const auto& n : list)
+            drawNode(p, v, n);
     }
 
     bool press(Point q, QPointF) override
@@ -116,6 +129,150 @@ protected:
                 return true;
             }
         return false;
+    }
+
+    void hover(Point q, QPointF) override
+    {
+        QString words;
+        for (const auto& n : nodes())
+            if (n.box.contains(q))
+                words = QString("%1  %2").arg(n.number).arg(text(doc().pattern().steps[n.step].title));
+        setToolTip(words);
+    }
+
+private:
+    bool isMine(const Pattern& pattern, const Link& link) const
+    {
+        return pattern.steps[link.after].id == doc().stepInHand()
+            || pattern.steps[link.before].id == doc().stepInHand();
+    }
+
+    void drawLink(QPainter& p, const View& v, const Box& a, const Box& b, bool mine) const
+    {
+        const QPointF from = v({a.x1, (a.y0 + a.y1) / 2}), to = v({b.x0, (b.y0 + b.y1) / 2});
+        QPainterPath path(from);
+        const double bend = std::abs(to.x() - from.x()) / 2;
+        path.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
+        p.setPen(QPen(mine ? theme().accent : theme().line, mine ? 2 : 1.2));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(path);
+        if (!mine)
+            return;
+        const double size = std::clamp(5 * v.scale, 4.0, 9.0);
+        p.setPen(Qt::NoPen);
+        p.setBrush(theme().accent);
+        p.drawPolygon(QPolygonF{to, to + QPointF(-size * 1.5, size * 0.8), to + QPointF(-size * 1.5, -size * 0.8)});
+    }
+
+    void drawNode(QPainter& p, const View& v, const Node& n)
+    {
+        const Theme& t = theme();
+        const Step& s = doc().pattern().steps[n.step];
+        const QRectF box(v({n.box.x0, n.box.y1}), v({n.box.x1, n.box.y0}));
+        if (!box.intersects(QRectF(rect())))
+            return;
+        const bool mine = s.id == doc().stepInHand(), titled = box.width() > 92;
+        p.setPen(QPen(mine ? t.accent : t.line, mine ? 2.2 : 1));
+        p.setBrush(t.surface);
+        p.drawRoundedRect(box, 5, 5);
+        FigureLook look = t.figureLook();
+        look.line = std::clamp(v.scale * 0.8, 0.5, 1.1);
+        look.textSize = 0;
+        const double head = titled ? kTitle * v.scale : 0;
+        if (box.height() > 22)
+            drawScene(p, titled ? box.adjusted(6, head + 2, -6, -5) : box.adjusted(box.width() * 0.25, 2, -2, -1),
+                planOf(s), look);
+        p.setPen(mine ? t.accent : t.ink);
+        const double size = titled ? std::clamp(head * 0.4, 9.0, 13.0) : std::clamp(box.height() * 0.34, 9.0, 16.0);
+        p.setFont(pixelFont(size, QFont::DemiBold));
+        const QString number = QString::number(n.number);
+        p.drawText(box.adjusted(6, 3, 0, 0), Qt::AlignLeft | Qt::AlignTop, number);
+        if (!titled)
+            return;
+        const double x = 10 + p.fontMetrics().horizontalAdvance(number);
+        p.setFont(pixelFont(size));
+        p.setPen(t.ink);
+        QTextOption option(Qt::AlignLeft | Qt::AlignTop);
+        option.setWrapMode(QTextOption::WordWrap);
+        const QRectF room(box.left() + x, box.top() + 3, box.width() - x - 5, head);
+        p.save();
+        p.setClipRect(room);
+        p.drawText(room, text(s.title), option);
+        p.restore();
+    }
+
+    const Scene& planOf(const Step& step)
+    {
+        if (m_size != doc().pattern().size)
+            m_plans.clear(), m_size = doc().pattern().size;
+        const auto found = m_plans.find(step.id);
+        return found != m_plans.end() ? found->second
+                                      : m_plans.emplace(step.id, tectonis::planOf(doc().pattern(), step)).first->second;
+    }
+
+    bool m_whole = false;
+    std::string m_size;
+    std::map<StepId, Scene> m_plans;
+};
+
+/// What lies on the table when the step in hand is done: every part as it is by then.
+class TableView : public Picture {
+public:
+    explicit TableView(Document& document) : Picture(document, spoken("The table after this step")) {}
+
+protected:
+    void paintEvent(QPaintEvent*) override
+    {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        const Theme& t = theme();
+        p.fillRect(rect(), t.bench);
+        const Pattern& pattern = m_document.pattern();
+        const Step* mine = pattern.step(m_document.stepInHand());
+        if (!mine)
+            return;
+        const auto order = orderOf(m_document.design(), pattern);
+        const auto place = std::size_t(
+            std::find(order.begin(), order.end(), std::size_t(mine - pattern.steps.data())) - order.begin());
+        const auto table = tableAfter(pattern, order, place + 1);
+        // The most assembled first.
+        std::vector<const std::pair<const WorkId, std::set<PieceId>>*> parts;
+        for (const auto& part : table)
+            parts.push_back(&part);
+        std::stable_sort(parts.begin(), parts.end(), [&](const auto* a, const auto* b) {
+            const bool made = a->first == mine->yields, other = b->first == mine->yields;
+            return made != other ? made : a->second.size() > b->second.size();
+        });
+        // As many beside each other as make the largest cards.
+        int columns = 1;
+        double best = 0;
+        for (int c = 1; c <= int(parts.size()); ++c) {
+            const int rows = (int(parts.size()) + c - 1) / c;
+            const double w = (width() - 8.0) / c, h = (height() - 8.0) / rows, size = std::min(w, h * 1.3);
+            if (size > best)
+                best = size, columns = c;
+        }
+        const int rows = (int(parts.size()) + columns - 1) / columns;
+        const double w = (width() - 8.0) / columns, h = (height() - 8.0) / std::max(1, rows);
+        for (std::size_t i = 0; i < parts.size(); ++i) {
+            const QRectF card = QRectF(
+                4 + double(i % std::size_t(columns)) * w, 4 + double(i / std::size_t(columns)) * h, w, h)
+                                    .adjusted(3, 3, -3, -3);
+            const bool made = parts[i]->first == mine->yields;
+            p.setPen(QPen(made ? t.accent : t.line, made ? 2 : 1));
+            p.setBrush(t.surface);
+            p.drawRoundedRect(card, 5, 5);
+            FigureLook look = t.figureLook();
+            look.line = 0.9, look.textSize = 0;
+            drawScene(p, card.adjusted(4, 3, -4, -18), pictureOf(pattern, m_document.mockup(), parts[i]->second), look);
+            p.setFont(pixelFont(11, made ? QFont::DemiBold : QFont::Normal));
+            p.setPen(made ? t.accent : t.ink);
+            const Piece* piece = pattern.piece(parts[i]->first.as<PieceKind>());
+            const QString name = piece ? text(piece->code) + "  " + text(piece->name)
+                                       : text(workLabel(pattern, parts[i]->first));
+            p.drawText(card.adjusted(5, 0, -5, -3), Qt::AlignHCenter | Qt::AlignBottom,
+                p.fontMetrics().elidedText(name, Qt::ElideRight, int(card.width()) - 8));
+        }
     }
 };
 
@@ -132,7 +289,10 @@ protected:
         p.setBrush(theme().surface);
         p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
         if (const Step* s = m_document.pattern().step(m_document.stepInHand()))
-            drawStepFigure(p, QRectF(rect()).adjusted(10, 10, -10, -6), m_document.pattern(), *s, theme().figureLook());
+            drawStepFigure(p, QRectF(rect()).adjusted(8, 8, -8, -8),
+                figureOf(
+                    m_document.pattern(), *s, &m_document.mockup(), orderOf(m_document.design(), m_document.pattern())),
+                theme().figureLook());
     }
 };
 
@@ -141,11 +301,14 @@ protected:
 class OrderList : public QListWidget {
 public:
     std::function<void(int from, int to)> moved; ///< @c to: the place among the rows before it is taken out
+    /// Why it must not go there; empty where it may.
+    std::function<QString(int from, int to)> forbidden;
 
 protected:
     void startDrag(Qt::DropActions) override
     {
         m_dragged = currentRow();
+        m_target = -1;
         QListWidget::startDrag(Qt::MoveAction);
         m_dragged = -1;
     }
@@ -155,13 +318,23 @@ protected:
         QListWidget::dragMoveEvent(event);
         if (event->source() == this)
             event->accept(); // also in the gaps between rows
-        m_target = placeAt(event->position().toPoint());
+        const int target = placeAt(event->position().toPoint());
+        if (target != m_target) {
+            m_target = target;
+            const int from = m_dragged >= 0 ? m_dragged : currentRow();
+            m_why = forbidden ? forbidden(from, target) : QString();
+        }
+        if (m_why.isEmpty())
+            QToolTip::hideText();
+        else
+            QToolTip::showText(viewport()->mapToGlobal(event->position().toPoint()) + QPoint(14, 10), m_why, this);
         viewport()->update();
     }
 
     void dragLeaveEvent(QDragLeaveEvent* event) override
     {
         m_target = -1;
+        QToolTip::hideText();
         QListWidget::dragLeaveEvent(event);
         viewport()->update();
     }
@@ -170,6 +343,7 @@ protected:
     {
         const int from = m_dragged >= 0 ? m_dragged : currentRow(), to = placeAt(event->position().toPoint());
         m_target = -1;
+        QToolTip::hideText();
         event->setDropAction(Qt::IgnoreAction); // the rows follow from the design's order
         event->accept();
         viewport()->update();
@@ -183,7 +357,8 @@ protected:
         if (m_target < 0)
             return;
         QPainter p(viewport());
-        p.setPen(QPen(theme().accent, 2));
+        p.setPen(QPen(m_why.isEmpty() ? theme().accent : theme().error, m_why.isEmpty() ? 2 : 3,
+            m_why.isEmpty() ? Qt::SolidLine : Qt::DashLine));
         const int y = m_target < count() ? visualItemRect(item(m_target)).top()
                                          : visualItemRect(item(count() - 1)).bottom();
         p.drawLine(2, y, viewport()->width() - 2, y);
@@ -200,6 +375,7 @@ private:
     }
 
     int m_dragged = -1, m_target = -1;
+    QString m_why;
 };
 
 class SequenceStage : public Stage {
@@ -223,12 +399,24 @@ public:
             QMetaObject::invokeMethod(
                 this, [this, from, to] { reorder(from, to); }, Qt::QueuedConnection);
         };
+        m_list->forbidden = [this](int from, int to) { return whyNot(from, to); };
         left->addWidget(m_list, 1);
         auto* moves = new QHBoxLayout;
         auto *up = new QPushButton(spoken("Earlier")), *down = new QPushButton(spoken("Later")),
              *proposed = new QPushButton(spoken("As proposed"));
         for (auto* b : {up, down, proposed})
             moves->addWidget(b);
+        auto* more = new QToolButton;
+        more->setText("…");
+        more->setObjectName("stepMenu");
+        more->setAccessibleName(spoken("More about this step"));
+        more->setToolTip(spoken("A step of your own, words of your own, wishes, what booklets leave out"));
+        more->setPopupMode(QToolButton::InstantPopup);
+        m_menu = new QMenu(more);
+        connect(m_menu, &QMenu::aboutToShow, this, [this] { fillMenu(); });
+        fillMenu();
+        more->setMenu(m_menu);
+        moves->addWidget(more);
         left->addLayout(moves);
         row->addLayout(left);
         auto* right = new QVBoxLayout;
@@ -236,7 +424,12 @@ public:
         auto* graph = new GraphBench(document);
         graph->setObjectName("graph");
         setFocusProxy(graph);
-        right->addWidget(graph, 6);
+        auto* table = new TableView(document);
+        table->setObjectName("table");
+        m_top = new QStackedWidget;
+        m_top->addWidget(graph);
+        m_top->addWidget(table);
+        right->addWidget(m_top, 5);
         auto* dry = new QHBoxLayout;
         m_play = new QPushButton(spoken("Dry run"));
         m_play->setCheckable(true);
@@ -249,6 +442,23 @@ public:
         dry->addWidget(back);
         dry->addWidget(on);
         dry->addStretch(1);
+        auto* shown = new QComboBox;
+        shown->setObjectName("shown");
+        shown->setAccessibleName(spoken("What is shown above"));
+        shown->addItems({spoken("Around this step"), spoken("Whole flow"), spoken("Table")});
+        shown->setToolTip(
+            spoken("The step in hand with those that it hangs on, all steps, or every part as it is then"));
+        shown->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        shown->setMinimumContentsLength(12);
+        connect(shown, &QComboBox::currentIndexChanged, this, [this, graph](int what) {
+            m_top->setCurrentIndex(what == 2 ? 1 : 0);
+            graph->showWhole(what == 1);
+        });
+        connect(m_play, &QPushButton::toggled, shown, [shown](bool on) {
+            if (on)
+                shown->setCurrentIndex(2);
+        });
+        dry->addWidget(shown);
         right->addLayout(dry);
         right->addWidget(m_state);
         auto* card = new QHBoxLayout;
@@ -256,9 +466,9 @@ public:
         m_card = new QTextBrowser;
         m_card->setObjectName("stepCard");
         m_card->setAccessibleName(spoken("Step card"));
-        card->addWidget(m_figure, 4);
-        card->addWidget(m_card, 6);
-        right->addLayout(card, 5);
+        card->addWidget(m_figure, 11);
+        card->addWidget(m_card, 9);
+        right->addLayout(card, 6);
         row->addLayout(right, 1);
 
         connect(m_list, &QListWidget::currentRowChanged, this, [this](int r) {
@@ -335,14 +545,150 @@ public:
                 before.rows.push_back(
                     {QString("%1  %2").arg(placeOf(link.after) + 1).arg(text(p.steps[link.after].title)), "", {}});
         }
+        DocketGroup wishes{spoken("Wishes"), {}};
+        for (const auto& w : m_document.design().wishes)
+            if (const Step* first = p.step(w.first), *then = p.step(w.then); first && then && (first == s || then == s))
+                wishes.rows.push_back(
+                    {spoken("“{}” always before “{}”", text(first->title), text(then->title)), "", {}});
         if (const auto states = dryRun(p, order); place < int(states.size()))
             for (const auto& problem : states[std::size_t(place)].problems)
                 broken.rows.push_back({text(problem, m_document.unit()), "", {}, true});
-        out.groups.insert(out.groups.end(), {broken, takes, leaves, sews, after, before});
+        out.groups.insert(out.groups.end(), {broken, wishes, takes, leaves, sews, after, before});
         return out;
     }
 
 private:
+    const Step* inHand() const { return m_document.pattern().step(m_document.stepInHand()); }
+
+    /// What can be done with the step in hand beyond moving it.
+    void fillMenu()
+    {
+        m_menu->clear();
+        const Step* step = inHand();
+        if (!step)
+            return;
+        const std::string id = step->id.text();
+        const Design& design = m_document.design();
+        const bool own = id.starts_with("own step "), words = own || design.ownWords.contains(id),
+                   hidden = m_document.pattern().hidden.contains(step->id),
+                   wished = std::any_of(design.wishes.begin(), design.wishes.end(),
+                       [&](const Wish&w) { return w.first == id || w.then == id; });
+        m_menu->addAction(spoken("&Add a step of your own behind it…"), this, [this, id] { addStep(id); })
+            ->setObjectName("step.add");
+        m_menu->addAction(spoken("&Write your own words for it…"), this, [this, id] { writeWords(id); })
+            ->setObjectName("step.words");
+        if (words && !own)
+            m_menu->addAction(spoken("Take the words that follow from its &facts"), this, [this, id] {
+                change(
+                    spoken("Words of a step"), [&](Design& d, const Pattern& p) { change::stepWords(d, p, id, ""); });
+            });
+        m_menu->addAction(spoken("Always &before another step…"), this, [this, id] { addWish(id); })
+            ->setObjectName("step.wish");
+        if (wished)
+            m_menu->addAction(spoken("Forget its w&ishes"), this, [this, id] {
+                change(spoken("Wishes"), [&](Design& d, const Pattern&) { change::forgetWishes(d, id); });
+            });
+        auto* hide = m_menu->addAction(spoken("&Left out of booklets"), this, [this, id, hidden] {
+            change(spoken("Step left out"), [&](Design& d, const Pattern& p) { change::hideStep(d, p, id, !hidden); });
+        });
+        hide->setObjectName("step.hide");
+        hide->setCheckable(true);
+        hide->setChecked(hidden);
+        if (own)
+            m_menu->addAction(spoken("&Take your step out"), this, [this, id] {
+                change(spoken("Step taken out"), [&](Design& d, const Pattern&) { change::removeStep(d, id); });
+            });
+    }
+
+    void change(const QString& name, const std::function<void(Design&, const Pattern&)>& by)
+    {
+        m_document.edit(name, [&](Design& d) { by(d, m_document.pattern()); });
+        fill();
+    }
+
+    /// A dialog with a title line, if wanted, and room for words; true if they are taken.
+    bool askWords(const QString& heading, QString* title, QString& words)
+    {
+        QDialog dialog(this);
+        dialog.setWindowTitle(heading);
+        dialog.setObjectName("stepWords");
+        auto* column = new QVBoxLayout(&dialog);
+        auto* line = new QLineEdit;
+        line->setObjectName("stepTitle");
+        line->setPlaceholderText(spoken("What is done, in a few words"));
+        line->setMaxLength(190);
+        auto* text = new QPlainTextEdit(words);
+        text->setObjectName("stepText");
+        text->setTabChangesFocus(true);
+        text->setPlaceholderText(spoken("How it is done"));
+        text->setMinimumSize(440, 160);
+        if (title)
+            column->addWidget(line);
+        column->addWidget(text);
+        auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+        connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
+        connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+        column->addWidget(buttons);
+        (title ? static_cast<QWidget*>(line) : text)->setFocus();
+        if (dialog.exec() != QDialog::Accepted)
+            return false;
+        if (title)
+            *title = line->text();
+        words = text->toPlainText();
+        return true;
+    }
+
+    void addStep(const std::string& behind)
+    {
+        QString title, words;
+        if (!askWords(spoken("A step of your own"), &title, words))
+            return;
+        std::string id;
+        change(spoken("Step of your own"), [&](Design& d, const Pattern& p) {
+            id = change::addStep(d, p, behind, title.trimmed().toStdString(), words.toStdString(), 2);
+        });
+        if (m_document.pattern().step(id))
+            m_document.takeStep(id);
+    }
+
+    void writeWords(const std::string& id)
+    {
+        const Step* step = m_document.pattern().step(id);
+        if (!step)
+            return;
+        QString words = text(told(m_document.pattern(), *step).text, m_document.unit());
+        if (askWords(text(step->title), nullptr, words))
+            change(spoken("Words of a step"),
+                [&](Design& d, const Pattern& p) { change::stepWords(d, p, id, words.trimmed().toStdString()); });
+    }
+
+    void addWish(const std::string& id)
+    {
+        const Pattern& p = m_document.pattern();
+        QDialog dialog(this);
+        dialog.setObjectName("wish");
+        dialog.setWindowTitle(text(p.step(id)->title));
+        auto* column = new QVBoxLayout(&dialog);
+        column->addWidget(new QLabel(spoken("It always comes before")));
+        auto* box = new QComboBox;
+        box->setObjectName("wishThen");
+        int number = 0;
+        for (const auto i : orderOf(m_document.design(), p)) {
+            ++number;
+            if (p.steps[i].id != id)
+                box->addItem(QString("%1  %2").arg(number).arg(text(p.steps[i].title)), text(p.steps[i].id));
+        }
+        column->addWidget(box);
+        auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+        connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
+        connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+        column->addWidget(buttons);
+        if (dialog.exec() == QDialog::Accepted)
+            change(spoken("Wish"), [&](Design& d, const Pattern& seen) {
+                change::wish(d, seen, id, box->currentData().toString().toStdString());
+            });
+    }
+
     void go(int by) { m_list->setCurrentRow(std::clamp(m_list->currentRow() + by, 0, m_list->count() - 1)); }
 
     void fill() override
@@ -363,7 +709,9 @@ private:
             auto* item = m_list->item(int(i));
             item->setText(QString("%1  %2").arg(i + 1).arg(text(s.title)));
             item->setData(Qt::UserRole, text(s.id));
-            item->setForeground(states[i].problems.empty() ? theme().ink : theme().error);
+            item->setForeground(!states[i].problems.empty() ? theme().error
+                    : p.hidden.contains(s.id)               ? theme().muted
+                                                            : theme().ink);
             item->setToolTip(
                 states[i].problems.empty() ? spokenName(s.phase) : text(states[i].problems.front(), m_document.unit()));
             if (s.id == m_document.stepInHand())
@@ -385,6 +733,13 @@ private:
                                "style='margin:0 0 6px 0'>%4</p>")
                            .arg(t.muted.name(), spokenName(s.phase).toHtmlEscaped(), text(s.title).toHtmlEscaped(),
                                text(said.text, m_document.unit()).toHtmlEscaped());
+        if (said.own)
+            html += QString("<p style='margin:0 0 6px 0;color:%1'>%2</p>")
+                        .arg((said.outdated ? t.warning : t.muted).name(),
+                            (said.outdated ? spoken("Your words, written when other facts held. Now it would say: {}",
+                                 text(said.derived, m_document.unit()))
+                                           : spoken("Your words."))
+                                .toHtmlEscaped());
         QStringList facts;
         for (const auto& fact : factsOf(said))
             facts << text(fact, m_document.unit());
@@ -445,6 +800,32 @@ private:
         take(ids);
     }
 
+    /// The rules that a move breaks which hold now, in words.
+    QString whyNot(int from, int to) const
+    {
+        const Pattern& p = m_document.pattern();
+        std::vector<std::size_t> order = orderOf(m_document.design(), p);
+        if (from < 0 || from >= int(order.size()) || to == from || to == from + 1)
+            return {};
+        const auto brokenNow = [&] {
+            std::set<std::pair<std::size_t, std::size_t>> out;
+            for (const auto& b : brokenRules(p, order))
+                out.insert({b.early, b.late});
+            return out;
+        };
+        const auto before = brokenNow();
+        const std::size_t step = order[std::size_t(from)];
+        order.erase(order.begin() + from);
+        order.insert(order.begin() + (to > from ? to - 1 : to), step);
+        QStringList broken;
+        for (const auto& b : brokenRules(p, order))
+            if (!before.contains({b.early, b.late}))
+                broken << text(
+                    say("“{}” would come before “{}”, but {}", p.steps[b.early].title, p.steps[b.late].title, b.reason),
+                    m_document.unit());
+        return broken.mid(0, 3).join("\n");
+    }
+
     std::vector<std::string> idsInList() const
     {
         std::vector<std::string> ids;
@@ -465,6 +846,8 @@ private:
     QLabel* m_state;
     QPushButton* m_play;
     QTimer m_timer;
+    QStackedWidget* m_top;
+    QMenu* m_menu = nullptr;
     bool m_filling = false;
 };
 

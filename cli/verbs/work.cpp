@@ -47,8 +47,11 @@ std::string orderText(const Design& design)
     const auto order = orderOf(design, p);
     std::string out;
     for (std::size_t i = 0; i < order.size(); ++i)
-        out += fmt::format(
-            "{}\t{}\t{}\n", i + 1, p.steps[order[i]].id, words(p.steps[order[i]].title, Unit::Mm, readersLanguage()));
+        out += fmt::format("{}\t{}\t{}{}\n", i + 1, p.steps[order[i]].id,
+            words(p.steps[order[i]].title, Unit::Mm, readersLanguage()),
+            p.hidden.contains(p.steps[order[i]].id) ? "\t" + spoken("hidden") : "");
+    for (const auto& w : design.wishes)
+        out += "~ " + spoken("{} always before {}", w.first, w.then) + "\n";
     for (const auto& broken : brokenRules(p, order))
         out += "! "
             + spoken("{} comes before {}, but {}", p.steps[broken.early].id, p.steps[broken.late].id, broken.reason)
@@ -98,29 +101,61 @@ std::string trialsText(const Design& design)
 Verb orderVerb(CLI::App& app)
 {
     struct Options {
-        std::string file, move, before, after;
+        std::string file, move, before, after, add, text, words, hide, show, remove, forget;
+        std::vector<std::string> wish;
+        double minutes = 0;
         bool reset = false;
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand(
         "order", spoken("List the steps in their order with the rules it breaks, or move a step"));
     c->add_option("file", o->file, spoken("the design"))->required();
+    auto* add = c->add_option("--add", o->add, spoken("TITLE of a step of your own"));
+    auto* words = c->add_option("--words", o->words, spoken("id of a step that gets words of your own"));
+    c->add_option("--text", o->text, spoken("those words; empty: what follows from its acts"));
+    c->add_option("--minutes", o->minutes, spoken("of the step added"))->needs(add);
+    c->add_option("--remove", o->remove, spoken("id of a step of your own"));
+    c->add_option("--hide", o->hide, spoken("id of a step that booklets leave out"))->excludes(words);
+    c->add_option("--show", o->show, spoken("id of a step that booklets tell again"));
+    c->add_option("--wish", o->wish, spoken("FIRST THEN: one step always before another"))->expected(2);
+    c->add_option("--forget", o->forget, spoken("id of a step about which all wishes are forgotten"));
     auto* move = c->add_option("--move", o->move, spoken("id of a step"));
     auto* before = c->add_option("--before", o->before, spoken("id of the step that it goes before"))->needs(move);
-    c->add_option("--after", o->after, spoken("id of the step that it goes behind"))->needs(move)->excludes(before);
+    c->add_option("--after", o->after, spoken("id of the step that it, or the one added, goes behind"))
+        ->excludes(before);
     c->add_flag("--as-proposed", o->reset, spoken("the order that Tectonis proposes"));
     return {c, [o] {
                 if (!o->move.empty() && o->before.empty() && o->after.empty())
                     throw InputError("--move", say("it goes with --before or --after"));
-                const bool any = !o->move.empty() || o->reset;
+                if (!o->add.empty() && o->after.empty())
+                    throw InputError("--add", say("it goes with --after"));
+                if (o->move.empty() && o->add.empty() && !o->after.empty())
+                    throw InputError("--after", say("it goes with --move or --add"));
+                const bool any = !o->move.empty() || o->reset || !o->add.empty() || !o->words.empty()
+                    || !o->remove.empty() || !o->hide.empty() || !o->show.empty() || !o->wish.empty()
+                    || !o->forget.empty();
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
                         edit(d, [&](Design& next) {
                             if (o->reset)
                                 next.stepOrder.clear();
+                            const Pattern p = base(d);
+                            if (!o->add.empty())
+                                change::addStep(next, p, o->after, o->add, o->text, o->minutes);
+                            else if (!o->words.empty())
+                                change::stepWords(next, p, o->words, o->text);
+                            if (!o->remove.empty())
+                                change::removeStep(next, o->remove);
+                            if (!o->hide.empty())
+                                change::hideStep(next, p, o->hide, true);
+                            if (!o->show.empty())
+                                change::hideStep(next, p, o->show, false);
+                            if (o->wish.size() == 2)
+                                change::wish(next, p, o->wish[0], o->wish[1]);
+                            if (!o->forget.empty())
+                                change::forgetWishes(next, o->forget);
                             if (o->move.empty())
                                 return;
-                            const Pattern p = base(d);
                             const bool behind = o->before.empty();
                             change::order(
                                 next, p, moved(idsInOrder(next, p), o->move, behind ? o->after : o->before, behind));

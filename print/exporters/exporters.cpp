@@ -9,7 +9,9 @@ namespace tectonis {
 #define TECTONIS_EXPORTERS(EXPORTER)                                                                                   \
     EXPORTER("sheets", label("Sheets, PDF"), ".pdf", label("PDF"), writeSheets)                                        \
     EXPORTER("booklet", label("Booklet, PDF"), ".pdf", label("PDF"), writeBooklet)                                     \
+    EXPORTER("html", label("Booklet for a tablet, HTML"), ".html", label("HTML"), writeHtml)                           \
     EXPORTER("pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg)                                                 \
+    EXPORTER("figures", label("Figures of the steps, SVG"), "", {}, writeFigures)                                      \
     EXPORTER("cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList)                                  \
     EXPORTER("specification", label("Specification, CSV"), ".csv", label("CSV"), writeSpecification)                   \
     EXPORTER("cost", label("Cost, CSV"), ".csv", label("CSV"), writeCost)                                              \

@@ -210,4 +210,18 @@ struct FileName {
     }
 };
 
+/// Words that the docket shows, all in one text.
+inline QString docketText(Shown& s)
+{
+    QString all = s.find<QLabel>("docketTitle")->text() + "\n";
+    auto* facts = s.find<QTreeWidget>("facts");
+    for (int g = 0; g < facts->topLevelItemCount(); ++g) {
+        all += facts->topLevelItem(g)->text(0) + "\n";
+        for (int i = 0; i < facts->topLevelItem(g)->childCount(); ++i)
+            all += facts->topLevelItem(g)->child(i)->text(0).replace('\n', ' ') + " "
+                + facts->topLevelItem(g)->child(i)->text(1) + "\n";
+    }
+    return all;
+}
+
 } // namespace tectonis

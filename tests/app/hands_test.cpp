@@ -32,20 +32,6 @@ void wheel(QWidget* over, int degrees)
 
 QRect onScreen(const QWidget* w) { return {w->mapToGlobal(QPoint(0, 0)), w->size()}; }
 
-/// Words that the docket shows, all in one text.
-QString docketText(Shown& s)
-{
-    QString all = s.find<QLabel>("docketTitle")->text() + "\n";
-    auto* facts = s.find<QTreeWidget>("facts");
-    for (int g = 0; g < facts->topLevelItemCount(); ++g) {
-        all += facts->topLevelItem(g)->text(0) + "\n";
-        for (int i = 0; i < facts->topLevelItem(g)->childCount(); ++i)
-            all += facts->topLevelItem(g)->child(i)->text(0).replace('\n', ' ') + " "
-                + facts->topLevelItem(g)->child(i)->text(1) + "\n";
-    }
-    return all;
-}
-
 void checkApart(const std::vector<PlacedLabel>& labels, const QRectF& bounds)
 {
     for (std::size_t i = 0; i < labels.size(); ++i) {

@@ -191,6 +191,121 @@ TEST_CASE("Sequence: every step has a card with its tool and minutes, and a figu
     CHECK(s.find<QLabel>("dryState")->text().contains("bag"));
 }
 
+namespace {
+
+/// Opens the menu of the step in hand, presses a letter in it, and does what is wanted in the dialog that opens.
+void fromStepMenu(Shown& s, Qt::Key letter, const std::function<void(QWidget*)>& inDialog = {})
+{
+    auto* button = s.find<QToolButton>("stepMenu");
+    QTimer::singleShot(150, [&] {
+        QWidget* menu = QApplication::activePopupWidget();
+        REQUIRE(menu);
+        if (inDialog)
+            QTimer::singleShot(250, [&] {
+                QWidget* dialog = QApplication::activeModalWidget();
+                REQUIRE(dialog);
+                inDialog(dialog);
+                auto* buttons = dialog->findChild<QDialogButtonBox*>();
+                QTest::mouseClick(buttons->button(QDialogButtonBox::Ok), Qt::LeftButton);
+            });
+        QTest::keyClick(menu, letter);
+    });
+    QTest::mouseClick(button, Qt::LeftButton);
+    s.settle();
+}
+
+int rowOf(QListWidget* list, const QString& title)
+{
+    for (int i = 0; i < list->count(); ++i)
+        if (list->item(i)->text().endsWith(title))
+            return i;
+    return -1;
+}
+
+} // namespace
+
+TEST_CASE("Sequence: a step and words of one's own, a wish and what is left out, by menu, mouse and keys")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    auto* card = s.find<QTextBrowser>("stepCard");
+    const int before = steps->count(), connectors = rowOf(steps, "Make the connectors");
+    REQUIRE(connectors > 0);
+    QTest::mouseClick(steps->viewport(), Qt::LeftButton, {}, steps->visualItemRect(steps->item(connectors)).center());
+    fromStepMenu(s, Qt::Key_A, [](QWidget* dialog) {
+        QTest::keyClicks(dialog->findChild<QLineEdit*>("stepTitle"), "Sew a loop for the fork");
+        QTest::keyClicks(dialog->findChild<QPlainTextEdit*>("stepText"), "Fold a strip and stitch it.");
+    });
+    CHECK(steps->count() == before + 1);
+    CHECK(rowOf(steps, "Sew a loop for the fork") == connectors + 1);
+    CHECK(steps->currentRow() == connectors + 1);
+    CHECK(card->toPlainText().contains("Fold a strip and stitch it."));
+
+    steps->setCurrentRow(rowOf(steps, "Turn the bag through the opening"));
+    fromStepMenu(s, Qt::Key_W, [](QWidget* dialog) {
+        auto* text = dialog->findChild<QPlainTextEdit*>("stepText");
+        CHECK(text->toPlainText().contains("Reach through the opening"));
+        QTest::keyClick(text, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClicks(text, "Turn it with patience.");
+    });
+    CHECK(card->toPlainText().contains("Turn it with patience."));
+    CHECK(card->toPlainText().contains("Your words."));
+
+    const int strap = rowOf(steps, "Make the strap"), slip = rowOf(steps, "Make the slip pocket");
+    REQUIRE(strap > slip);
+    steps->setCurrentRow(strap);
+    fromStepMenu(s, Qt::Key_B, [](QWidget* dialog) {
+        auto* then = dialog->findChild<QComboBox*>("wishThen");
+        for (int i = 0; i < then->count(); ++i)
+            if (then->itemText(i).endsWith("Make the slip pocket"))
+                then->setCurrentIndex(i);
+    });
+    CHECK(rowOf(steps, "Make the strap") < rowOf(steps, "Make the slip pocket"));
+    CHECK(docketText(s).contains("always before"));
+
+    fromStepMenu(s, Qt::Key_L);
+    CHECK(s.window.document().design().hiddenSteps == std::vector<std::string>{"strap.make"});
+    // All of it can be undone, step by step.
+    REQUIRE(s.window.document().undoStack().index() == 4);
+    for (int i = 0; i < 4; ++i)
+        s.window.document().undoStack().undo();
+    s.settle();
+    CHECK(steps->count() == before);
+    CHECK_FALSE(s.window.document().modified());
+}
+
+TEST_CASE("Sequence: while a step is dragged to a forbidden place the reason stands at the pointer")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* list = s.find<QListWidget>("steps");
+    const int turn = rowOf(list, "Turn the bag through the opening"), first = rowOf(list, "Make the slip pocket");
+    list->setCurrentRow(turn);
+    const std::unique_ptr<QMimeData> data(list->model()->mimeData({list->model()->index(turn, 0)}));
+    const auto over = [&](int row) {
+        const QRect at = list->visualItemRect(list->item(row));
+        QDragMoveEvent move(QPoint(20, at.top() + 2), Qt::MoveAction, data.get(), Qt::LeftButton, {});
+        struct Opened : QListWidget {
+            using QListWidget::dragMoveEvent;
+        };
+        (list->*&Opened::dragMoveEvent)(&move);
+        s.settle();
+    };
+    over(first);
+    CHECK(QToolTip::text().contains("“Turn the bag through the opening” would come before"));
+    CHECK(QToolTip::text().contains("but"));
+    QDragLeaveEvent leave;
+    struct Opened : QListWidget {
+        using QListWidget::dragLeaveEvent;
+    };
+    (list->*&Opened::dragLeaveEvent)(&leave);
+    list->setCurrentRow(rowOf(list, "Make the strap"));
+    over(first);
+    QTest::qWait(500); // a tip goes slowly
+    CHECK(QToolTip::text().isEmpty());
+}
+
 TEST_CASE("Dry run: it plays by itself and stops at the end")
 {
     Shown s;

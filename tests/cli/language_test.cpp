@@ -48,8 +48,8 @@ std::string english(const std::string& arguments, const std::set<std::string>& n
 TEST_CASE("The command line in the test language is not English: findings and walks and help and refusals")
 {
     std::set<std::string> typed{"tectonis", "Tectonis", "NAME", "VALUE", "RULE", "ROLE", "SIZE", "KEY", "KIND", "ID",
-        "file", "values", "names", "rules", "form", "what", "sheets", "booklet", "pieces", "cutlist", "specification",
-        "cost", "measures"};
+        "file", "values", "names", "rules", "form", "what", "sheets", "booklet", "html", "HTML", "TITLE", "FIRST",
+        "THEN", "pieces", "figures", "cutlist", "specification", "cost", "measures"};
     CHECK(english("check demo.tectonis", typed).empty());
     // Keys of seams stand in brackets; they are typed.
     const Ran walked = spokenCli("walk demo.tectonis");

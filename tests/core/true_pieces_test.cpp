@@ -14,17 +14,7 @@ using Catch::Contains;
 namespace {
 
 /// The same for every size of every design.
-void everyPattern(const std::function<void(const std::string&, const Design&, const Pattern&)>& visit)
-{
-    forEveryDesign([&](const std::string& name, const Design& d) {
-        for (const auto& p : draftAll(d)) {
-            INFO(name << ", size " << p.size);
-            visit(name, d, p);
-        }
-    });
-}
-
-const Working* working(const Pattern& p, const std::string& key)
+const Working* workingKeyed(const Pattern& p, const std::string& key)
 {
     for (const auto& w : p.workings)
         if (w.key == key)
@@ -78,7 +68,7 @@ TEST_CASE("Strips that are joined make the length they are told for: piping and 
             if (piece.role != "piping" && piece.role != "binding")
                 continue;
             INFO(piece.key << ": " << piece.count << " strips");
-            const Working* whole = working(p, piece.owner().text() + ".length");
+            const Working* whole = workingKeyed(p, piece.owner().text() + ".length");
             REQUIRE(whole);
             const Box cut = boundsOf(piece.cut);
             const double length = std::max(cut.width(), cut.height()), width = std::min(cut.width(), cut.height());

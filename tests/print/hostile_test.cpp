@@ -121,7 +121,8 @@ TEST_CASE("Hostile names in every export: whole files in their place, the name a
         saveDesign(d, file);
         const std::string size = d.sizes[1];
         for (const auto& [what, to] : {std::pair{"sheets", "s.pdf"}, {"booklet", "b.pdf"}, {"cutlist", "c.txt"},
-                 {"specification", "s.csv"}, {"measures", "m.json"}, {"pieces", "pieces"}}) {
+                 {"specification", "s.csv"}, {"measures", "m.json"}, {"pieces", "pieces"}, {"cost", "k.csv"},
+                 {"html", "b.html"}, {"figures", "figures"}}) {
             const Ran ran = cli("export " + file + " " + what + " -o " + out + "/" + to);
             INFO(what << ": " << ran.err);
             REQUIRE(ran.code == 0);
@@ -131,7 +132,15 @@ TEST_CASE("Hostile names in every export: whole files in their place, the name a
         std::size_t pieces = 0;
         for (const auto& p : draftAll(d))
             pieces += p.pieces.size();
-        CHECK(filesIn(out) == 5 + pieces);
+        CHECK(filesIn(out) == 7 + pieces + filesIn(out + "/figures"));
+        // HTML Tidy finds no error, python's parser the name as the title.
+        CHECK(shell("tidy -q -e " + out + "/b.html").err == "");
+        const Ran title = shell("python3 -c '\nimport sys\nfrom html.parser import HTMLParser as H\nclass T(H):\n"
+                                "  on=False\n  def handle_starttag(s,t,a): s.on=t==\"title\"\n"
+                                "  def handle_data(s,d):\n    if s.on: print(d)\n    s.on=False\n"
+                                "T().feed(open(sys.argv[1]).read())' "
+            + out + "/b.html");
+        CHECK_THAT(letters(title.out), Contains(letters(name)));
         CHECK(shell("qpdf --check " + out + "/s.pdf && qpdf --check " + out + "/b.pdf").code == 0);
         const std::string words = shell("pdftotext -layout " + out + "/b.pdf -").out;
         if (std::all_of(name.begin(), name.end(), [](char c) { return c > 0; }))
@@ -143,6 +152,10 @@ TEST_CASE("Hostile names in every export: whole files in their place, the name a
             "recursive=True)\nfor f in files: print(x.parse(f).getElementsByTagName(\"title\")[0]"
             ".firstChild.data)' "
             + out + "/pieces");
+        CHECK(shell("python3 -c 'import sys,glob,xml.dom.minidom as x; [x.parse(f) for f in glob.glob(sys.argv[1])]' '"
+                  + out + "/figures/*.svg'")
+                  .code
+            == 0);
         CHECK(xml.code == 0);
         CHECK_THAT(xml.out, Contains(name));
         const json measured = json::parse(slurp(out + "/m.json"));

@@ -449,3 +449,80 @@ TEST_CASE("The cost sheet, summed by python's decimals, comes to what it says, i
         CHECK(read.out == "S True True\nM True True\nL True True\n");
     }
 }
+
+TEST_CASE("The booklet for a tablet says what the printed one says, step by step, and is sound HTML, in any form")
+{
+    const std::string file = scratch / "tablet.tectonis", html = scratch / "tablet.html", pdf = scratch / "tablet.pdf";
+    int steps = 0;
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        saveDesign(newDesign(form->id()), file);
+        REQUIRE(cli("export " + file + " html -o " + html).code == 0);
+        REQUIRE(cli("export " + file + " booklet -o " + pdf).code == 0);
+        // HTML Tidy has nothing to say; nothing comes from elsewhere.
+        CHECK(shell("tidy -q -e " + html).err == "");
+        const std::string page = slurp(html);
+        CHECK(page.size() < 5'000'000);
+        CHECK(slurp(pdf).size() < 5'000'000);
+        for (const char* elsewhere : {"src=", "href=", "http://", "https://", "@import"})
+            CHECK(page.find(elsewhere) == std::string::npos);
+        // Steps as python's own parser reads them: number and title, what is said, whether there is a figure.
+        const Ran read = shell("python3 -c '\nimport sys,json\nfrom html.parser import HTMLParser as H\nclass P(H):\n"
+                               "  steps=[]; of=\"\"\n"
+                               "  def handle_starttag(s,t,a):\n"
+                               "    if t==\"article\": s.steps.append(dict(words=\"\",figures=0,id=\"\")); s.of=\"w\"\n"
+                               "    if t==\"input\": s.steps[-1][\"id\"]=dict(a)[\"data-step\"]\n"
+                               "    if t==\"svg\" and s.of: s.steps[-1][\"figures\"]+=1; s.of=\"f\"\n"
+                               "  def handle_endtag(s,t):\n    if t==\"article\": s.of=\"\"\n"
+                               "  def handle_data(s,d):\n"
+                               "    if s.of==\"w\": s.steps[-1][\"words\"]+=d\n"
+                               "p=P(); p.feed(open(sys.argv[1]).read()); print(json.dumps(p.steps))' "
+            + html);
+        REQUIRE(read.code == 0);
+        const json told = json::parse(read.out);
+        const std::string printed = wordsOf(pdf);
+        std::set<std::string> ids;
+        const auto patterns = draftAll(loadDesign(file));
+        CHECK(told.size() >= patterns[1].steps.size());
+        for (const auto& step : told) {
+            ++steps;
+            INFO(step["words"]);
+            CHECK(ids.insert(step["id"].get<std::string>()).second);
+            CHECK(step["figures"] >= 1);
+            // Its first line: "12. Sew the gusset to the back".
+            std::string words = step["words"];
+            words = words.substr(words.find_first_not_of(" \n"));
+            CHECK_THAT(printed, Contains(without(words.substr(0, words.find('\n')), " \t")));
+        }
+    }
+    CHECK(steps > 190);
+}
+
+TEST_CASE("Figures as SVG: every step has its files, sound XML, nothing outside of their room")
+{
+    const std::string file = scratch / "figures.tectonis", folder = scratch / "figures";
+    int files = 0;
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        std::filesystem::remove_all(folder);
+        saveDesign(newDesign(form->id()), file);
+        REQUIRE(cli("export " + file + " figures --size M -o " + folder).code == 0);
+        const Ran read = shell("python3 -c '\nimport sys,glob,re,xml.dom.minidom as x\nn=0\n"
+                               "for f in glob.glob(sys.argv[1]+\"/*.svg\"):\n"
+                               "  d=x.parse(f).documentElement; w=float(d.getAttribute(\"width\")); "
+                               "h=float(d.getAttribute(\"height\")); n+=1\n"
+                               "  assert 20<w<=641 and 20<h<=481, (f,w,h)\n"
+                               "  for p in d.getElementsByTagName(\"path\"):\n"
+                               "    if p.parentNode.tagName==\"pattern\": continue\n"
+                               "    v=[float(q) for q in re.findall(r\"-?[0-9.]+\",p.getAttribute(\"d\"))]\n"
+                               "    assert all(-12<q<w+12 for q in v[0::2]) and all(-12<q<h+12 for q in v[1::2]), f\n"
+                               "print(n)' "
+            + folder);
+        INFO(read.err);
+        REQUIRE(read.code == 0);
+        const Pattern p = draftAll(loadDesign(file))[1];
+        CHECK(std::stoi(read.out) >= int(p.steps.size()));
+        files += std::stoi(read.out);
+    }
+    CHECK(files > 400);
+}

@@ -100,7 +100,7 @@ public:
             .yields = "bag",
             .pieces = {first},
             .fittings = set,
-            .tool = hardware ? Message() : say("sewing machine"),
+            .tools = hardware ? std::vector<Message>{} : std::vector<Message>{say("sewing machine")},
             .check = say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),

@@ -104,7 +104,7 @@ public:
             .yields = f.key("ready"),
             .pieces = {f.id},
             .stitch = say("3 mm, lockstitch 301"),
-            .tool = make == "webbing" ? say("scissors") : say("sewing machine"),
+            .tools = {make == "webbing" ? say("scissors") : say("sewing machine")},
             .check = say("Both handles are equally long.")});
         for (const char* name : {"front", "back"})
             place(f, d.site(name));
@@ -136,7 +136,7 @@ public:
                 .yields = face.key,
                 .pieces = {f.id, face.key},
                 .stitch = say("3 mm, lockstitch 301, box-X"),
-                .tool = say("sewing machine"),
+                .tools = {say("sewing machine")},
                 .check = say("The handle is not twisted."),
                 .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
             face.key);

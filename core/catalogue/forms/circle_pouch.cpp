@@ -194,7 +194,7 @@ public:
             .yields = lined("disc"),
             .pieces = {lined("disc"), "pockets"},
             .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tool = say("sewing machine"),
+            .tools = {say("sewing machine")},
             .check = say("All pockets are alike.")});
     }
 
@@ -216,7 +216,7 @@ public:
             .consumes = {"disc"},
             .yields = "disc",
             .pieces = {"disc"},
-            .tool = say("sewing machine"),
+            .tools = {say("sewing machine")},
             .check = say("Cut open without catching a stitch.")});
         d.add(Step{.id = "rim",
             .title = say("Sew disc and lining together"),
@@ -255,7 +255,7 @@ public:
             .yields = "bag",
             .pieces = {"disc"},
             .stitch = say("3 mm, lockstitch 301"),
-            .tool = say("sewing machine, bodkin"),
+            .tools = {say("sewing machine"), say("bodkin")},
             .check = say("Pulled, the pouch closes evenly."),
             .cautions = {say("Long cords: a strangulation hazard for small children.")}});
     }

@@ -154,7 +154,8 @@ public:
                 .name = lining ? say("Pocket lining") : say("Angled pocket"),
                 .coat = lining ? Coat::Lining : Coat::Shell,
                 .role = "pocket",
-                .material = lining ? "lining" : "shell"});
+                .material = lining ? "lining" : "shell",
+                .mirrored = lining ? 1 : 0}); // right sides together they are each other's mirror image
             piece.edges = {{"mouth", lineRun({{w, yr}, {-w, yl}}), s, {}},
                 {"left side", lineRun({{-w, yl}, {-w, rl}}), s, {}},
                 {"left corner", {Arc{{-w + rl, rl}, rl, pi, pi / 2}}, s, {}},

@@ -156,7 +156,7 @@ public:
                 .consumes = std::move(consumes),
                 .yields = yields,
                 .pieces = std::move(pieces),
-                .tool = say("contact adhesive, bone folder"),
+                .tools = {say("contact adhesive"), say("bone folder")},
                 .check = check,
                 .cautions = glue});
         };

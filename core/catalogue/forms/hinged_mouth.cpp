@@ -212,7 +212,7 @@ public:
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"channel"},
-            .tool = say("sewing machine, zip foot"),
+            .tools = {say("sewing machine"), say("zip foot")},
             .check = say("The mouth opens and closes freely."),
             .cautions = {say("Needle strike: keep the foot clear of the metal.")}});
         putBoardIn(d, "base.board");

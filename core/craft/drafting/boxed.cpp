@@ -125,7 +125,7 @@ void sewBoxed(CoatDraft& c)
         .consumes = {"body"},
         .yields = "shell",
         .phase = "Shell assembly",
-        .before = {act::note(how)},
+        .before = {{.verb = Act::Verb::Box, .note = how}},
         .check = say("Both corners are {} wide.", Len(2 * (c.d("depth") / 2 - c.shrink)))});
 }
 

@@ -110,7 +110,8 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     shape(d, formOf(design.form));
     finish(d);
-    proposeOrder(d); // the words of steps are told when they are read
+    proposeOrder(d);
+    addOwnSteps(d); // the words of steps are told when they are read
     return std::move(d.pattern);
 }
 

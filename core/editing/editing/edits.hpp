@@ -35,6 +35,21 @@ void rule(Design& design, const std::string& name, const SizeRule& rule);
 void choice(Design& design, const std::string& name, const std::string& value);
 void material(Design& design, const std::string& role, const std::string& materialId);
 
+/// A step of one's own behind another one. Returns its id.
+/// @throws InputError if there is no such step, or no title.
+std::string addStep(Design& design, const Pattern& seenIn, const std::string& after, const std::string& title,
+    const std::string& text, double minutes);
+/// Takes a step of one's own out. @throws InputError if there is none of that id.
+void removeStep(Design& design, const std::string& id);
+/// Own words in place of those that follow from a step's acts; empty: those again. @throws InputError for no such step.
+void stepWords(Design& design, const Pattern& seenIn, const std::string& id, const std::string& text);
+/// Leaves a step out of booklets, or takes it in again. @throws InputError for no such step.
+void hideStep(Design& design, const Pattern& seenIn, const std::string& id, bool hidden);
+/// @p first always before @p then. @throws InputError for no such steps, or if that is wished already.
+void wish(Design& design, const Pattern& seenIn, const std::string& first, const std::string& then);
+/// Forgets all wishes about a step. @throws InputError if there is none.
+void forgetWishes(Design& design, const std::string& id);
+
 /// Machine, foot, speed and rates of one of the library's workshops.
 void workshop(Design& design, const std::string& name);
 

@@ -76,6 +76,8 @@ private:
             m_next.name = m_old.name;
         m_next.studio = m_old.studio, m_next.notes = m_old.notes, m_next.workshop = m_old.workshop,
         m_next.carried = m_old.carried, m_next.library = m_old.library;
+        m_next.ownSteps = m_old.ownSteps, m_next.wishes = m_old.wishes, m_next.ownWords = m_old.ownWords,
+        m_next.hiddenSteps = m_old.hiddenSteps; // they wait for their steps
         m_next.trials = m_old.trials, m_next.revisions = m_old.revisions, m_next.more = m_old.more;
         m_next.sizes = m_old.sizes, m_next.baseSize = m_old.baseSize;
         validate(m_next); // a form's own values hold in any list of sizes, or there is nothing to go on with

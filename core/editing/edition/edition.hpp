@@ -50,6 +50,7 @@ public:
     Edition(const Design& design, std::vector<const Pattern*> patterns);
 
     const std::vector<const Pattern*>& patterns() const { return m_patterns; }
+    const Design& design() const { return m_design; }
     const Material& material(const MaterialId& id) const { return m_design.library->material(id); }
     std::vector<AllSizes<CutItem>> cutList() const;
     std::vector<AllSizes<Marker>> markers() const;

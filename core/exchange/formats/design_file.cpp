@@ -94,6 +94,13 @@ json toJson(const Trial& t)
         t.more);
 }
 
+json toJson(const OwnStep& s)
+{
+    return with(
+        {{"id", s.id}, {"title", s.title}, {"text", s.text}, {"after", s.after}, {"minutes", s.minutes}}, s.more);
+}
+json toJson(const Wish& w) { return with({{"first", w.first}, {"then", w.then}}, w.more); }
+json toJson(const OwnWords& w) { return with({{"text", w.text}, {"was", w.was}}, w.more); }
 json toJson(const Revision& r) { return with({{"date", r.date}, {"text", r.text}}, r.more); }
 json toJson(const SeamEnds& e) { return with({{"start", e.start}, {"end", e.end}}, e.more); }
 
@@ -119,6 +126,14 @@ json toJson(const Design& d)
     j["workshop"] = {{"machine", d.workshop.machine}, {"machineLimit", d.workshop.machineLimit},
         {"footWidth", d.workshop.footWidth}, {"stitchSpeed", d.workshop.stitchSpeed},
         {"labourRate", d.workshop.labourRate}, {"overhead", d.workshop.overhead}};
+    if (!d.ownSteps.empty())
+        j["ownSteps"] = listOf(d.ownSteps);
+    if (!d.wishes.empty())
+        j["wishes"] = listOf(d.wishes);
+    for (const auto& [step, own] : d.ownWords)
+        j["ownWords"][step] = toJson(own);
+    if (!d.hiddenSteps.empty())
+        j["hiddenSteps"] = d.hiddenSteps;
     j["trials"] = listOf(d.trials);
     for (const auto& [key, ends] : d.seamEnds)
         j["seamEnds"][key] = toJson(ends);
@@ -172,6 +187,16 @@ Design fromJson(const json& j)
     for (const auto& [key, ends] : seamEnds.items())
         d.seamEnds[key] = read(ends, SeamEnds{ends.value("start", 0.0), ends.value("end", 0.0), {}});
     d.stepOrder = j.value("stepOrder", std::vector<std::string>{});
+    for (const auto& s : j.value("ownSteps", json::array()))
+        d.ownSteps.push_back(read(s,
+            OwnStep{s.at("id").get<std::string>(), s.value("title", ""), s.value("text", ""), s.value("after", ""),
+                s.value("minutes", 0.0), {}}));
+    for (const auto& w : j.value("wishes", json::array()))
+        d.wishes.push_back(read(w, Wish{w.at("first").get<std::string>(), w.at("then").get<std::string>(), {}}));
+    const json ownWords = j.value("ownWords", json::object());
+    for (const auto& [step, own] : ownWords.items())
+        d.ownWords[step] = read(own, OwnWords{own.value("text", ""), own.value("was", ""), {}});
+    d.hiddenSteps = j.value("hiddenSteps", std::vector<std::string>{});
     for (const auto& t : j.value("trials", json::array()))
         d.trials.push_back(read(t,
             Trial{t.value("date", ""), t.value("size", ""), t.value("note", ""), t.value("width", 0.0),
@@ -182,7 +207,7 @@ Design fromJson(const json& j)
     // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
     json own = j, known = toJson(d);
     for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds",
-             "choices", "materials", "library"})
+             "ownSteps", "wishes", "ownWords", "choices", "materials", "library"})
         own.erase(items);
     d.more = moreIn(own, known);
     return d;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/svg.hpp"
 
+#include "formats/xml.hpp"
+
 #include "files/files.hpp"
 #include "units/error.hpp"
 
@@ -15,21 +17,6 @@ namespace tectonis {
 namespace {
 
 std::string number(double v) { return formatNumber(v, 5); }
-
-std::string escaped(const std::string& text)
-{
-    std::string out;
-    for (const char c : text) {
-        switch (c) {
-        case '&': out += "&amp;"; break;
-        case '<': out += "&lt;"; break;
-        case '>': out += "&gt;"; break;
-        case '"': out += "&quot;"; break;
-        default: out += static_cast<unsigned char>(c) < 32 ? ' ' : c;
-        }
-    }
-    return out;
-}
 
 std::string pointText(Point p) { return number(p.x) + " " + number(-p.y); }
 

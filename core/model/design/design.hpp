@@ -84,6 +84,31 @@ struct Revision {
     bool operator==(const Revision&) const = default;
 };
 
+/// A step of the designer's own.
+struct OwnStep {
+    std::string id; ///< "own step 1"
+    std::string title, text;
+    std::string after; ///< id of the step that it follows; if that is gone it comes last
+    double minutes = 0;
+    More more;
+    bool operator==(const OwnStep&) const = default;
+};
+
+/// One step always before another, whatever else changes. One whose steps are gone waits for them.
+struct Wish {
+    std::string first, then; ///< step ids
+    More more;
+    bool operator==(const Wish&) const = default;
+};
+
+/// The designer's words of a step in place of those that follow from its acts.
+struct OwnWords {
+    std::string text;
+    std::string was; ///< what followed from the acts when they were written, in English and mm
+    More more;
+    bool operator==(const OwnWords&) const = default;
+};
+
 struct Design {
     std::string name, studio, notes;
     std::string form;
@@ -100,6 +125,10 @@ struct Design {
     Workshop workshop;
     std::vector<std::string>
         stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
+    std::vector<OwnStep> ownSteps;
+    std::vector<Wish> wishes;
+    std::map<std::string, OwnWords> ownWords; ///< step id to the designer's words
+    std::vector<std::string> hiddenSteps;     ///< ids of steps that booklets leave out
     std::vector<Trial> trials;
     std::vector<Revision> revisions;
     /// What its ids of materials, stock tables and papers mean. A file carries what its design uses of it.

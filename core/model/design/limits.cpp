@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace tectonis {
 namespace {
@@ -97,6 +98,43 @@ void requireWorkshop(const Workshop& w)
     within(say("overhead"), w.overhead, 0, 1000, "%");
 }
 
+void requireSteps(const Design& d)
+{
+    const auto requireId = [](const std::string& id) {
+        requireText(say("steps"), id);
+        if (id.empty())
+            throw InputError(say("steps"), say("a step has no id"));
+    };
+    requireCount(say("own steps"), d.ownSteps.size(), limits::ownSteps);
+    std::set<std::string> ids;
+    for (const auto& s : d.ownSteps) {
+        requireId(s.id);
+        if (!s.id.starts_with("own step ") || !ids.insert(s.id).second)
+            throw InputError(say("own steps"), say("“{}” is no id of a step of one's own, or there is another", s.id));
+        requireText(say("own steps"), s.title);
+        if (s.title.empty())
+            throw InputError(say("own steps"), say("a step of one's own needs a title"));
+        requireText(say("own steps"), s.text, limits::text, true);
+        requireText(say("own steps"), s.after);
+        within(say("own steps, minutes"), s.minutes, 0, limits::minutes, "min");
+    }
+    requireCount(say("wishes"), d.wishes.size(), limits::wishes);
+    for (const auto& w : d.wishes) {
+        requireId(w.first), requireId(w.then);
+        if (w.first == w.then)
+            throw InputError(say("wishes"), say("a step cannot come before itself"));
+    }
+    requireCount(say("own words"), d.ownWords.size(), limits::steps);
+    for (const auto& [step, own] : d.ownWords) {
+        requireId(step);
+        requireText(say("own words"), own.text, limits::text, true);
+        requireText(say("own words"), own.was, limits::text, true);
+    }
+    requireCount(say("hidden steps"), d.hiddenSteps.size(), limits::steps);
+    for (const auto& id : d.hiddenSteps)
+        requireId(id);
+}
+
 void requireTrials(const Design& d)
 {
     requireCount(say("trials"), d.trials.size(), limits::trials);
@@ -168,6 +206,7 @@ void requireSound(const Design& d)
         within(naming("seam." + seam + ".start"), ends.start, 0, limits::length);
         within(naming("seam." + seam + ".end"), ends.end, 0, limits::length);
     }
+    requireSteps(d);
     requireCount(say("steps"), d.stepOrder.size(), limits::steps);
     for (const auto& id : d.stepOrder)
         requireText(say("steps"), id);

@@ -8,7 +8,7 @@
 namespace tectonis::limits {
 
 constexpr std::size_t sizes = 24, parts = 80, dimensions = 2000, things = 100, layers = 500, trials = 500,
-                      revisions = 2000, steps = 5000, entries = 2000;
+                      revisions = 2000, steps = 5000, ownSteps = 500, wishes = 1000, entries = 2000;
 constexpr std::size_t name = 200, text = 20000; ///< bytes
 constexpr int formulaChain = 100;               ///< formulas that ask one another
 constexpr int nesting = 60;                     ///< of JSON

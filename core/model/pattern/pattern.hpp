@@ -13,6 +13,7 @@
 
 #include <deque>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -198,11 +199,18 @@ struct Step {
     std::vector<PieceId> pieces; ///< handled
     std::vector<SeamId> seams;   ///< sewn
     std::vector<FittingId> fittings;
-    Message stitch, tool; ///< in own words, where no act says them
-    Message check;        ///< what to measure or look at before going on
+    Message stitch;             ///< in own words, where no act says it
+    std::vector<Message> tools; ///< the same
+    Message check;              ///< what to measure or look at before going on
     std::vector<Message> cautions;
     std::vector<ZipId> opensZips, closesZips;
     bool turnsThrough = false; ///< the bag is turned through an opening in this step
+    double ownMinutes = -1;    ///< of a step of the designer's own; else they follow from the acts
+};
+
+/// The designer's words of a step.
+struct OwnStepWords {
+    std::string text, was;
 };
 
 /// A place to drag a dimension on a piece.
@@ -276,6 +284,8 @@ struct Pattern {
     std::vector<Hardware> hardware;
     std::vector<Strap> straps;
     std::vector<Step> steps; ///< in the proposed order
+    std::map<StepId, OwnStepWords> ownWords;
+    std::set<StepId> hidden; ///< steps that booklets leave out
     std::vector<Handle> handles;
     std::vector<Site> sites;
     std::vector<Place> places;

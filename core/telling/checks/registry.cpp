@@ -31,7 +31,8 @@ namespace tectonis {
     CHECK(checkLibrary)                                                                                                \
     CHECK(checkWidths)                                                                                                 \
     CHECK(checkWhole)                                                                                                  \
-    CHECK(checkSequence)
+    CHECK(checkSequence)                                                                                               \
+    CHECK(checkOwnOrder)
 
 #define DECLARED(name) void name(const CheckInput& in, Findings& out);
 TECTONIS_CHECKS(DECLARED)

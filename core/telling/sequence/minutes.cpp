@@ -151,6 +151,9 @@ private:
 
 Working minutesOf(const Pattern& pattern, const Step& step)
 {
+    if (step.ownMinutes >= 0)
+        return worked({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"), "own",
+            {{"own", step.ownMinutes}}, 0, Working::Kind::Own, "min", say("as you wrote")});
     const Effort e(pattern, step);
     const bool layers = step.kind == StepKind::Interline;
     return worked({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"),

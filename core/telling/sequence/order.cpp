@@ -29,9 +29,9 @@ std::vector<Step> interliningSteps(const Drafter& d)
             .title = title,
             .kind = StepKind::Interline,
             .phase = "Interlinings",
-            .tool = fixing == "fused" ? say("iron, press cloth")
-                : fixing == "glued"   ? say("contact adhesive")
-                                      : say("sewing machine")};
+            .tools = fixing == "fused" ? std::vector<Message>{say("iron"), say("press cloth")}
+                : fixing == "glued"    ? std::vector<Message>{say("contact adhesive")}
+                                       : std::vector<Message>{say("sewing machine")}};
         std::vector<std::pair<MaterialId, Message>> codes; // by what is laid
         bool inSeams = false, within = false; // reaches into an allowance anywhere, ends at or inside the stitch lines
         for (const auto& piece : d.pattern.pieces)
@@ -133,6 +133,112 @@ std::vector<Link> linksOf(const Pattern& p)
     return out;
 }
 
+void addOwnSteps(Drafter& d)
+{
+    std::vector<Step>& steps = d.pattern.steps;
+    for (const auto& own : d.design.ownSteps) {
+        auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.id == own.after; });
+        Step step{.id = OwnName{"", own.id},
+            .title = naming(own.title),
+            .acts = {act::note(naming(own.text))},
+            .kind = StepKind::Flat,
+            .phase = at != steps.end() ? at->phase : phases().back(),
+            .ownMinutes = own.minutes};
+        steps.insert(at != steps.end() ? at + 1 : at, std::move(step));
+    }
+    for (const auto& s : steps) {
+        const std::string id = s.id.text();
+        if (const auto own = d.design.ownWords.find(id); own != d.design.ownWords.end())
+            d.pattern.ownWords[s.id] = {own->second.text, own->second.was};
+        if (std::find(d.design.hiddenSteps.begin(), d.design.hiddenSteps.end(), id) != d.design.hiddenSteps.end())
+            d.pattern.hidden.insert(s.id);
+    }
+}
+
+namespace {
+
+/// What has to come before what: what steps make for others, and wishes.
+class Constraints {
+public:
+    Constraints(const Design& design, const Pattern& p) : m_next(p.steps.size())
+    {
+        if (design.wishes.empty())
+            return;
+        for (const auto& link : linksOf(p))
+            m_next[link.before].push_back({link.after, false});
+        for (const auto& wish : design.wishes) {
+            const Step *first = p.step(wish.first), *then = p.step(wish.then);
+            if (!first || !then)
+                continue; // it waits for them
+            const auto from = std::size_t(first - p.steps.data()), to = std::size_t(then - p.steps.data());
+            if (VainWish vain{wish, {}, false}; leads(to, from, vain))
+                m_vain.push_back(std::move(vain));
+            else
+                m_next[from].push_back({to, true});
+        }
+    }
+
+    const std::vector<VainWish>& vain() const { return m_vain; }
+
+    /// @p order changed as little as wishes ask for: each time the first step that nothing left has to come before.
+    std::vector<std::size_t> kept(const std::vector<std::size_t>& order) const
+    {
+        std::vector<std::size_t> at(order.size()), waits(order.size(), 0), out;
+        for (std::size_t i = 0; i < order.size(); ++i)
+            at[order[i]] = i;
+        // Of what is made for others only what the given order keeps binds: it may break rules, and is told so.
+        const auto binds = [&](std::size_t from, const Next& next) { return next.wish || at[from] < at[next.step]; };
+        for (std::size_t i = 0; i < m_next.size(); ++i)
+            for (const auto& next : m_next[i])
+                waits[next.step] += binds(i, next);
+        std::vector<bool> done(order.size(), false);
+        while (out.size() < order.size()) {
+            const auto free = std::find_if(
+                order.begin(), order.end(), [&](std::size_t i) { return !done[i] && waits[i] == 0; });
+            if (free == order.end())
+                return order;
+            done[*free] = true;
+            out.push_back(*free);
+            for (const auto& next : m_next[*free])
+                waits[next.step] -= binds(*free, next);
+        }
+        return out;
+    }
+
+private:
+    struct Next {
+        std::size_t step;
+        bool wish;
+    };
+
+    bool leads(std::size_t from, std::size_t to, VainWish& vain) const
+    {
+        std::vector<std::pair<std::size_t, bool>> came(m_next.size(), {m_next.size(), false}); // from where, by a wish?
+        std::vector<std::size_t> open{from};
+        while (!open.empty()) {
+            const std::size_t i = open.back();
+            open.pop_back();
+            for (const auto& next : m_next[i])
+                if (next.step != from && came[next.step].first == m_next.size())
+                    came[next.step] = {i, next.wish}, open.push_back(next.step);
+        }
+        if (came[to].first == m_next.size())
+            return false;
+        for (std::size_t i = to; i != from; i = came[i].first)
+            vain.chain.push_back(i), vain.byWishes |= came[i].second;
+        vain.chain.push_back(from);
+        std::reverse(vain.chain.begin(), vain.chain.end());
+        return true;
+    }
+
+    std::vector<std::vector<Next>> m_next;
+    std::vector<VainWish> m_vain;
+};
+
+} // namespace
+
+std::vector<VainWish> vainWishes(const Design& design, const Pattern& p) { return Constraints(design, p).vain(); }
+
 std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
 {
     std::vector<std::size_t> order;
@@ -147,7 +253,7 @@ std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
         const auto before = i == 0 ? order.end() : std::find(order.begin(), order.end(), i - 1);
         order.insert(before == order.end() ? (i == 0 ? order.begin() : order.end()) : before + 1, i);
     }
-    return order;
+    return design.wishes.empty() ? order : Constraints(design, p).kept(order);
 }
 
 } // namespace tectonis

@@ -20,8 +20,19 @@ struct Link {
 };
 std::vector<Link> linksOf(const Pattern& pattern);
 
+/// Adds the steps of the designer's own behind those that they follow, and notes own words and what is hidden.
+void addOwnSteps(Drafter& d);
+
 /// Indices of Pattern::steps in the user's order: steps the user's order does not know keep their place after their
-/// proposed predecessor; unknown ids are skipped.
+/// proposed predecessor; unknown ids are skipped. Wishes that can be kept are kept.
 std::vector<std::size_t> orderOf(const Design& design, const Pattern& pattern);
+
+/// A wish that cannot be kept: from its second step to its first others lead already, each before the next.
+struct VainWish {
+    Wish wish;
+    std::vector<std::size_t> chain; ///< indices into Pattern::steps: the second step first, the first last
+    bool byWishes = false;          ///< some of what leads there are wishes too: they go round in a circle
+};
+std::vector<VainWish> vainWishes(const Design& design, const Pattern& pattern);
 
 } // namespace tectonis

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/rules.hpp"
 
+#include "pattern/labels.hpp"
 #include "sequence/order.hpp"
 
 #include <fmt/format.h>
@@ -231,7 +232,7 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
     for (const auto& link : linksOf(p))
         if (at[link.before] > at[link.after] && told.insert({link.after, link.before}).second)
             out.push_back({"uses what is made", link.after, link.before,
-                say("it needs “{}” as that step leaves it.", link.part)});
+                say("it needs “{}” as that step leaves it.", workLabel(p, link.part))});
     return out;
 }
 

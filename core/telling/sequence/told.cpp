@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <utility>
 
 namespace tectonis {
 namespace {
@@ -28,10 +29,9 @@ public:
     {
         for (const auto& act : m_step.acts)
             say_(act);
-        for (const auto& tool : m_tools)
+        m_out.tools = m_tools.empty() ? m_step.tools : m_tools;
+        for (const auto& tool : m_out.tools)
             m_out.tool = m_out.tool.empty() ? tool : say("{}, {}", m_out.tool, tool);
-        if (m_out.tool.empty())
-            m_out.tool = m_step.tool;
         if (m_out.stitch.empty())
             m_out.stitch = m_step.stitch;
         if (!m_step.check.empty())
@@ -235,7 +235,9 @@ private:
         case Verb::JoinStrips: return joinStrips(act);
         case Verb::Bind: return bind(act);
         case Verb::WrapCord: return wrapCord(act);
-        case Verb::Box: return add(say("Pull each corner apart until its two seams lie on each other."));
+        case Verb::Box:
+            return add(
+                act.note.empty() ? say("Pull each corner apart until its two seams lie on each other.") : act.note);
         case Verb::Glue: return glue(act);
         case Verb::Paint: return paint();
         case Verb::ThreadStrap: return threadStrap(act);
@@ -881,7 +883,16 @@ private:
 
 } // namespace
 
-StepWords told(const Pattern& pattern, const Step& step) { return Telling(pattern, step).words(); }
+StepWords told(const Pattern& pattern, const Step& step)
+{
+    StepWords out = Telling(pattern, step).words();
+    if (const auto own = pattern.ownWords.find(step.id); own != pattern.ownWords.end()) {
+        out.own = true;
+        out.derived = std::exchange(out.text, naming(own->second.text));
+        out.outdated = tectonis::words(out.derived) != own->second.was;
+    }
+    return out;
+}
 
 std::vector<Message> factsOf(const StepWords& words)
 {

@@ -10,7 +10,11 @@ namespace tectonis {
 struct StepWords {
     Message text, stitch, tool, check;
     std::vector<Message> cautions;
-    double allowance = 0; ///< mm; 0 where nothing is sewn at an allowance
+    std::vector<Message> tools; ///< what @c tool names, one by one
+    double allowance = 0;       ///< mm; 0 where nothing is sewn at an allowance
+    bool own = false;           ///< the text is the designer's; what follows from the acts is @c derived
+    bool outdated = false;      ///< and follows otherwise by now than when it was written
+    Message derived{};
 };
 
 /// What a maker reads at one step.

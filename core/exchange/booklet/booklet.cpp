@@ -1,0 +1,313 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "booklet/booklet.hpp"
+
+#include "booklet/glossary.hpp"
+#include "editing/draft.hpp"
+#include "library/library.hpp"
+#include "sequence/minutes.hpp"
+#include "sequence/order.hpp"
+#include "sequence/told.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+/// Writes one booklet.
+class Writing {
+public:
+    Writing(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const Language& language)
+        : m_design(design), m_edition(design, patterns), m_unit(unit), m_language(language)
+    {}
+
+    Booklet booklet()
+    {
+        Booklet out;
+        out.title = m_design.name, out.studio = m_design.studio, out.notes = m_design.notes;
+        for (const auto& row : m_edition.steps())
+            if (!m_edition.patterns().front()->hidden.contains(row.any().id))
+                out.steps.push_back(step(row));
+        out.facts = facts();
+        out.bag = bag();
+        out.before = {materials(), notions(), cutList()};
+        if (BookletTable table = layers(); table.rows.size() > 1)
+            out.before.push_back(std::move(table));
+        if (m_edition.patterns().size() > 1)
+            out.aboutFigures = said(
+                say("Figures show size {}, or the first size that has the step; lengths in the text "
+                    "are those of every size.",
+                    m_edition.patterns().front()->size));
+        out.after = {seams(), terms()};
+        std::erase_if(out.after, [](const BookletTable& t) { return t.rows.size() < 2; });
+        if (BookletList list = care(); !list.lines.empty())
+            out.closing.push_back(std::move(list));
+        out.closing.push_back({said(say("Before you sell or load it")),
+            {said(say("Local safety rules and product-safety law go first. Load ratings need testing by someone "
+                      "qualified."))}});
+        return out;
+    }
+
+private:
+    std::string said(const Message& m) const { return words(m, m_unit, m_language); }
+    std::vector<std::string> head(std::initializer_list<Message> cells) const
+    {
+        std::vector<std::string> out;
+        for (const auto& cell : cells)
+            out.push_back(said(cell));
+        return out;
+    }
+
+    std::vector<std::string> facts() const
+    {
+        std::vector<std::string> finished, minutes;
+        for (const auto* p : m_edition.patterns()) {
+            finished.push_back(m_language.lengthBare(p->width, m_unit) + " × "
+                + m_language.lengthBare(p->height, m_unit) + " × " + m_language.length(p->depth, m_unit));
+            minutes.push_back(said(say("{} h", Num(minutesOf(*p) / 60, 1))));
+        }
+        std::vector<std::string> out{said(say("Finished width × height × depth: {}", m_edition.bySize(finished))),
+            said(say("Time for one bag, cutting not counted: about {}", m_edition.bySize(minutes)))};
+        if (!m_toolNames.empty())
+            out.push_back(said(say("Tools: {}", toolList())));
+        return out;
+    }
+
+    std::string toolList() const
+    {
+        std::string out;
+        for (const auto& tool : m_toolNames)
+            out += (out.empty() ? "" : ", ") + tool;
+        return out;
+    }
+
+    Scene bag() const
+    {
+        const Pattern& p = *m_edition.patterns().front();
+        std::set<PieceId> all;
+        for (const auto& piece : p.pieces)
+            all.insert(piece.key);
+        return soFar(p, mockupOf(m_design, p), all);
+    }
+
+    BookletTable materials() const
+    {
+        BookletTable out{said(say("Materials")), "", {0.46, 0.16, 0.38},
+            {head({say("Material"), say("Cloth width"), say("Length to buy")})}};
+        for (const auto& row : m_edition.markers()) {
+            const Marker& m = row.any();
+            out.rows.push_back({m_edition.material(m.material).name,
+                m.clothWidth > 0 ? m_language.length(m.clothWidth, m_unit) : said(say("by the metre")),
+                m_edition.bySize<Marker>(
+                    row, [&](const Marker& each) { return m_language.number(each.soldLength / 1000, 1) + " m"; })});
+        }
+        return out;
+    }
+
+    BookletTable notions() const
+    {
+        BookletTable out{said(say("Notions")), "", {0.3, 0.14, 0.56}, {head({say("Part"), say("Count"), say("Size")})}};
+        for (const auto& row : m_edition.notions())
+            out.rows.push_back({said(labelled(called(row.any().kind))),
+                m_edition.bySize<Hardware>(row, [](const Hardware& h) { return std::to_string(h.count); }),
+                m_edition.bySize<Hardware>(row, [&](const Hardware& h) { return said(h.sizeText); })});
+        return out;
+    }
+
+    BookletTable cutList() const
+    {
+        BookletTable out{said(say("Cut list")),
+            said(say("Width × height of the cut piece in {}. Interlinings carry the code of their piece.",
+                std::string(unitSign(m_unit)))),
+            {0.09, 0.2, 0.28, 0.15, 0.28},
+            {head({say("Code"), say("Piece"), say("Material"), say("Cut"), say("Width × height")})}};
+        for (const auto& row : m_edition.cutList()) {
+            const auto each = [&](const std::function<std::string(const CutItem&)>& value) {
+                return m_edition.bySize<CutItem>(row, value);
+            };
+            out.rows.push_back({each([](const CutItem& i) { return i.code; }),
+                m_edition.words<CutItem>(
+                    row, [](const CutItem& i) { return i.name; }, m_unit, m_language),
+                each([&](const CutItem& i) { return m_edition.material(i.material).name; }),
+                each([&](const CutItem& i) {
+                    return words(i.mirrored ? say("{} ({} mirrored)", i.count, i.mirrored) : say("{}", i.count),
+                        Unit::Mm, m_language);
+                }),
+                each([&](const CutItem& i) {
+                    const Box b = boundsOf(i.outline);
+                    return m_language.lengthBare(b.width(), m_unit) + " × " + m_language.lengthBare(b.height(), m_unit);
+                })});
+        }
+        return out;
+    }
+
+    /// What lies behind each piece, and how it is held.
+    BookletTable layers() const
+    {
+        BookletTable out{said(say("Layers behind the pieces")), "", {0.12, 0.3, 0.33, 0.25},
+            {head({say("Code"), say("Piece"), say("Layer"), say("Held by")})}};
+        std::vector<std::vector<const Piece*>> lists;
+        for (const auto* p : m_edition.patterns()) {
+            lists.emplace_back();
+            for (const auto& piece : p->pieces)
+                if (!piece.layers.empty())
+                    lists.back().push_back(&piece);
+        }
+        for (const auto& row : mergedById<Piece>(lists, [](const Piece& piece) { return SubjectId(piece.key); })) {
+            const Piece& piece = row.any();
+            for (const auto& layer : piece.layers)
+                out.rows.push_back({layer.code, said(piece.name), m_edition.material(layer.material).name,
+                    said(labelled(Label{layer.fixing}))});
+        }
+        return out;
+    }
+
+    /// Every seam of the body with both runs in all sizes: what was walked, so that a maker need not.
+    BookletTable seams() const
+    {
+        BookletTable out{said(say("Seams, walked")),
+            said(say("Stitch lengths in {}, from mark to mark on both pieces; a difference that is not stated as ease "
+                     "would pucker.",
+                std::string(unitSign(m_unit)))),
+            {0.34, 0.24, 0.24, 0.18}, {head({say("Seam"), say("One run"), say("Other run"), say("Ease")})}};
+        for (const auto& row : m_edition.seams()) {
+            if (row.any().stitch != "construction")
+                continue;
+            const auto each = [&](const std::function<std::string(const Seam&)>& value) {
+                return m_edition.bySize<Seam>(row, value);
+            };
+            out.rows.push_back({m_edition.words<Seam>(
+                                    row, [](const Seam& s) { return s.name; }, m_unit, m_language),
+                each([&](const Seam& s) { return m_language.exactLengthBare(s.lengthA, m_unit); }),
+                each([&](const Seam& s) { return m_language.exactLengthBare(s.lengthB, m_unit); }),
+                each([&](const Seam& s) {
+                    return std::abs(s.ease) < 0.005
+                        ? said(say("none"))
+                        : m_language.exactLength(s.ease, m_unit) + (s.easeNote.empty() ? "" : ", " + said(s.easeNote));
+                })});
+        }
+        return out;
+    }
+
+    BookletTable terms() const
+    {
+        BookletTable out{said(say("Words used")), "", {0.22, 0.78}, {head({say("Word"), say("What it means")})}};
+        for (const auto& term : glossaryOf(m_verbs))
+            out.rows.push_back({said(labelled(term.word)), said(term.meaning)});
+        return out;
+    }
+
+    BookletList care() const
+    {
+        BookletList out{said(say("Care")), {}};
+        std::set<MaterialId> used;
+        for (const auto& row : m_edition.markers())
+            used.insert(row.any().material);
+        std::vector<const Material*> materials;
+        for (const auto& id : used)
+            materials.push_back(&m_edition.material(id));
+        for (const auto& line : careOf(materials))
+            out.lines.push_back(said(line));
+        return out;
+    }
+
+    /// Sizes that have a step, where not all have it.
+    std::string onlyIn(const AllSizes<Step>& row) const
+    {
+        std::string sizes;
+        bool all = true;
+        for (std::size_t i = 0; i < row.in.size(); ++i)
+            if (row.in[i])
+                sizes += (sizes.empty() ? "" : ", ") + m_edition.patterns()[i]->size;
+            else
+                all = false;
+        return all ? std::string() : " " + said(say("({} only)", sizes));
+    }
+
+    /// What is told at a step in every size that has it.
+    BookletStep step(const AllSizes<Step>& row)
+    {
+        const auto& patterns = m_edition.patterns();
+        std::vector<StepWords> words(row.in.size());
+        AllSizes<StepWords> all{row.id, {}};
+        std::vector<std::string> minutes;
+        for (std::size_t i = 0; i < row.in.size(); ++i) {
+            if (row.in[i])
+                words[i] = told(*patterns[i], *row.in[i]);
+            minutes.push_back(
+                row.in[i] ? said(say("{} min", Num(minutesOf(*patterns[i], *row.in[i]).result, 1))) : std::string());
+            all.in.push_back(row.in[i] ? &words[i] : nullptr);
+        }
+        const auto part = [&](Message StepWords::*which) {
+            return m_edition.words<StepWords>(
+                all, [&](const StepWords& w) { return w.*which; }, m_unit, m_language);
+        };
+        const Step& s = row.any();
+        BookletStep out{s.id, said(labelled(Label{s.phase})), "", part(&StepWords::text), "", part(&StepWords::check),
+            m_edition.sentences<StepWords>(
+                all, [](const StepWords& w) { return w.cautions; }, m_unit, m_language),
+            {}};
+        out.title = m_edition.words<Step>(
+                        row, [](const Step& each) { return each.title; }, m_unit, m_language)
+            + onlyIn(row);
+        out.facts = m_edition.bySize<StepWords>(all, [&](const StepWords& w) {
+            std::string list;
+            for (const auto& fact : factsOf(w))
+                list += (list.empty() ? "" : "; ") + said(fact);
+            return list;
+        });
+        if (std::all_of(words.begin(), words.end(), [](const StepWords& w) { return factsOf(w).empty(); }))
+            out.facts.clear(); // not "none" for each size
+        out.facts += (out.facts.empty() ? "" : "; ") + m_edition.bySize(minutes);
+        remember(s, words);
+        out.figure = figure(row);
+        return out;
+    }
+
+    /// Tools and verbs, for the lists that stand before and after the steps.
+    void remember(const Step& s, const std::vector<StepWords>& words)
+    {
+        for (const auto& act : s.acts)
+            m_verbs.insert(act.verb);
+        for (const auto& w : words)
+            for (const auto& tool : w.tools)
+                if (const std::string name = said(tool);
+                    std::find(m_toolNames.begin(), m_toolNames.end(), name) == m_toolNames.end())
+                    m_toolNames.push_back(name);
+    }
+
+    StepFigure figure(const AllSizes<Step>& row)
+    {
+        const auto& patterns = m_edition.patterns();
+        const Pattern* p = patterns[std::size_t(
+            std::find_if(row.in.begin(), row.in.end(), [](const Step* s) { return s != nullptr; }) - row.in.begin())];
+        auto at = m_folded.find(p);
+        if (at == m_folded.end())
+            at = m_folded.emplace(p, Folded{mockupOf(m_design, *p), orderOf(m_design, *p)}).first;
+        return figureOf(*p, row.any(), &at->second.mockup, at->second.order);
+    }
+
+    struct Folded {
+        Mockup mockup;
+        std::vector<std::size_t> order;
+    };
+    const Design& m_design;
+    Edition m_edition;
+    Unit m_unit;
+    const Language& m_language;
+    std::set<Act::Verb> m_verbs;
+    std::vector<std::string> m_toolNames;
+    std::map<const Pattern*, Folded> m_folded;
+};
+
+} // namespace
+
+Booklet bookletOf(
+    const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const Language& language)
+{
+    return Writing(design, patterns, unit, language).booklet();
+}
+
+} // namespace tectonis

@@ -1,0 +1,429 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "figures/section.hpp"
+
+#include "figures/plan.hpp"
+#include "pattern/seam_shape.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace tectonis {
+namespace {
+
+using Verb = Act::Verb;
+using To = Act::To;
+using Kind = Stroke::Kind;
+
+constexpr double kThick = 2.4; // of a layer: far more than cloth has, so that it can be seen
+constexpr double kFlap = 13;   // an allowance
+constexpr double kReach = 36;  // how much of a piece is shown
+constexpr double kRow = 6;     // a topstitched row from its fold
+
+/// One step cut through. Right sides look up, unless layers lie right sides together.
+class Section {
+public:
+    Section(const Pattern& pattern, const Step& step) : p(pattern), m_step(step) {}
+
+    Scene scene()
+    {
+        m_scene.kind = Scene::Kind::Section;
+        // The last act that shapes something says how things lie in the end; rows that follow are drawn on it.
+        for (const auto& act : m_step.acts)
+            note(act);
+        if (m_fold)
+            fold(*m_fold);
+        else if (m_set)
+            set(*m_set);
+        else if (m_clip)
+            clips(*m_clip);
+        else if (m_zip)
+            zip(*m_zip);
+        else if (m_onFace)
+            onFace(*m_onFace);
+        else if (m_roll)
+            rolled(*m_roll);
+        else if (m_press && m_press->to != To::Nowhere && !m_press->seams.empty())
+            pressed();
+        else if (m_sew)
+            together(*m_sew);
+        return std::move(m_scene);
+    }
+
+private:
+    void note(const Act& act)
+    {
+        switch (act.verb) {
+        case Verb::Sew:
+        case Verb::JoinCoats: m_sew = &act; break;
+        case Verb::Press: m_press = &act; break;
+        case Verb::Topstitch: m_row = &act; break;
+        case Verb::Roll: m_roll = &act; break;
+        case Verb::Clip:
+        case Verb::Notch: m_clip = m_clip ? m_clip : &act; break;
+        case Verb::SewTape:
+        case Verb::InsertZip: m_zip = m_zip ? m_zip : &act; break;
+        case Verb::StitchOn:
+        case Verb::Window: m_onFace = &act; break;
+        case Verb::Set: m_set = &act; break;
+        case Verb::FoldStrip:
+        case Verb::Hem:
+        case Verb::FoldIn:
+        case Verb::Bind:
+        case Verb::WrapCord:
+        case Verb::Paint:
+        case Verb::DropIn: m_fold = m_fold ? m_fold : &act; break;
+        default: break;
+        }
+    }
+
+    template <class Item> void add(Item item) { m_scene.items.emplace_back(std::move(item)); }
+    void band(Polyline line, Skin skin, double width = kThick) { add(Band{std::move(line), width, skin}); }
+    /// A row of stitches cut through, and how far from what.
+    void row(double x, double low, double high, Kind kind = Kind::Topstitch)
+    {
+        add(Stroke{{{x, low}, {x, high}}, kind});
+    }
+    void measure(double x0, double x1, double y, const Message& words)
+    {
+        add(Stroke{{{x0, y}, {x1, y}}, Kind::Mark});
+        for (const double x : {x0, x1})
+            add(Stroke{{{x, y - 1.6}, {x, y + 1.6}}, Kind::Mark});
+        add(Word{{(x0 + x1) / 2, y + 4.5}, words});
+    }
+
+    const Seam* seamOf(const Act& act) const
+    {
+        for (const auto& key : act.seams)
+            if (const Seam* s = p.seam(key); s && !s->a.empty() && !s->b.empty())
+                return s;
+        return nullptr;
+    }
+    Skin skin(const std::vector<EdgeUse>& side) const
+    {
+        const Piece* piece = side.empty() ? nullptr : p.piece(side.front().piece);
+        return piece ? skinOf(*piece) : Skin::Shell;
+    }
+    Skin skin(const PieceId& id) const
+    {
+        const Piece* piece = p.piece(id);
+        return piece ? skinOf(*piece) : Skin::Shell;
+    }
+    void code(const std::vector<EdgeUse>& side, Point at)
+    {
+        if (const Piece* piece = side.empty() ? nullptr : p.piece(side.front().piece))
+            add(Word{at, naming(piece->code)});
+    }
+
+    /// Two layers on each other, raw edges level, a row at the allowance.
+    void together(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        if (!s || s->allowance <= 0)
+            return;
+        const double top = s->trapped.empty() ? kThick * 0.55 : kThick * 1.1;
+        band({{-kReach, top}, {0, top}}, skin(s->a));
+        if (!s->trapped.empty())
+            band({{-kReach * 0.75, 0}, {0, 0}}, skin(s->trapped.front()));
+        band({{-kReach, -top}, {0, -top}}, skin(s->b));
+        row(-kFlap, -top - 4, top + 4, Kind::Sew);
+        measure(-kFlap, 0, top + 6, say("{}", Len(s->allowance)));
+        code(s->a, {-kReach - 6, top + 1.5});
+        code(s->b, {-kReach - 6, -top - 1.5});
+    }
+
+    /// A seam opened: allowances pressed open or to a side, and the rows beside it.
+    void pressed()
+    {
+        const Seam* s = seamOf(*m_press);
+        if (!s)
+            return;
+        const Skin a = skin(s->a), b = skin(s->b);
+        const double y1 = -kThick * 1.1, y2 = -kThick * 2.2;
+        const auto leg = [&](double from, bool left, double y) {
+            return Polyline{{from, 0}, {0, 0}, {0, y}, {left ? -kFlap : kFlap, y}};
+        };
+        // What lies nearer to the face is the allowance of the piece that it is pressed to.
+        const bool open = m_press->to == To::Open, left = m_press->to == To::First;
+        band(leg(-kReach, open || left, open || left ? y1 : y2), a);
+        band(leg(kReach, !open && left, open || !left ? y1 : y2), b);
+        if (m_press->to == To::First || m_press->to == To::Second)
+            add(Arrow{{{left ? 7.0 : -7.0, y2 - 6}, {left ? -kFlap - 4 : kFlap + 4, y2 - 6}}});
+        code(s->a, {-kReach + 5, 6});
+        code(s->b, {kReach - 5, 6});
+        if (!m_row)
+            return;
+        const double low = (open ? y1 : y2) - 3;
+        if (m_row->to != To::Second)
+            row(-kRow, low, 4), measure(-kRow, 0, 7, say("{}", Len(m_row->distance)));
+        if (m_row->to == To::Second || m_row->to == To::Open)
+            row(kRow, low, 4);
+        if (m_row->to == To::Second)
+            measure(0, kRow, 7, say("{}", Len(m_row->distance)));
+    }
+
+    /// Turned out: the seam at the very edge, both allowances within.
+    void rolled(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        if (!s)
+            return;
+        const double y = kThick * 1.75;
+        band({{-kReach, y}, {0, y}, {0, kThick * 0.55}, {-kFlap, kThick * 0.55}}, skin(s->a));
+        band({{-kReach, -y}, {0, -y}, {0, -kThick * 0.55}, {-kFlap * 0.7, -kThick * 0.55}}, skin(s->b));
+        row(-kRow, -y - 4, y + 4);
+        measure(-kRow, 0, y + 6, say("{}", Len(act.distance)));
+        code(s->a, {-kReach - 6, y});
+        code(s->b, {-kReach - 6, -y});
+    }
+
+    /// Stitched flat on a face, its edges turned in where they have allowances.
+    void onFace(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        if (!s)
+            return;
+        const Piece* first = p.piece(s->a.front().piece);
+        const bool aBelow = first && !first->edge(s->a.front().edge);
+        const auto &low = aBelow ? s->a : s->b, &up = aBelow ? s->b : s->a;
+        band({{-kReach * 0.7, 0}, {kReach, 0}}, skin(low));
+        if (act.verb == Verb::Window) {
+            const double y = -kThick * 1.1;
+            m_scene.items.clear();
+            band({{-kReach, 0}, {0, 0}, {0, y}, {-kFlap, y}}, skin(low));
+            band({{-kReach, 2 * y}, {1.5, 2 * y}, {1.5, y / 2}, {-2, y / 2}}, skin(up));
+            code(low, {-kReach - 6, 2});
+            code(up, {-kReach - 6, 2 * y - 1});
+            return;
+        }
+        const Piece* upper = p.piece(up.front().piece);
+        const Edge* edge = upper ? upper->edge(up.front().edge) : nullptr;
+        const double y = kThick * 2.2;
+        if (edge && edge->allowance > 0.5)
+            band({{kReach, y}, {0, y}, {0, kThick * 1.1}, {kFlap, kThick * 1.1}}, skin(up));
+        else
+            band({{kReach, kThick * 1.1}, {0, kThick * 1.1}}, skin(up));
+        row(3.5, -4, y + 4);
+        code(low, {-kReach * 0.7 + 4, -5});
+        code(up, {kReach - 5, y + 5});
+    }
+
+    /// A zip beside what it is sewn to.
+    void zip(const Act& act)
+    {
+        const Skin face = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
+        const double y = kThick * 1.1;
+        band({{-20, 0}, {-2.2, 0}}, Skin::Tape, kThick * 0.7);
+        band({{2.2, 0}, {20, 0}}, Skin::Tape, kThick * 0.7);
+        Polyline chain;
+        for (int i = 0; i < 20; ++i)
+            chain.push_back(polar(2 * pi * i / 20) * 3.2);
+        add(Surface{chain, Skin::Metal});
+        const bool both = act.verb == Verb::InsertZip;
+        for (const double side : {-1.0, 1.0}) {
+            if (side > 0 && !both)
+                break;
+            band({{side * kReach, y}, {side * 7, y}, {side * 7, y + 0.1}, {side * 7, y}, {side * 18, y}}, face);
+            if (act.pieces.size() > 1)
+                band({{side * kReach, -y}, {side * 7, -y}}, skin(act.pieces.back()));
+            row(side * 10, -y - 4, y + 4);
+        }
+        if (both)
+            measure(7, 10, y + 6, say("{}", Len(act.distance)));
+        else
+            measure(-20, -10, y + 6, say("{}", Len(act.distance)));
+    }
+
+    void fold(const Act& act)
+    {
+        switch (act.verb) {
+        case Verb::FoldStrip: return strip(act);
+        case Verb::Hem: return hem(act);
+        case Verb::FoldIn: return foldIn(act);
+        case Verb::Bind: return bound(act);
+        case Verb::WrapCord: return cord(act);
+        case Verb::Paint: return painted(act);
+        case Verb::DropIn: return droppedIn(act);
+        default: return;
+        }
+    }
+
+    /// A strap cut through: as often as its cloth is wide.
+    void strip(const Act& act)
+    {
+        const Piece* piece = act.pieces.empty() ? nullptr : p.piece(act.pieces.front());
+        if (!piece || act.distance <= 0)
+            return;
+        const Skin s = skinOf(*piece);
+        const Box box = boundsOf(piece->cut);
+        const double times = std::min(box.width(), box.height()) / act.distance, w = 40, y = kThick;
+        if (times > 3)
+            band({{3, y * 0.55}, {w, y * 0.55}, {w, y * 1.65}, {0, y * 1.65}, {0, -y * 1.65}, {w, -y * 1.65},
+                     {w, -y * 0.55}, {3, -y * 0.55}},
+                s);
+        else if (times > 1.6)
+            band({{w / 2 - 1, -y * 0.6}, {0, -y * 0.6}, {0, y * 0.6}, {w, y * 0.6}, {w, -y * 0.6},
+                     {w / 2 + 1, -y * 0.6}},
+                s);
+        else
+            band({{0, 0}, {w, 0}}, s);
+        for (const double x : {4.0, w - 4})
+            row(x, -y * 1.65 - 4, y * 1.65 + 4);
+        measure(0, w, y * 1.65 + 7, say("{}", Len(act.distance)));
+    }
+
+    void hem(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
+        const double y = kThick * 1.15;
+        if (act.taken > act.distance + 0.5)
+            band({{-kReach, 0}, {0, 0}, {0, 2 * y}, {-17, 2 * y}, {-17, y}, {-5, y}}, s);
+        else
+            band({{-kReach, 0}, {0, 0}, {0, y}, {-17, y}}, s);
+        row(-14.5, -4, 2 * y + 4);
+        measure(-17, 0, 2 * y + 6, say("{}", Len(act.distance)));
+    }
+
+    void foldIn(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
+        const double y = kThick * 1.15;
+        band({{-kReach, 0}, {0, 0}, {0, y}, {-kFlap, y}}, s);
+        measure(-kFlap, 0, y + 5, say("{}", Len(act.distance)));
+    }
+
+    void bound(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        const Skin tape = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
+        const double y = kThick * 0.55;
+        band({{-kReach, y}, {0, y}}, s ? skin(s->a) : Skin::Shell);
+        band({{-kReach, -y}, {0, -y}}, s ? skin(s->b) : Skin::Lining);
+        const double o = kThick * 1.75;
+        band({{-6, o + kThick}, {-12, o + kThick}, {-12, o}, {2.6, o}, {2.6, -o}, {-12, -o}, {-12, -o - kThick},
+                 {-6, -o - kThick}},
+            tape);
+        row(-9.5, -o - kThick - 4, o + kThick + 4);
+    }
+
+    void cord(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
+        const double r = 6;
+        Polyline round, wrap{{-kReach * 0.8, kThick * 0.6}, {-r * 1.3, kThick * 0.6}};
+        for (int i = 0; i < 24; ++i)
+            round.push_back(polar(2 * pi * i / 24) * r);
+        for (int i = -12; i <= 12; ++i)
+            wrap.push_back(polar(-pi * 0.85 * i / 12) * (r + kThick / 2));
+        wrap.push_back({-r * 1.3, -kThick * 0.6});
+        wrap.push_back({-kReach * 0.8, -kThick * 0.6});
+        add(Surface{round, Skin::Padding});
+        band(wrap, s);
+        row(-r * 1.5, -kThick * 1.2 - 4, kThick * 1.2 + 4, Kind::Sew);
+    }
+
+    void painted(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
+        for (const double y : {kThick * 0.55, -kThick * 0.55})
+            band({{-kReach, y}, {0, y}}, s);
+        band({{1.2, kThick * 1.2}, {1.2, -kThick * 1.2}}, Skin::Tape, kThick);
+    }
+
+    void droppedIn(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        const Skin a = s ? skin(s->a) : Skin::Shell, b = s ? skin(s->b) : Skin::Lining;
+        const double x = kThick * 1.8;
+        // Upright: the mouth is up.
+        band({{-x, -kReach}, {-x, 0}, {-kThick * 0.55, 0}, {-kThick * 0.55, -kFlap}}, a);
+        band({{x, -kReach}, {x, 0}, {kThick * 0.55, 0}, {kThick * 0.55, -kFlap}}, b);
+        add(Stroke{{{-x - 4, -5}, {x + 4, -5}}, Kind::Topstitch});
+        add(Word{{x + 13, -3}, say("{}", Len(act.distance))});
+    }
+
+    /// What goes through, and what it holds.
+    void set(const Act& act)
+    {
+        const auto f = std::find_if(p.fittings.begin(), p.fittings.end(), [&](const Fitting& each) {
+            return std::find(act.fittings.begin(), act.fittings.end(), each.key) != act.fittings.end();
+        });
+        if (f == p.fittings.end() || f->kind == Fitting::Kind::Zip)
+            return;
+        const Piece* piece = p.piece(f->piece);
+        const Skin s = piece ? skinOf(*piece) : Skin::Shell;
+        const double r = 11;
+        const auto metal = [&](double x0, double y0, double x1, double y1) {
+            add(Surface{{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}, Skin::Metal});
+        };
+        band({{-kReach, 0}, {kReach, 0}}, s);
+        if (f->kind == Fitting::Kind::Snap) {
+            band({{-20, -kThick * 1.1}, {20, -kThick * 1.1}}, Skin::Padding);
+            metal(-r, kThick * 0.6, r, kThick * 0.6 + 4.5);
+            metal(-r * 0.8, -kThick * 1.7 - 1.4, r * 0.8, -kThick * 1.7);
+            for (const double side : {-1.0, 1.0}) // prongs, bent outwards
+                add(Band{{{side * 4, kThick * 0.6}, {side * 4, -kThick * 1.7 - 2.6}, {side * 12, -kThick * 1.7 - 2.6}},
+                    1.2, Skin::Metal});
+        } else {
+            double low = -kThick * 0.55;
+            if (f->throughLining) {
+                band({{-kReach, -kThick * 1.1}, {kReach, -kThick * 1.1}}, Skin::Lining);
+                low -= kThick * 1.1;
+            } else
+                band({{-20, -kThick * 1.1}, {20, -kThick * 1.1}}, Skin::Padding), low -= kThick * 1.1;
+            metal(-1.8, low - 1, 1.8, kThick);
+            metal(-6, kThick * 0.55, 6, kThick * 0.55 + 2.4);
+            metal(-6, low - 2.4, 6, low);
+        }
+        if (f->size > 0)
+            measure(f->kind == Fitting::Kind::Snap ? -r : -6.0, f->kind == Fitting::Kind::Snap ? r : 6.0,
+                kThick * 0.6 + 9, say("{}", Len(f->size)));
+    }
+
+    /// Clips of a straight allowance, or notches out of a round one, as far apart as they have to be.
+    void clips(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        if (!s || s->allowance <= 0)
+            return;
+        double r = SideShape::none;
+        for (const auto* side : {&s->a, &s->b}) {
+            const SideShape shape = shapeOf(p, *side);
+            r = std::min({r, shape.convex, shape.concave});
+        }
+        const Skin cloth = otherSide(skin(act.verb == Verb::Clip && !shapeOf(p, s->b).bends() ? s->b : s->a));
+        const double R = 42, a = 11; // of the stitch line, of the allowance
+        const bool straight = r == SideShape::none;
+        Polyline outer, stitch, inner;
+        for (int i = -20; i <= 20; ++i) {
+            const double t = pi / 2 + i * 0.9 / 20;
+            const auto at = [&](double radius) {
+                return straight ? Point{i * 2.0, radius - R} : polar(t) * radius - Point{0, R};
+            };
+            outer.push_back(at(R + a)), stitch.push_back(at(R)), inner.push_back(at(R - 18));
+        }
+        Polyline cloth_ = outer;
+        cloth_.insert(cloth_.end(), inner.rbegin(), inner.rend());
+        add(Surface{cloth_, cloth});
+        add(Stroke{stitch, Kind::Sewn});
+        const bool notch = act.verb == Verb::Notch;
+        for (std::size_t i = 4; i + 1 < stitch.size(); i += 6) {
+            const Point tip = lerp(stitch[i], outer[i], 0.2);
+            if (notch)
+                add(Stroke{{outer[i - 1], tip, outer[i + 1]}, Kind::Cut});
+            else
+                add(Stroke{{outer[i], tip}, Kind::Cut});
+        }
+    }
+
+    const Pattern& p;
+    const Step& m_step;
+    Scene m_scene;
+    const Act *m_sew = nullptr, *m_press = nullptr, *m_row = nullptr, *m_roll = nullptr, *m_clip = nullptr,
+              *m_zip = nullptr, *m_onFace = nullptr, *m_set = nullptr, *m_fold = nullptr;
+};
+
+} // namespace
+
+Scene sectionOf(const Pattern& pattern, const Step& step) { return Section(pattern, step).scene(); }
+
+} // namespace tectonis

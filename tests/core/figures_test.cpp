@@ -1,0 +1,208 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Figures of steps: what lies on what is true to the pieces, for every form and part.
+#include "drawn.hpp"
+#include "english.hpp"
+#include "every_design.hpp"
+
+#include "editing/draft.hpp"
+#include "figures/figure.hpp"
+#include "figures/laid.hpp"
+#include "pattern/seam_shape.hpp"
+#include "sequence/order.hpp"
+
+#include <numeric>
+#include <set>
+
+using namespace tectonis;
+
+namespace {
+
+template <class Item> std::vector<const Item*> itemsOf(const Scene& scene)
+{
+    std::vector<const Item*> out;
+    for (const auto& item : scene.items)
+        if (const auto* is = std::get_if<Item>(&item))
+            out.push_back(is);
+    return out;
+}
+
+std::vector<const Stroke*> strokes(const Scene& scene, Stroke::Kind kind)
+{
+    auto all = itemsOf<Stroke>(scene);
+    std::erase_if(all, [&](const Stroke* s) { return s->kind != kind; });
+    return all;
+}
+
+double lengthOf(const std::vector<const Stroke*>& all)
+{
+    double sum = 0;
+    for (const Stroke* s : all)
+        for (std::size_t i = 1; i < s->line.size(); ++i)
+            sum += distance(s->line[i - 1], s->line[i]);
+    return sum;
+}
+
+Scene plan(const Pattern& p, const char* step)
+{
+    REQUIRE(p.step(step));
+    return planOf(p, *p.step(step));
+}
+
+bool shows(const Scene& scene, const char* code)
+{
+    const auto all = itemsOf<Word>(scene);
+    return std::any_of(all.begin(), all.end(), [&](const Word* w) { return words(w->text) == code; });
+}
+
+bool has(const Scene& scene, Skin skin)
+{
+    const auto all = itemsOf<Surface>(scene);
+    return std::any_of(all.begin(), all.end(), [&](const Surface* s) { return s->skin == skin; });
+}
+
+} // namespace
+
+TEST_CASE("Two layers that are turned lie on each other edge to edge: their hands are right, in every design and size")
+{
+    int pairs = 0;
+    everyPattern([&](const std::string& name, const Design&, const Pattern& p) {
+        for (const auto& s : p.seams) {
+            if (s.stitch != "construction" || piecesOf(s.a).size() != 1 || piecesOf(s.b).size() != 1
+                || s.a.front().piece == s.b.front().piece || std::abs(s.ease) > 0.01)
+                continue;
+            const Piece &below = *p.piece(s.a.front().piece), &above = *p.piece(s.b.front().piece);
+            if (std::abs(areaOf(above.cut) / areaOf(below.cut) - 1) > 0.005 || below.role != above.role
+                || p.lengthOfSide(s.a) < 0.2 * lengthOf(below.cut))
+                continue;
+            INFO(name << ", " << s.key.text());
+            const auto laid = laidOver(p, s.b, runOf(p, s.a), insideLeft(p, s.a), 1);
+            REQUIRE(laid);
+            ++pairs;
+            Polyline outline = flattened(below.cut, 0.2);
+            outline.push_back(outline.front());
+            double off = 0;
+            for (const Point q : flattened(above.cut, 0.2))
+                off = std::max(off, distanceTo(outline, (*laid)(q)));
+            CHECK(off < 3); // mm: edges at a mouth may have other allowances
+        }
+    });
+    CHECK(pairs > 100);
+}
+
+TEST_CASE("Every step of every design has a figure, within bounds, and of what is sewn the whole length is bold")
+{
+    int sewn = 0, drawn = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        const Pattern p = medium(d);
+        for (const auto& step : p.steps) {
+            INFO(name << ", " << step.id.text());
+            const Scene scene = planOf(p, step);
+            const Box box = boundsOf(scene);
+            CHECK(!scene.empty());
+            CHECK((box.width() < 6000 && box.height() < 6000));
+            const Act* act = leadingAct(step);
+            ++drawn;
+            if (!act || act->verb != Act::Verb::Sew || act->seams.size() != 1)
+                continue;
+            const Seam& s = *p.seam(act->seams.front());
+            const auto copies = [](const std::vector<EdgeUse>& side) {
+                std::set<std::pair<PieceId, int>> out;
+                for (const auto& use : side)
+                    out.insert({use.piece, use.copy});
+                return out.size();
+            };
+            if (copies(s.a) > 1 && copies(s.b) > 1)
+                continue; // all round: only a stretch is shown
+            ++sewn;
+            const double expected = s.lengthA - s.open - s.openStart - s.openEnd;
+            CHECK(lengthOf(strokes(scene, Stroke::Kind::Sew)) == Approx(expected).epsilon(0.02));
+        }
+    });
+    CHECK(drawn > 3000);
+    CHECK(sewn > 500);
+}
+
+TEST_CASE("Worked order A in figures: the flap on the lower back, gusset round the panel, gap left open, board goes in")
+{
+    const Pattern p = medium(newDesign("gusseted-satchel"));
+    // The flap lies on the lower back, its lining towards you, and hangs down from the edge that will catch it.
+    const Scene flap = plan(p, "flap.baste");
+    CHECK(shows(flap, "B2"));
+    CHECK(shows(flap, "LD"));
+    const auto surfaces = itemsOf<Surface>(flap);
+    REQUIRE(surfaces.size() == 2);
+    CHECK(surfaces[0]->skin == Skin::Shell);
+    CHECK(surfaces[1]->skin == Skin::Lining);
+    Box back, over;
+    for (const Point q : surfaces[0]->outline)
+        back.add(q);
+    for (const Point q : surfaces[1]->outline)
+        over.add(q);
+    CHECK(over.y1 == Approx(back.y1).margin(1)); // raw edges level
+    CHECK(over.y0 < back.y1 - 100);              // pointing down
+    // The panel lies right side up, both halves of the gusset stand round it wrong side out.
+    const Scene gusset = plan(p, "front-gusset");
+    CHECK(has(gusset, Skin::Shell));
+    CHECK(has(gusset, Skin::ShellWrong));
+    CHECK(lengthOf(strokes(gusset, Stroke::Kind::Sew)) == Approx(p.seam("front-gusset")->lengthA).epsilon(0.01));
+    CHECK(strokes(gusset, Stroke::Kind::Mark).size() >= 3);
+    // A gap of the opening's length.
+    const Scene lining = plan(p, "lining.front-gusset");
+    const Seam& s = *p.seam("lining.front-gusset");
+    CHECK(s.open > 100);
+    CHECK(lengthOf(strokes(lining, Stroke::Kind::Sew)) == Approx(s.lengthA - s.open).epsilon(0.01));
+    // Allowances of the seam over the flap lie towards the lower back, a row beside it.
+    const Scene join = sectionOf(p, *p.step("flap.join"));
+    CHECK(itemsOf<Band>(join).size() == 2);
+    CHECK(itemsOf<Arrow>(join).size() == 1);
+    CHECK(strokes(join, Stroke::Kind::Topstitch).size() == 1);
+    // Numbers in a section are the pattern's.
+    const Scene level = sectionOf(p, *p.step("front-gusset"));
+    CHECK(shows(level, "10 mm"));
+    CHECK(itemsOf<Arrow>(plan(p, "turn")).size() == 1);
+    CHECK(itemsOf<Arrow>(plan(p, "mouth")).size() == 1);
+}
+
+TEST_CASE("The part so far grows: what is joined by a step is folded, and in the end it is the whole bag")
+{
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        const Design d = newDesign(form->id());
+        const Pattern p = medium(d);
+        const Mockup mockup = mockupOf(d, p);
+        std::vector<std::size_t> order(p.steps.size());
+        std::iota(order.begin(), order.end(), 0u);
+        std::size_t most = 0;
+        for (const auto& step : p.steps)
+            most = std::max(most, joinedBy(p, order, step.id).size());
+        CHECK(most + 2 >= p.pieces.size()); // a strap is threaded last and a card is glued in
+        const auto& last = p.steps.back();
+        CHECK(!soFar(p, mockup, joinedBy(p, order, last.id)).empty());
+        const auto& first = *std::find_if(
+            p.steps.begin(), p.steps.end(), [](const Step& s) { return s.kind != StepKind::Interline; });
+        CHECK(joinedBy(p, order, first.id).size() < 4);
+    }
+}
+
+TEST_CASE("A strip stood round an edge: along the edge as along the strip, squeezed inwards, mitred at corners")
+{
+    const Run strip = lineRun({{0, 0}, {200, 0}}), square = lineRun({{100, 0}, {100, 100}, {0, 100}});
+    // Going up, then left: the inside lies to the left.
+    const StoodRound round(strip, true, square, 0, 200, true, 0.5);
+    const Polyline there = round({{0, 0}, {100, 0}, {200, 0}, {200, 20}, {100, 20}, {0, 20}});
+    Box box;
+    for (const Point q : there)
+        box.add(q);
+    CHECK(box.x1 == Approx(100).margin(0.01));
+    CHECK(box.y1 == Approx(100).margin(0.01));
+    CHECK(std::any_of(there.begin(), there.end(), [](Point q) { return distance(q, {90, 0}) < 0.01; }));
+    CHECK(std::any_of(there.begin(), there.end(), [](Point q) { return distance(q, {0, 90}) < 0.01; }));
+    CHECK(std::any_of(there.begin(), there.end(), [](Point q) { return distance(q, {90, 90}) < 0.01; })); // the mitre
+    // Nothing of the inner edge comes nearer to the edge than its depth.
+    for (const Point q : there)
+        CHECK((q.x > 99.9 || q.y > 99.9 || (q.x < 90.01 && q.y < 90.01) || q.x < 0.01 || q.y < 0.01
+            || std::abs(q.x - 95) < 5));
+    const Polyline half = cutOff({{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {5, 5}, {1, 0});
+    CHECK(half.size() == 4);
+    CHECK(std::abs(areaOf(lineRun({half[0], half[1], half[2], half[3], half[0]}))) == Approx(50));
+}
