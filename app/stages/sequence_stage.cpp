@@ -5,6 +5,7 @@
 #include "fonts.hpp"
 #include "pattern/labels.hpp"
 #include "picture.hpp"
+#include "practice_dialog.hpp"
 #include "qtext.hpp"
 #include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
@@ -573,6 +574,11 @@ private:
                    hidden = m_document.pattern().hidden.contains(step->id),
                    wished = std::any_of(design.wishes.begin(), design.wishes.end(),
                        [&](const Wish&w) { return w.first == id || w.then == id; });
+        m_menu
+            ->addAction(spoken("&Practise the order on this bag…"), this,
+                [this] { PracticeDialog(m_document, this, std::random_device()()).exec(); })
+            ->setObjectName("practise");
+        m_menu->addSeparator();
         m_menu->addAction(spoken("&Add a step of your own behind it…"), this, [this, id] { addStep(id); })
             ->setObjectName("step.add");
         m_menu->addAction(spoken("&Write your own words for it…"), this, [this, id] { writeWords(id); })

@@ -19,6 +19,7 @@
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QProgressBar>
 #include <QPushButton>
@@ -247,13 +248,24 @@ private:
         side.addWidget(heading(spoken("Write")));
         auto* list = new QVBoxLayout;
         list->setSpacing(2);
+        // What a maker gets has a button each; the rest shares one.
+        constexpr int kButtons = 4;
+        auto* more = new QMenu(this);
         for (const Exporter& exporter : exporters()) {
-            auto* b = new QPushButton(text(exporter.label) + "…");
-            b->setObjectName(QString("write.") + exporter.id);
-            b->setMaximumHeight(25); // all of them and the printer's scale have room below one another
-            connect(b, &QPushButton::clicked, this, [this, &exporter] { ask(exporter); });
-            list->addWidget(b);
+            const QString name = text(exporter.label) + "…";
+            if (list->count() < kButtons) {
+                auto* b = new QPushButton(name);
+                b->setObjectName(QString("write.") + exporter.id);
+                connect(b, &QPushButton::clicked, this, [this, &exporter] { ask(exporter); });
+                list->addWidget(b);
+            } else
+                more->addAction(name, this, [this, &exporter] { ask(exporter); })
+                    ->setObjectName(QString("write.") + exporter.id);
         }
+        auto* others = new QPushButton(spoken("More"));
+        others->setObjectName("write.more");
+        others->setMenu(more);
+        list->addWidget(others);
         side.addLayout(list);
         m_progress = new QProgressBar;
         m_progress->hide();

@@ -4,6 +4,7 @@
 
 #include "bench.hpp"
 #include "shell/stage_signs.hpp"
+#include "stages/practice_dialog.hpp"
 #include "theme.hpp"
 
 #include <QAbstractItemView>
@@ -304,6 +305,51 @@ TEST_CASE("Sequence: while a step is dragged to a forbidden place the reason sta
     over(first);
     QTest::qWait(500); // a tip goes slowly
     CHECK(QToolTip::text().isEmpty());
+}
+
+TEST_CASE("Practice: the planted mistake is found by hand, told with its reason, and the score is kept")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    const PracticeScore before = PracticeScore::load();
+    auto& practice = *new PracticeDialog(s.window.document(), &s.window, 4); // the window's
+    practice.QDialog::show();
+    s.settle();
+    auto* list = practice.findChild<QListWidget*>("practiceSteps");
+    auto* told = practice.findChild<QLabel*>("practiceTold");
+    auto* score = practice.findChild<QLabel*>("practiceScore");
+    REQUIRE(practice.solution().size() == 2);
+    REQUIRE(list->count() > 20);
+    const auto points = [&](int right, int tried) {
+        return QString("%1 of %2 at once").arg(before.right + right).arg(before.tried + tried);
+    };
+    const auto choose = [&](int row) {
+        list->scrollToItem(list->item(row));
+        QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(list->item(row)).center());
+        QTest::mouseClick(practice.findChild<QPushButton*>("practiceAnswer"), Qt::LeftButton);
+    };
+    const auto right = practice.solution();
+    int wrong = 0;
+    while (std::find(right.begin(), right.end(), wrong) != right.end())
+        ++wrong;
+    choose(wrong);
+    CHECK(told->text().contains("may stand here"));
+    CHECK(score->text() == points(0, 1));
+    choose(right.front());
+    CHECK(told->text().startsWith("Yes."));
+    CHECK(told->text().contains("but"));
+    CHECK(score->text() == points(0, 1)); // the first answer counts
+    QTest::mouseClick(practice.findChild<QPushButton*>("practiceMistake"), Qt::LeftButton);
+    choose(practice.solution().back());
+    CHECK(score->text() == points(1, 2));
+    QTest::mouseClick(practice.findChild<QPushButton*>("practiceOrder"), Qt::LeftButton);
+    CHECK(list->count() == 7);
+    QTest::mouseClick(practice.findChild<QPushButton*>("practiceAnswer"), Qt::LeftButton);
+    CHECK(told->text().startsWith("Not yet."));
+    CHECK(PracticeScore::load().tried == before.tried + 3);
+    CHECK(PracticeScore::load().right == before.right + 1);
+    practice.close();
+    s.settle();
 }
 
 TEST_CASE("Dry run: it plays by itself and stops at the end")

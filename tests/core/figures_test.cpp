@@ -9,6 +9,7 @@
 #include "figures/laid.hpp"
 #include "pattern/seam_shape.hpp"
 #include "sequence/order.hpp"
+#include "sequence/rules.hpp"
 
 #include <numeric>
 #include <set>
@@ -205,4 +206,66 @@ TEST_CASE("A strip stood round an edge: along the edge as along the strip, squee
     const Polyline half = cutOff({{0, 0}, {10, 0}, {10, 10}, {0, 10}}, {5, 5}, {1, 0});
     CHECK(half.size() == 4);
     CHECK(std::abs(areaOf(lineRun({half[0], half[1], half[2], half[3], half[0]}))) == Approx(50));
+}
+
+TEST_CASE("What is stitched on lies as its seam lists it: right side up, from the same start, in every design")
+{
+    int laidOn_ = 0;
+    forEveryDesign([&](const std::string& name, const Design& d) {
+        const Pattern p = medium(d);
+        for (const auto& s : p.seams)
+            for (const auto& [up, low] : {std::pair{&s.a, &s.b}, {&s.b, &s.a}})
+                for (const auto& o : p.overlays) {
+                    const Piece* face = p.piece(low->front().piece);
+                    if (s.stitch != "topstitch" || up->front().piece != o.piece || up->front().copy > 0 || !face
+                        || face->edge(low->front().edge) || std::abs(s.ease) > 0.01)
+                        continue;
+                    if (std::count_if(p.overlays.begin(), p.overlays.end(),
+                            [&](const Overlay& each) { return each.piece == o.piece; })
+                        > 1)
+                        continue; // which of the copies the seam is about, the overlay does not say
+                    // A boxed pocket's sides come together only when its corners are sewn.
+                    bool joined = true;
+                    for (std::size_t k = 1; k < up->size(); ++k)
+                        joined &= distance(endOf(p.runOf((*up)[k - 1])), startOf(p.runOf((*up)[k]))) < 0.01;
+                    if (!joined)
+                        continue;
+                    INFO(name << ", " << s.key.text());
+                    const auto laid = laidOn(runOf(p, *up), runOf(p, *low), false, 1);
+                    REQUIRE(laid);
+                    ++laidOn_;
+                    const Box box = boundsOf(p.piece(o.piece)->cut);
+                    for (const Point q : {Point{box.x0, box.y0}, {box.x1, box.y0}, {box.x0, box.y1}})
+                        CHECK(distance((*laid)(q), o.placement(q)) < 1);
+                }
+    });
+    CHECK(laidOn_ > 100);
+}
+
+TEST_CASE("The table: each piece lies in one part, and the parts are those that the dry run tells, after every step")
+{
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        const Pattern p = medium(newDesign(form->id()));
+        std::vector<std::size_t> order(p.steps.size());
+        std::iota(order.begin(), order.end(), 0u);
+        const auto states = dryRun(p, order);
+        for (std::size_t i = 0; i < order.size(); ++i) {
+            INFO(p.steps[i].id.text());
+            const auto table = tableAfter(p, order, i + 1);
+            std::set<WorkId> told(states[i].parts.begin(), states[i].parts.end()), shown;
+            std::map<PieceId, int> times;
+            for (const auto& [part, pieces] : table) {
+                shown.insert(part);
+                for (const auto& piece : pieces)
+                    ++times[piece];
+            }
+            CHECK(shown == told);
+            CHECK(times.size() == p.pieces.size());
+            for (const auto& [piece, n] : times) {
+                INFO(piece.text());
+                CHECK(n == 1);
+            }
+        }
+    }
 }

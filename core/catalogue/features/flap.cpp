@@ -173,7 +173,7 @@ public:
         d.add(Seam{.key = f.key("on"),
             .name = say("Flap on the {}", what),
             .a = {{face.key, line}},
-            .b = {{outer, "hinge", 0, true}},
+            .b = {{outer, "hinge"}}, // upside down: it points up
             .stitch = "topstitch"});
         Step on{.id = f.key("on"),
             .title = say("Stitch the flap onto the {}", what),

@@ -125,20 +125,12 @@ public:
         d.addBeforeUse(
             Step{.id = f.key(back ? "on back" : "on front"),
                 .title = say("Stitch a handle onto the {}", within(face.name)),
-                .acts = {act::note(f("fold") > 0
-                                 ? say("Lay the ends on their placement lines, folded under by {}.", Len(f("fold")))
-                                 : say("Lay the ends on their placement lines, raw ends sealed.")),
-                    act::note(
-                        say("Box-X stitch from the lower edge up to {} below the mouth's stitch line.", Len(12)))},
+                .acts = {{.verb = Act::Verb::BoxOn, .pieces = {f.id, face.key}, .distance = 12, .taken = f("fold")}},
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},
                 .yields = face.key,
-                .pieces = {f.id, face.key},
-                .stitch = say("3 mm, lockstitch 301, box-X"),
-                .tools = {say("sewing machine")},
-                .check = say("The handle is not twisted."),
-                .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
+                .pieces = {f.id, face.key}},
             face.key);
     }
 };

@@ -310,7 +310,8 @@ public:
                     act::roll({f.key("lid")}, 3.2),
                     {.verb = Act::Verb::Note,
                         .seams = {f.key("lid.on")},
-                        .note = say("Lay the hinge on its line, pointing away from the pocket; sew.")},
+                        .note = say(
+                            "Lay the hinge on its line, right sides together, pointing away from the pocket; sew.")},
                     act::note(say("Fold it down over the pocket's mouth and sew again {} below.", Len(6.4)))},
                 .kind = StepKind::Flat,
                 .phase = site.phase,

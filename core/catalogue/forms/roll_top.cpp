@@ -244,8 +244,10 @@ public:
             .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}});
         d.add(Step{.id = "strap.on",
             .title = say("Sew the straps to the back"),
-            .acts = {act::stitchOn({"strap.on left", "strap.on right"}),
-                act::note(say("The straps point up; fold them down over the row and box-X over {}.", Len(25)))},
+            // Laid as they hang in the end: turned over the row they would show their underside.
+            .acts = {act::note(say("Fold the open end of each strap under by {}. The straps point down.",
+                         Len(d("allowance.body")))),
+                act::stitchOn({"strap.on left", "strap.on right"}), act::note(say("Box-X stitch over {}.", Len(25)))},
             .kind = StepKind::Flat,
             .phase = "Shell back",
             .consumes = {"back", "straps"},

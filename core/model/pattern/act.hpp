@@ -36,21 +36,23 @@ struct Act {
         OpenZip,   ///< zips
         SewTape, ///< one tape of zips, @c distance from its edge, between pieces.front() and pieces.back(), then turned
                  ///< away and topstitched
-        SliderOn,     ///< zips
-        SealEnds,     ///< ends of zips with pieces.front(), a tab
-        Hem,          ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
-        FoldIn,       ///< allowances of pieces.front() to the wrong side, @c distance wide
-        JoinStrips,   ///< the cut copies of pieces.front(), a strip, to one length
-        Bind,         ///< raw edges of seams with pieces.front()
-        WrapCord,     ///< pieces.front() round its cord, sewn close to it
-        Box,          ///< corners: each is pulled apart until its seams lie on each other
-        Glue,         ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
-        Paint,        ///< raw edges of pieces.front()
-        ThreadStrap,  ///< pieces.front() through its hardware
-        ThreadTails,  ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out
-        ThreadCord,   ///< @c distance of cord
-        Trim,         ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours
-        Ring,         ///< pieces.front() through its fittings and folded in half over them
+        SliderOn,    ///< zips
+        SealEnds,    ///< ends of zips with pieces.front(), a tab
+        Hem,         ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
+        FoldIn,      ///< allowances of pieces.front() to the wrong side, @c distance wide
+        JoinStrips,  ///< the cut copies of pieces.front(), a strip, to one length
+        Bind,        ///< raw edges of seams with pieces.front()
+        WrapCord,    ///< pieces.front() round its cord, sewn close to it
+        Box,         ///< corners: each is pulled apart until its seams lie on each other
+        Glue,        ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
+        Paint,       ///< raw edges of pieces.front()
+        ThreadStrap, ///< pieces.front() through its hardware
+        ThreadTails, ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out
+        ThreadCord,  ///< @c distance of cord
+        Trim,        ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours
+        BoxOn, ///< ends of pieces.front(), a strap, on their lines on pieces.back(), @c taken folded under; box-X up to
+               ///< @c distance below the mouth's stitch line
+        Ring,  ///< pieces.front() through its fittings and folded in half over them
         JoinCoats,    ///< seams: shell and lining round the mouth, one put into the other right sides together
         DropIn,       ///< seams: the lining into the shell, both folded in, a row @c distance from the edge
         PutIn,        ///< pieces.front(), a board, onto the bottom between shell and lining

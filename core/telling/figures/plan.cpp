@@ -49,6 +49,7 @@ public:
         case Verb::DropIn: coats(m_act.verb == Verb::DropIn); break;
         case Verb::PutIn: boardIn(); break;
         case Verb::Box: boxed(); break;
+        case Verb::BoxOn: boxedOn(); break;
         default: break;
         }
         if (m_scene.items.empty())
@@ -715,6 +716,34 @@ private:
         add(Word{{0, cut ? 14.0 : w + 14}, say("{}", Len(s->lengthA))});
     }
 
+    /// A strap's ends on their lines, the strap itself leaving upwards, each end boxed and crossed.
+    void boxedOn()
+    {
+        const Piece *strap = p.piece(m_act.pieces.front()), *face = p.piece(m_act.pieces.back());
+        if (!strap || !face)
+            return;
+        lower({face});
+        const Box box = boundsOf(face->cut);
+        codeAt(*face, {box.centre().x, box.y0 + 0.3 * box.height()});
+        for (const auto& l : face->lines) {
+            if (l.owner != m_step.id.owner() || l.kind != FaceLine::Kind::Placement)
+                continue;
+            Box end;
+            for (const Point q : flattened(l.run, kStep))
+                end.add(q);
+            const double out = std::max(30.0, box.y1 + 40 - end.y1);
+            add(Surface{
+                {{end.x0, end.y0}, {end.x1, end.y0}, {end.x1, end.y1 + out}, {end.x0, end.y1 + out}}, skinOf(*strap)});
+            const double in = std::min(3.5, end.width() / 6);
+            const Point a{end.x0 + in, end.y0 + in}, b{end.x1 - in, end.y0 + in}, c{end.x1 - in, end.y1 - in},
+                d{end.x0 + in, end.y1 - in};
+            stroke({a, b, c, d, a}, Kind::Topstitch);
+            stroke({a, c}, Kind::Topstitch);
+            stroke({b, d}, Kind::Topstitch);
+            codeAt(*strap, {end.centre().x, end.y1 + out - 12});
+        }
+    }
+
     void boardIn()
     {
         const Piece* board = p.piece(m_act.pieces.front());
@@ -877,6 +906,7 @@ int weight(Verb verb)
     case Verb::SewTape:
     case Verb::InsertZip: return 8;
     case Verb::Sew: return 7;
+    case Verb::BoxOn:
     case Verb::StitchOn: return 6;
     case Verb::Lay:
     case Verb::Line: return 5;

@@ -99,6 +99,7 @@ private:
         case Verb::FoldInHalf:
         case Verb::FoldIn: return 0.5 * copies(act);
         case Verb::Hem: return 1.5 * copies(act);
+        case Verb::BoxOn: return 2; // a box with both diagonals at each end
         case Verb::Ring: return 0.5 * copies(act);
         case Verb::Set: return set(act);
         case Verb::Window: return 3;

@@ -244,6 +244,7 @@ private:
         case Verb::ThreadTails: return threadTails(act);
         case Verb::ThreadCord: return threadCord(act);
         case Verb::Trim: return trim(act);
+        case Verb::BoxOn: return boxOn(act);
         case Verb::Ring: return ring(act);
         case Verb::JoinCoats: return joinCoats(act);
         case Verb::DropIn: return dropIn(act);
@@ -786,6 +787,19 @@ private:
         tool(say("scissors"));
         if (act.distance > 0)
             check(say("The mouth is level all round."));
+    }
+
+    void boxOn(const Act& act)
+    {
+        add(act.taken > 0 ? say("Lay the ends of one {} on their lines on the {}, folded under by {}.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.taken))
+                          : say("Lay the ends of one {} on their lines on the {}, raw ends sealed.",
+                              nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+        add(say("Box-X stitch from the lower edge up to {} below the mouth's stitch line.", Len(act.distance)));
+        machine();
+        stitch(say("3 mm, lockstitch 301, box-X"));
+        check(say("It is not twisted."));
+        caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
     }
 
     void ring(const Act& act)
