@@ -78,6 +78,7 @@ Scene soFar(const Pattern& pattern, const Mockup& mockup, const std::set<PieceId
         double depth;
         bool outside; ///< its outside looks at the viewer
         double light, pass = 0;
+        double ahead = 0; ///< how far before the bag's middle, seen level: what hangs above it is not nearer for that
     };
     std::vector<Seen> seen;
     std::set<PieceId> shown;
@@ -104,8 +105,22 @@ Scene soFar(const Pattern& pattern, const Mockup& mockup, const std::set<PieceId
     if (shown.size() < 2)
         return {};
     double middle = 0;
+    for (auto& s : seen) {
+        for (const Vec3 v : s.facet->corners)
+            s.ahead += (v.x * back.x + v.z * back.z) / double(s.facet->corners.size());
+        middle += s.ahead / double(seen.size());
+    }
+    // A strap as a whole hangs before the bag or behind it.
+    std::map<std::pair<PieceId, int>, std::pair<double, int>> straps;
     for (const auto& s : seen)
-        middle += s.depth / double(seen.size());
+        if (s.facet->kind == "strap" || s.facet->kind == "metal") {
+            auto& [sum, count] = straps[{s.facet->piece, s.facet->copy}];
+            sum += s.ahead, ++count;
+        }
+    for (auto& s : seen)
+        if (const auto at = straps.find({s.facet->piece, s.facet->copy});
+            at != straps.end() && (s.facet->kind == "strap" || s.facet->kind == "metal"))
+            s.ahead = at->second.first / at->second.second;
     const bool inShell = std::any_of(seen.begin(), seen.end(),
         [](const Seen& s) { return s.facet->coat != Coat::Lining && s.facet->kind == "cloth"; });
     // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
@@ -115,7 +130,7 @@ Scene soFar(const Pattern& pattern, const Mockup& mockup, const std::set<PieceId
         if (s.facet->coat == Coat::Lining)
             s.pass = s.outside ? 2 + 0.1 * on : inShell ? -1 : 2.5; // a lining looks inwards
         else if (kind == "strap" || kind == "metal")
-            s.pass = s.depth < middle ? 0 : 6;
+            s.pass = s.ahead < middle ? 0 : 6;
         else if (kind == "flap")
             s.pass = s.outside ? 6 : 0;
         else if (kind == "inner")
