@@ -129,7 +129,7 @@ protected:
         for (const auto& part : bulk.parts)
             for (int i = 0; i < part.times; ++i, ++k) {
                 const double h = part.each * scale;
-                const bool inter = part.interlining;
+                const bool inter = part.layer != nullptr;
                 p.setPen(QPen(t.dark ? QColor(0xB9B1A3) : QColor(0x5A4F43), 1));
                 p.setBrush(inter ? t.interlining : k % 2 ? t.shell.darker(108) : t.shell);
                 p.drawRect(QRectF(left, y - h, w, h));
@@ -139,8 +139,9 @@ protected:
                     p.setFont(pixelFont(11));
                     p.drawText(QRectF(left + w + 8, labelY - 8, width() - left - w - 10, 16),
                         Qt::AlignLeft | Qt::AlignVCenter,
-                        (part.times > 1 ? QString("%1 × ").arg(part.times) : QString()) + text(part.label).left(24)
-                            + "  " + m_document.len(part.each * part.times));
+                        (part.times > 1 ? QString("%1 × ").arg(part.times) : QString())
+                            + text(part.label(m_document.pattern())).left(24) + "  "
+                            + m_document.len(part.each * part.times));
                 }
                 y -= h;
             }
@@ -275,7 +276,7 @@ public:
             const double limit = m_document.design().workshop.machineLimit;
             DocketGroup seam{spoken("Seam: {}", text(s->name)), {}};
             for (const auto& part : bulk.parts)
-                seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label)),
+                seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label(m_document.pattern()))),
                     m_document.len(part.each * part.times), {}});
             seam.rows.push_back({spoken("Under the foot"), m_document.len(bulk.underFoot),
                 {spoken("the sum of the rows above")}, bulk.underFoot > limit});

@@ -305,7 +305,7 @@ TEST_CASE("Two patches at both ends of an edge lie there once, not on each other
     for (const auto& seam : p.seams) {
         int times = 0;
         for (const auto& part : bulkAt(p, seam).parts)
-            times += part.label == p.piece("corner")->name ? part.times : 0;
+            times += part.label(p) == p.piece("corner")->name ? part.times : 0;
         held = std::max(held, times);
     }
     CHECK(held == 1);

@@ -5,11 +5,20 @@
 
 #include <catch2/catch.hpp>
 
+#include <deque>
 #include <random>
+#include <span>
 
 using namespace tectonis;
 
 namespace {
+
+/// Edges of an outline do not hold their runs: these are held until the tests are over.
+std::span<const Segment> kept(Run run)
+{
+    static std::deque<Run> all;
+    return all.emplace_back(std::move(run));
+}
 
 /// Rounded rectangle as edges, counter-clockwise, @p r on the two bottom corners.
 std::vector<OffsetEdge> roundedPanel(double w, double h, double r, double distance)
@@ -18,7 +27,7 @@ std::vector<OffsetEdge> roundedPanel(double w, double h, double r, double distan
         lineRun({{w, h}, {0, h}}), lineRun({{0, h}, {0, r}}), {Arc{{r, r}, r, pi, pi / 2}}};
     std::vector<OffsetEdge> out;
     for (const auto& run : runs)
-        out.push_back({run, distance, distance});
+        out.push_back({kept(run), distance, distance});
     return out;
 }
 
@@ -105,8 +114,8 @@ TEST_CASE("A bulging side of any turn, at corners of any sharpness, is offset as
                 const Point a = polar(turned - half) * r, b = polar(turned + half) * r,
                             in = polar(turned) * (r * std::cos(half));
                 const Point back = in - polar(turned) * (chord + 30);
-                const std::vector<OffsetEdge> edges{{{Arc{{0, 0}, r, turned - half, 2 * half}}, s, s},
-                    {lineRun({b, back}), s, s}, {lineRun({back, a}), s, s}};
+                const std::vector<OffsetEdge> edges{{kept({Arc{{0, 0}, r, turned - half, 2 * half}}), s, s},
+                    {kept(lineRun({b, back})), s, s}, {kept(lineRun({back, a})), s, s}};
                 INFO(turned << ", " << half << ", " << s);
                 CHECK(areaOf(offsetOutline(edges, 100))
                     == Approx(geos.bufferedArea(flattened(joined(edges), 0.0005), s)).epsilon(1e-3));
@@ -127,7 +136,7 @@ TEST_CASE("Corner treatments: mitre, blunt, square, folded back")
         std::vector<OffsetEdge> edges;
         const Point p[] = {{0, 0}, {100, 0}, {120, 80}, {-20, 80}};
         for (int i = 0; i < 4; ++i)
-            edges.push_back({lineRun({p[i], p[(i + 1) % 4]}), 10, 10, Corner::Mitre, false});
+            edges.push_back({kept(lineRun({p[i], p[(i + 1) % 4]})), 10, 10, Corner::Mitre, false});
         edges[1].corner = edges[2].corner = corner; // both ends of the top edge
         edges[2].hem = hem;
         return offsetOutline(edges);
@@ -153,7 +162,7 @@ TEST_CASE("Degenerate input: nothing gives nothing, zero-length edges are skippe
 {
     CHECK(offsetOutline({}).empty());
     auto edges = roundedPanel(100, 100, 20, 10);
-    edges.insert(edges.begin() + 1, OffsetEdge{lineRun({{80, 0}, {80, 0}}), 10, 10});
+    edges.insert(edges.begin() + 1, OffsetEdge{kept(lineRun({{80, 0}, {80, 0}})), 10, 10});
     CHECK(areaOf(offsetOutline(edges)) == Approx(areaOf(offsetOutline(roundedPanel(100, 100, 20, 10)))));
     // Inwards by more than the radius: the corners become sharp.
     CHECK(areaOf(offsetOutline(roundedPanel(100, 100, 8, -20))) == Approx(60 * 60));
@@ -164,4 +173,28 @@ TEST_CASE("selfCrossing finds a bow tie and passes a square")
     CHECK(selfCrossing({{0, 0}, {10, 10}, {10, 0}, {0, 10}, {0, 0}}));
     CHECK_FALSE(selfCrossing({{0, 0}, {10, 0}, {10, 10}, {0, 10}, {0, 0}}));
     CHECK_FALSE(containsOutline({{0, 0}, {10, 0}, {10, 10}, {0, 10}, {0, 0}}, {{2, 2}, {12, 2}, {2, 4}, {2, 2}}));
+}
+
+TEST_CASE("containsOutline agrees with GEOS on points in and about jagged outlines")
+{
+    const Geos geos;
+    std::mt19937 random(11);
+    const auto between = [&](double a, double b) { return std::uniform_real_distribution(a, b)(random); };
+    int inside = 0, outside = 0;
+    for (int round = 0; round < 60; ++round) {
+        const int n = 3 + round;
+        Polyline outer;
+        for (int i = 0; i < n; ++i)
+            outer.push_back(polar(2 * pi * i / n) * (i % 7 == 3 ? 80 : between(30, 160)));
+        outer.push_back(outer.front());
+        for (int i = 0; i < 40; ++i) {
+            const Point p{between(-170, 170), i % 5 == 0 ? outer[std::size_t(i) % outer.size()].y : between(-170, 170)};
+            if (distanceTo(outer, p) < 0.02)
+                continue;
+            const bool in = containsOutline(outer, {p});
+            (in ? inside : outside) += 1;
+            CHECK(in == geos.covers(outer, {p, p + Point{0.001, 0}, p + Point{0, 0.001}, p}, 0.001));
+        }
+    }
+    CHECK((inside > 400 && outside > 400));
 }

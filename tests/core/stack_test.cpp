@@ -228,7 +228,7 @@ TEST_CASE(
         const Pattern p = medium(d);
         const Bulk bulk = bulkAt(p, *p.seam("mouth"));
         const auto tab = std::find_if(
-            bulk.parts.begin(), bulk.parts.end(), [](const BulkPart& part) { return part.label == "Connector"; });
+            bulk.parts.begin(), bulk.parts.end(), [&](const BulkPart& part) { return part.label(p) == "Connector"; });
         INFO(cloth);
         REQUIRE(tab != bulk.parts.end());
         CHECK(tab->times == times);
@@ -431,7 +431,7 @@ TEST_CASE("A rule for a face holds for its parts when it is cut; a band keeps th
         [](const Layer& l) { return l.material == "foam-sewin"; }));
     // The lower part has no edge "top": its foam is not told to end 12 mm inside there.
     CHECK_THAT(exactly(q.piece("front.lower")->layers.at(0).trim), !Contains("top"));
-    CHECK(q.piece("front.lower")->layers.at(0).reach.at("below band") == 0);
+    CHECK(q.piece("front.lower")->layers.at(0).reachAt("below band")[0] == 0);
     setChoice(band, "band.site", "lining front");
     CHECK(medium(band).piece("lining.front.upper")->layers.empty());
 }

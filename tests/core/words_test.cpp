@@ -199,7 +199,7 @@ template <class Visit> void forEachMessage(const Pattern& p, const Visit& visit)
         const Bulk bulk = bulkAt(p, seam);
         visit(bulk.crossing);
         for (const auto& part : bulk.parts)
-            visit(part.label);
+            visit(part.label(p));
     }
     for (const auto& f : p.fittings)
         visit(f.name), visit(f.through);

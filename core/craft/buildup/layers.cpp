@@ -6,8 +6,6 @@
 #include "units/error.hpp"
 #include "units/length.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <set>
 
@@ -30,8 +28,9 @@ Message trimInWords(const Piece& piece, const LayerRule& rule)
 
 std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Material& cloth, std::size_t number)
 {
-    Layer layer{.id = piece.key.as<LayerKind>().sub(fmt::format("layer.{}", number)),
-        .code = fmt::format("{}/{}", piece.code, number),
+    const std::string nth = std::to_string(number);
+    Layer layer{.id = piece.key.as<LayerKind>().sub("layer." + nth),
+        .code = piece.code + "/" + nth,
         .material = rule.material,
         .kind = cloth.kind,
         .loft = cloth.compressed < 1,
@@ -48,13 +47,14 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
     }
     std::vector<OffsetEdge> edges;
     edges.reserve(piece.edges.size());
+    layer.reach.reserve(piece.edges.size());
     bool full = true; // to the cut line all round
     for (const auto& e : piece.edges) {
-        const auto own = rule.edges.find(e.name.text());
+        const auto own = rule.edges.empty() ? rule.edges.end() : rule.edges.find(e.name.text());
         const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
         const double start = trimReach(trim, e.allowance),
                      end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
-        layer.reach[e.name] = start;
+        layer.reach.emplace_back(e.name, start);
         edges.push_back({e.stitch, start, end, e.corner, e.hem});
         full &= trim == "full" && !e.onFold;
     }
@@ -66,15 +66,6 @@ Message nameOf(const Pattern& p, const Layer& layer)
 {
     return say("{} {}", layer.code, p.material(layer.material).name);
 }
-
-/// One thing in an allowance: the cloth of a piece, or an interlining of it.
-struct Caught {
-    const Piece* piece = nullptr;
-    const Layer* layer = nullptr; ///< null: the cloth
-    int times = 1;
-    double each = 0;
-    Message label(const Pattern& p) const { return layer ? nameOf(p, *layer) : piece->name; }
-};
 
 /// Does a point lie on a run? Chords are made for free curves only.
 bool liesOn(const Run& run, Point p)
@@ -114,10 +105,10 @@ template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, 
     if (!piece)
         return;
     const auto add = [&](const Piece& each, const EdgeId& edge, int times) {
-        visit(Caught{&each, nullptr, times, p.material(p.materials.at(each.material)).underFoot()});
+        visit(BulkPart{&each, nullptr, times, p.material(p.materials.at(each.material)).underFoot()});
         for (const auto& layer : each.layers)
-            if (const auto reach = layer.reach.find(edge); reach != layer.reach.end() && reach->second > 0)
-                visit(Caught{&each, &layer, times, p.material(layer.material).underFoot()});
+            if (const double* reach = layer.reachAt(edge); reach && *reach > 0)
+                visit(BulkPart{&each, &layer, times, p.material(layer.material).underFoot()});
     };
     const Edge* own = piece->edge(use.edge);
     add(*piece, use.edge, own && pleated(*piece, *own) ? 3 : 1); // the folded cloth lies three times at a pleat
@@ -141,27 +132,21 @@ template <class Visit> void forEachCaught(const Pattern& p, const EdgeUse& use, 
 double sumAlong(const Pattern& p, const EdgeUse& use, const Seam& seam)
 {
     double sum = 0;
-    forEachCaught(p, use, seam, [&](const Caught& c) { sum += c.times * c.each; });
+    forEachCaught(p, use, seam, [&](const BulkPart& c) { sum += c.times * c.each; });
     return sum;
 }
 
 /// Of a run over several pieces the use that brings most; null for none.
-const EdgeUse* thickestOf(const Pattern& p, const std::vector<EdgeUse>& side, const Seam& seam, double& most)
+const EdgeUse* thickestOf(const Pattern& p, const std::vector<EdgeUse>& side, const Seam& seam)
 {
+    if (side.size() < 2)
+        return side.empty() ? nullptr : &side.front();
     const EdgeUse* best = nullptr;
-    most = 0;
+    double most = 0;
     for (const auto& use : side)
         if (const double sum = sumAlong(p, use, seam); sum > most || !best)
             most = sum, best = &use;
     return best;
-}
-
-double allowanceThickness(const Pattern& p, const Seam& seam)
-{
-    double a = 0, b = 0;
-    thickestOf(p, seam.a, seam, a);
-    thickestOf(p, seam.b, seam, b);
-    return a + b;
 }
 
 /// The seam that joins two neighbours of a run where they meet; null where they are only laid side by side.
@@ -195,13 +180,14 @@ const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& 
 
 } // namespace
 
-std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece)
+std::vector<const LayerRule*> layerRulesFor(const Design& design, const Ruled& piece)
 {
-    for (const std::string* name : {&piece.key.text(), &piece.whole.text(), &piece.role, &piece.wholeRole}) {
-        std::vector<LayerRule> out;
+    for (const std::string_view name :
+        {std::string_view(piece.key.text()), std::string_view(piece.whole.text()), piece.role, piece.wholeRole}) {
+        std::vector<const LayerRule*> out;
         for (const auto& rule : design.layers)
-            if (!name->empty() && rule.pieces == *name)
-                out.push_back(rule);
+            if (!name.empty() && rule.pieces == name)
+                out.push_back(&rule);
         if (!out.empty())
             return out;
     }
@@ -214,9 +200,9 @@ double stackThickness(const Design& design, const Ruled& piece, const std::strin
     if (face == design.materials.end())
         throw InputError(say("materials"), say("no material is chosen for “{}”", materialRole));
     double sum = design.library->material(face->second).thickness;
-    for (const auto& rule : layerRulesFor(design, piece))
-        if (rule.area.empty())
-            sum += design.library->material(rule.material).thickness;
+    for (const LayerRule* rule : layerRulesFor(design, piece))
+        if (rule->area.empty())
+            sum += design.library->material(rule->material).thickness;
     return sum;
 }
 
@@ -248,10 +234,10 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
         std::vector<Message> asked; // what the patches among them are
         for (const auto& patch : patches)
             if (piece.key == patch.behind)
-                rules.push_back(patch.rule), asked.push_back(patch.what);
+                rules.push_back(&patch.rule), asked.push_back(patch.what);
         for (std::size_t i = 0; i < rules.size();
              ++i) // numbered by their rules, so that a layer has one code in every size
-            if (auto layer = layerOf(piece, rules[i], pattern.material(rules[i].material), i + 1)) {
+            if (auto layer = layerOf(piece, *rules[i], pattern.material(rules[i]->material), i + 1)) {
                 if (i >= own)
                     layer->trim = asked[i - own];
                 piece.layers.push_back(std::move(*layer));
@@ -259,21 +245,36 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
     }
 }
 
-Bulk bulkAt(const Pattern& p, const Seam& seam)
+Message BulkPart::label(const Pattern& p) const { return layer ? nameOf(p, *layer) : piece->name; }
+
+Bulk bulkAt(const Pattern& p, const Seam& seam) { return Bulks(p).at(seam); }
+
+double Bulks::allowanceThickness(const Seam& seam)
+{
+    const auto [known, fresh] = m_allowances.try_emplace(&seam, 0);
+    if (fresh)
+        for (const auto* side : {&seam.a, &seam.b}) {
+            double most = 0;
+            for (const auto& use : *side)
+                most = std::max(most, sumAlong(p, use, seam));
+            known->second += most;
+        }
+    return known->second;
+}
+
+Bulk Bulks::at(const Seam& seam)
 {
     Bulk bulk;
     double most = 0;
-    for (const auto* side : {&seam.a, &seam.b}) {
-        double sum = 0;
-        if (const EdgeUse* use = thickestOf(p, *side, seam, sum))
-            forEachCaught(p, *use, seam, [&](const Caught& caught) {
-                bulk.parts.push_back({caught.label(p), caught.times, caught.each, caught.layer != nullptr});
+    for (const auto* side : {&seam.a, &seam.b})
+        if (const EdgeUse* use = thickestOf(p, *side, seam))
+            forEachCaught(p, *use, seam, [&](const BulkPart& caught) {
+                bulk.parts.push_back(caught);
                 if (caught.layer && caught.each > most)
                     most = caught.each, bulk.heaviest = caught.layer->code;
             });
-    }
     if (const Piece* binding = p.piece(seam.bound))
-        bulk.parts.push_back({binding->name, 4,
+        bulk.parts.push_back({binding, nullptr, 4,
             p.material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
     double plain = 0; // without what is trapped: that lies away from where other seams cross
     for (const auto& part : bulk.parts)
@@ -282,11 +283,11 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
         const Piece* piece = p.piece(key);
         if (!piece)
             continue;
-        bulk.parts.push_back({piece->name, piece->plies, p.material(p.materials.at(piece->material)).underFoot()});
+        bulk.parts.push_back({piece, nullptr, piece->plies, p.material(p.materials.at(piece->material)).underFoot()});
         for (const auto& layer : piece->layers)
             if (layer.wholePiece
                 && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
-                bulk.parts.push_back({nameOf(p, layer), 1, p.material(layer.material).underFoot(), true});
+                bulk.parts.push_back({piece, &layer, 1, p.material(layer.material).underFoot()});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;
@@ -306,20 +307,22 @@ Bulk bulkAt(const Pattern& p, const Seam& seam)
                 at += lengthOf(*run);
         }
     }
+    std::vector<const Seam*> worst, here;
     for (const auto& [at, first] : crossings) {
         double crossing = plain;
-        std::vector<const Seam*> here;
+        here.clear();
         for (const auto& [place, other] : crossings)
             if (std::abs(place - at) * seam.lengthA < 1 && std::find(here.begin(), here.end(), other) == here.end()) {
-                crossing += allowanceThickness(p, *other);
+                crossing += allowanceThickness(*other);
                 here.push_back(other);
             }
         if (crossing <= bulk.atCrossing)
             continue;
-        bulk.atCrossing = crossing, bulk.crossing = {};
-        for (const Seam* other : here)
-            bulk.crossing = bulk.crossing.empty() ? other->name : say("{} and {}", bulk.crossing, other->name);
+        bulk.atCrossing = crossing;
+        std::swap(worst, here);
     }
+    for (const Seam* other : worst)
+        bulk.crossing = bulk.crossing.empty() ? other->name : say("{} and {}", bulk.crossing, other->name);
     return bulk;
 }
 
@@ -328,19 +331,18 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
     constexpr double row = 3.2; // mm from the seam (common practice, no source)
     Bulk bulk;
     for (const auto* side : {&seam.a, &seam.b}) {
-        double most = 0;
-        const EdgeUse* thickest = thickestOf(p, *side, seam, most);
+        const EdgeUse* thickest = thickestOf(p, *side, seam);
         const Piece* piece = thickest ? p.piece(thickest->piece) : nullptr;
         if (!piece)
             continue;
         // The piece itself and its own allowance behind it.
-        forEachCaught(p, *thickest, seam, [&](const Caught& caught) {
-            bulk.parts.push_back({caught.label(p), 2 * caught.times, caught.each, caught.layer != nullptr});
+        forEachCaught(p, *thickest, seam, [&](BulkPart caught) {
+            caught.times *= 2;
+            bulk.parts.push_back(caught);
         });
         for (const auto& layer : piece->layers)
-            if (const auto reach = layer.reach.find(thickest->edge);
-                reach != layer.reach.end() && reach->second <= 0 && reach->second > -row)
-                bulk.parts.push_back({nameOf(p, layer), 1, p.material(layer.material).underFoot(), true});
+            if (const double* reach = layer.reachAt(thickest->edge); reach && *reach <= 0 && *reach > -row)
+                bulk.parts.push_back({piece, &layer, 1, p.material(layer.material).underFoot()});
     }
     for (const auto& part : bulk.parts)
         bulk.underFoot += part.times * part.each;

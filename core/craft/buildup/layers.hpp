@@ -4,14 +4,16 @@
 
 #include "pattern/pattern.hpp"
 
+#include <map>
+
 namespace tectonis {
 
 /// What layer rules address of a piece.
 struct Ruled {
-    std::string role;
-    PieceId key, whole{};    ///< whole: the piece that it was cut from, as in Piece
-    std::string wholeRole{}; ///< of the piece that it was cut from, as in Piece
-    Ruled(std::string itsRole, const PieceId& itsKey) : role(std::move(itsRole)), key(itsKey) {}
+    std::string_view role;
+    PieceId key, whole{};         ///< whole: the piece that it was cut from, as in Piece
+    std::string_view wholeRole{}; ///< of the piece that it was cut from, as in Piece
+    Ruled(std::string_view itsRole, const PieceId& itsKey) : role(itsRole), key(itsKey) {}
     Ruled(const Piece& piece)
         : role(piece.role),
           key(piece.key),
@@ -21,8 +23,8 @@ struct Ruled {
 };
 
 /// The layer rules that hold for a piece: its own if there are any, else those of the piece that it was cut from, of
-/// its role, or of that piece's role.
-std::vector<LayerRule> layerRulesFor(const Design& design, const Ruled& piece);
+/// its role, or of that piece's role. They are the design's.
+std::vector<const LayerRule*> layerRulesFor(const Design& design, const Ruled& piece);
 
 /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
 double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole);
@@ -47,10 +49,11 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
 
 /// One line of the bulk sum at a seam: cloth or interlining caught in it.
 struct BulkPart {
-    Message label;
+    const Piece* piece = nullptr; ///< of the pattern, which must outlive this
+    const Layer* layer = nullptr; ///< the interlining of it; null: its cloth
     int times = 1;
     double each = 0; ///< mm under the foot
-    bool interlining = false;
+    Message label(const Pattern& pattern) const;
 };
 
 struct Bulk {
@@ -65,6 +68,18 @@ struct Bulk {
 /// past the stitch line (compressed), overlays caught with their piece, its binding, and trapped pieces as often as
 /// they are folded. At a crossing: both seams that end there, of both runs.
 Bulk bulkAt(const Pattern& pattern, const Seam& seam);
+
+/// The same for many seams of one pattern: what several of them ask for is worked out once.
+class Bulks {
+public:
+    explicit Bulks(const Pattern& pattern) : p(pattern) {}
+    Bulk at(const Seam& seam);
+
+private:
+    double allowanceThickness(const Seam& seam);
+    const Pattern& p;
+    std::map<const Seam*, double> m_allowances; ///< mm of a seam's folded allowances
+};
 
 /// What lies under the foot when @p seam is turned and topstitched 3.2 mm from its edge: both pieces with their
 /// allowances behind them, and interlinings that end less than that inside.

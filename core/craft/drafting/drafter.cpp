@@ -25,11 +25,11 @@ Drafter::Drafter(const Design& givenDesign, Values values, std::size_t size) : d
     pattern.workings.reserve(64);
 }
 
-double Drafter::operator()(const std::string& dimension) const
+double Drafter::operator()(std::string_view dimension) const
 {
     const auto it = pattern.values.find(dimension);
     if (it == pattern.values.end())
-        throw InputError(dimension, say("the design has no such dimension"));
+        throw InputError(std::string(dimension), say("the design has no such dimension"));
     return it->second;
 }
 
@@ -252,34 +252,28 @@ std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run)
     return run;
 }
 
+FeatureScope::FeatureScope(Drafter& drafter, const PartId& part) : d(drafter), id(part)
+{
+    const auto& all = d.design.features;
+    if (const auto own = std::find_if(all.begin(), all.end(), [&](const Feature& f) { return id == f.id; });
+        own != all.end())
+        m_nth = int(std::count_if(all.begin(), own + 1, [&](const Feature& f) { return f.kind == own->kind; }));
+}
+
 void FeatureScope::placeOn(Piece& face, const EdgeId& mark, const Run& outline)
 {
     face.lines.push_back({mark, FaceLine::Kind::Placement, outline});
     d.pattern.places.push_back({id, face.key, boundsOf(outline)});
 }
 
-Message FeatureScope::named(Message name) const
-{
-    int nth = 0;
-    const auto& all = d.design.features;
-    if (const auto own = std::find_if(all.begin(), all.end(), [&](const Feature& f) { return id == f.id; });
-        own != all.end())
-        nth = int(std::count_if(all.begin(), own + 1, [&](const Feature& f) { return f.kind == own->kind; }));
-    return nth > 1 ? say("{} {}", name, nth) : name;
-}
+Message FeatureScope::named(Message name) const { return m_nth > 1 ? say("{} {}", name, m_nth) : name; }
 
-EdgeId FeatureScope::line(const std::string& name) const
-{
-    const auto own = std::find_if(
-        d.design.features.begin(), d.design.features.end(), [&](const Feature& f) { return id == f.id; });
-    const bool first = own == d.design.features.end() || id == d.firstOf(own->kind);
-    return EdgeId(first ? name : name + " " + id.text());
-}
+EdgeId FeatureScope::line(const std::string& name) const { return EdgeId(m_nth > 1 ? name + " " + id.text() : name); }
 
 double FeatureScope::operator()(std::string_view dimension) const
 {
     const auto own = d.pattern.values.find(key(dimension).text());
-    return own != d.pattern.values.end() ? own->second : d(std::string(dimension));
+    return own != d.pattern.values.end() ? own->second : d(dimension);
 }
 
 } // namespace tectonis

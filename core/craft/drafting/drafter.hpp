@@ -43,7 +43,7 @@ public:
     std::optional<OwnFlap> ownFlap;
 
     /// A dimension's value. @throws InputError if there is none.
-    double operator()(const std::string& dimension) const;
+    double operator()(std::string_view dimension) const;
     const std::string& choice(const std::string& name) const;
     /// Id of the design's first feature of a kind; empty if there is none.
     std::string firstOf(const std::string& kind) const;
@@ -101,7 +101,7 @@ std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run);
 /// One feature at work: its dimensions come before the body's.
 class FeatureScope {
 public:
-    FeatureScope(Drafter& drafter, const PartId& part) : d(drafter), id(part) {}
+    FeatureScope(Drafter& drafter, const PartId& part);
     Drafter& d;
     const PartId id;
     double operator()(std::string_view dimension) const;
@@ -118,6 +118,9 @@ public:
     Message named(Message name) const;
     /// A line or a mark of that name.
     EdgeId line(const std::string& name) const;
+
+private:
+    int m_nth = 0; ///< of its kind among the design's parts
 };
 
 } // namespace tectonis

@@ -15,9 +15,9 @@ double addRivets(Drafter& d, const SubjectId& subject, const WorkingId& key, int
     double stack = 0;
     for (const auto& piece : through) {
         stack += d.pattern.material(d.pattern.materials.at(piece.material)).underFoot();
-        for (const auto& rule : layerRulesFor(d.design, {piece.role, piece.key}))
-            if (rule.area.empty())
-                stack += d.pattern.material(rule.material).underFoot();
+        for (const LayerRule* rule : layerRulesFor(d.design, {piece.role, piece.key}))
+            if (rule->area.empty())
+                stack += d.pattern.material(rule->material).underFoot();
     }
     const double post = d.work({subject, key.sub("post"), say("Rivet post at least"), "stack + 2.5", {{"stack", stack}},
         0, Working::Kind::Trade, "mm", say("all layers, compressed, and {} to {} to set it", Len(2), Len(3))});

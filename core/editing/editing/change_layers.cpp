@@ -18,7 +18,10 @@ void giveOwnRules(Design& design, const Piece& piece)
     if (std::any_of(
             design.layers.begin(), design.layers.end(), [&](const LayerRule& r) { return piece.key == r.pieces; }))
         return;
-    for (auto rule : layerRulesFor(design, piece)) {
+    std::vector<LayerRule> own;
+    for (const LayerRule* rule : layerRulesFor(design, piece))
+        own.push_back(*rule);
+    for (auto& rule : own) {
         rule.pieces = piece.key.text();
         design.layers.push_back(std::move(rule));
     }

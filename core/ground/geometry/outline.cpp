@@ -2,6 +2,8 @@
 #include "geometry/outline.hpp"
 
 #include <algorithm>
+#include <cstdint>
+#include <numeric>
 
 namespace tectonis {
 namespace {
@@ -38,24 +40,31 @@ std::vector<Lane> lanesOf(const std::vector<OffsetEdge>& edges)
 {
     std::vector<Lane> lanes;
     lanes.reserve(2 * edges.size());
+    Run chords; // of an edge with free curves
     for (const auto& edge : edges) {
-        Run simple;
-        for (const auto& s : edge.run) {
-            if (!std::holds_alternative<Cubic>(s)) {
-                simple.push_back(s);
-                continue;
-            }
-            for (const auto& chord : lineRun(flattened({s}, 0.002)))
-                simple.push_back(chord);
+        std::span<const Segment> simple = edge.run;
+        const auto isFree = [](const Segment& s) { return std::holds_alternative<Cubic>(s); };
+        if (std::any_of(simple.begin(), simple.end(), isFree)) {
+            chords.clear();
+            for (const auto& s : edge.run)
+                if (isFree(s))
+                    for (const auto& chord : lineRun(flattened({s}, 0.002)))
+                        chords.push_back(chord);
+                else
+                    chords.push_back(s);
+            simple = chords;
         }
-        const double whole = lengthOf(simple);
-        double along = 0;
+        const bool steady = edge.atStart == edge.atEnd;
+        double whole = 0, along = 0;
+        if (!steady)
+            for (const auto& s : simple)
+                whole += lengthOf(s);
         for (const auto& s : simple) {
             const double n = lengthOf(s);
             if (n <= kSame)
                 continue;
-            const double a = std::lerp(edge.atStart, edge.atEnd, along / whole);
-            const double b = std::lerp(edge.atStart, edge.atEnd, (along + n) / whole);
+            const double a = steady ? edge.atStart : std::lerp(edge.atStart, edge.atEnd, along / whole);
+            const double b = steady ? edge.atEnd : std::lerp(edge.atStart, edge.atEnd, (along + n) / whole);
             along += n;
             if (const auto shape = offsetSegment(s, a, b))
                 lanes.push_back({*shape, b, Corner::Mitre, edge.hem, endOf(s), a == b});
@@ -354,15 +363,21 @@ std::optional<Point> selfCrossing(const Polyline& closed)
     return std::nullopt;
 }
 
+namespace {
+
+/// Does a straight pass a point on the right, at the point's height?
+inline bool passesRightOf(Point a, Point b, Point p)
+{
+    return (a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x);
+}
+
+} // namespace
+
 bool insideOutline(const Polyline& closed, Point p)
 {
     bool inside = false;
-    for (std::size_t i = 0; i < closed.size(); ++i) {
-        const Point a = closed[i],
-                    b = closed[(i + 1) % closed.size()]; // an end that misses its beginning by a hair leaves no gap
-        if ((a.y > p.y) != (b.y > p.y) && p.x < a.x + (p.y - a.y) / (b.y - a.y) * (b.x - a.x))
-            inside = !inside;
-    }
+    for (std::size_t i = 0; i < closed.size(); ++i) // an end that misses its beginning by a hair leaves no gap
+        inside ^= passesRightOf(closed[i], closed[(i + 1) % closed.size()], p);
     return inside;
 }
 
@@ -376,10 +391,40 @@ double distanceTo(const Polyline& line, Point p)
 
 bool containsOutline(const Polyline& outer, const Polyline& inner, double slack)
 {
-    for (const Point p : inner)
-        if (!insideOutline(outer, p) && distanceTo(outer, p) > slack)
+    if (outer.empty() || inner.empty())
+        return inner.empty();
+    // The sides of the outer one by what heights they pass, so that a point is compared with those at its own only.
+    const auto [low, high] = std::minmax_element(
+        outer.begin(), outer.end(), [](const Point& a, const Point& b) { return a.y < b.y; });
+    const std::size_t bands = std::clamp<std::size_t>(outer.size() / 2, 1, 64);
+    const double least = low->y, most = high->y, perMm = most > least ? double(bands) / (most - least) : 0;
+    const auto bandOf = [&](double y) { return std::min(bands - 1, std::size_t((y - least) * perMm)); };
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> sides; // band and side
+    sides.reserve(4 * outer.size());
+    for (std::size_t i = 0; i < outer.size(); ++i) {
+        const auto [y0, y1] = std::minmax(outer[i].y, outer[(i + 1) % outer.size()].y);
+        if (y0 < y1)
+            for (std::size_t band = bandOf(y0), last = bandOf(y1); band <= last; ++band)
+                sides.emplace_back(band, i);
+    }
+    std::vector<std::uint32_t> begins(bands + 1, 0);
+    for (const auto& side : sides)
+        ++begins[side.first + 1];
+    std::partial_sum(begins.begin(), begins.end(), begins.begin());
+    std::vector<std::pair<Point, Point>> byBand(sides.size());
+    std::vector<std::uint32_t> next(begins.begin(), begins.end() - 1);
+    for (const auto& [band, i] : sides)
+        byBand[next[band]++] = {outer[i], outer[(i + 1) % outer.size()]};
+    const auto inside = [&](Point p) {
+        if (p.y < least || p.y > most)
             return false;
-    return true;
+        bool in = false;
+        const std::size_t band = bandOf(p.y);
+        for (std::size_t i = begins[band]; i < begins[band + 1]; ++i)
+            in ^= passesRightOf(byBand[i].first, byBand[i].second, p);
+        return in;
+    };
+    return std::all_of(inner.begin(), inner.end(), [&](Point p) { return inside(p) || distanceTo(outer, p) <= slack; });
 }
 
 } // namespace tectonis

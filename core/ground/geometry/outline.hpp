@@ -5,6 +5,7 @@
 #include "geometry/run.hpp"
 
 #include <optional>
+#include <span>
 
 namespace tectonis {
 
@@ -20,7 +21,7 @@ enum class Corner {
 /// One edge of an outline and how far the new line lies to its right (outside of a counter-clockwise outline).
 /// Negative distances lie inside. @c atEnd differs from @c atStart only on an edge whose allowance widens evenly.
 struct OffsetEdge {
-    Run run;
+    std::span<const Segment> run; ///< not copied: it must live until the outline is offset
     double atStart = 0, atEnd = 0;
     Corner corner = Corner::Mitre; ///< at the end of this edge
     bool hem = false;              ///< this edge is the one that is folded back (Corner::FoldBack at either end)

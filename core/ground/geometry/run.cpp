@@ -263,8 +263,14 @@ Polyline flattened(const Run& r, double sagitta)
         if (const auto* a = std::get_if<Arc>(&s)) {
             const double step = a->radius > sagitta ? 2 * std::acos(1 - sagitta / a->radius) : pi / 2;
             const int n = std::max(1, static_cast<int>(std::ceil(std::abs(a->sweep) / step)));
-            for (int i = 1; i <= n; ++i)
-                out.push_back(at(*a, double(i) / n));
+            // Each radius is the one before it, turned; the last is exact.
+            Point radius = polar(a->start);
+            const Point turn = polar(a->sweep / n);
+            for (int i = 1; i < n; ++i) {
+                radius = {radius.x * turn.x - radius.y * turn.y, radius.x * turn.y + radius.y * turn.x};
+                out.push_back(a->centre + radius * a->radius);
+            }
+            out.push_back(at(*a, 1));
         } else if (const auto* c = std::get_if<Cubic>(&s)) {
             // Chord error of a cubic in n spans is at most |second difference| * 6 / (8 n²) (Taylor bound).
             const double bend = std::max(norm(c->p0 - c->p1 * 2 + c->p2), norm(c->p1 - c->p2 * 2 + c->p3));

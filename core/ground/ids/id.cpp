@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "ids/id.hpp"
 
+#include "ids/glance.hpp"
+
 #include <array>
+#include <bit>
 #include <cstdint>
 #include <mutex>
 #include <unordered_map>
@@ -12,11 +15,7 @@ namespace {
 using Named = std::pair<std::string_view, std::string_view>; ///< owner and name
 
 struct Hash {
-    std::size_t operator()(const Named& n) const
-    {
-        const std::hash<std::string_view> of;
-        return of(n.first) * 31 + of(n.second);
-    }
+    std::size_t operator()(const Named& n) const { return GlanceHash()(n.first) * 31 + GlanceHash()(n.second); }
 };
 using Known = std::unordered_map<Named, const Identity*, Hash>;
 
@@ -38,11 +37,11 @@ const Identity* asked(Named named)
 
 const Identity* identity(std::string_view owner, std::string_view name)
 {
-    // Most names are literals, which lie where they lay the last time: what was found for that place is right if it
-    // reads the same.
-    thread_local std::array<const Identity*, 2048> lately{};
-    const auto place = (std::uintptr_t(name.data()) * 31 + std::uintptr_t(owner.data()) + name.size()) * 0x9E3779B1u;
-    const Identity*& last = lately[(place >> 12) % lately.size()];
+    // What was asked for lately lies where a glance at the names says, if it reads the same.
+    constexpr int bits = 12;
+    thread_local std::array<const Identity*, 1 << bits> lately{};
+    const std::uint64_t place = (glance(name) ^ std::rotl(glance(owner), 41)) * 0xC2B2AE3D27D4EB4Fu;
+    const Identity*& last = lately[place >> (64 - bits)]; // a product's upper bits come of all that was mixed
     if (last && last->name == name && last->owner == owner)
         return last;
     thread_local Known seen; // so that no thread waits for another while it drafts

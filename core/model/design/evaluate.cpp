@@ -11,7 +11,7 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
-#include <utility>
+#include <vector>
 
 namespace tectonis {
 
@@ -52,42 +52,58 @@ public:
           m_spec(spec),
           m_size(design.sizes[size]),
           m_step(double(size) - double(sizeIndex(design, design.baseSize)))
-    {}
+    {
+        m_values.reserve(design.dimensions.size() + spec.derived.size());
+    }
 
     double value(const std::string& name)
     {
         if (const auto known = m_values.find(name); known != m_values.end())
             return known->second;
-        const auto it = m_design.dimensions.find(name);
+        if (const auto it = m_design.dimensions.find(name); it != m_design.dimensions.end())
+            return value(it->first, it->second);
         const auto derived = std::find_if(
             m_spec.derived.begin(), m_spec.derived.end(), [&](const auto& d) { return d.first == name; });
-        if (it == m_design.dimensions.end() && derived == m_spec.derived.end()) {
+        if (derived == m_spec.derived.end()) {
             const auto near = nearest(name, m_design.dimensions);
-            throw InputError(m_asking,
+            throw InputError(m_open.empty() ? "" : *m_open.back(),
                 near.empty() ? say("the formula names “{}”, which is no dimension of this design", name)
                              : say("the formula names “{}”, which is no dimension of this design; did you mean “{}”?",
                                  name, near));
         }
-        if (std::find(m_open.begin(), m_open.end(), name) != m_open.end()) {
-            std::string round;
-            for (auto at = std::find(m_open.begin(), m_open.end(), name); at != m_open.end(); ++at)
-                round += *at + " → ";
-            throw InputError(name, say("the formula leads back to itself ({}{})", round, name));
-        }
-        if (m_open.size() >= std::size_t(limits::formulaChain))
-            throw InputError(
-                m_open.front(), say("its formula leads through more than {} others", limits::formulaChain));
-        m_open.push_back(name);
-        const std::string before = std::exchange(m_asking, name);
-        const double v = it != m_design.dimensions.end() ? worked(name, it->second) : formula(name, derived->second);
-        m_asking = before;
-        m_open.pop_back();
-        return m_values[name] = v;
+        return opened(name, [&] { return formula(name, derived->second); });
+    }
+
+    /// The same of a dimension of the design.
+    double value(const std::string& name, const Dimension& dimension)
+    {
+        if (const auto known = m_values.find(name); known != m_values.end())
+            return known->second;
+        return opened(name, [&] { return worked(name, dimension); });
     }
 
     Values& values() { return m_values; }
 
 private:
+    /// Works out what is not known yet, and remembers meanwhile that it is being asked for.
+    double opened(const std::string& name, const auto& work)
+    {
+        const auto same = [&](const std::string* open) { return *open == name; };
+        if (auto at = std::find_if(m_open.begin(), m_open.end(), same); at != m_open.end()) {
+            std::string round;
+            for (; at != m_open.end(); ++at)
+                round += **at + " → ";
+            throw InputError(name, say("the formula leads back to itself ({}{})", round, name));
+        }
+        if (m_open.size() >= std::size_t(limits::formulaChain))
+            throw InputError(
+                *m_open.front(), say("its formula leads through more than {} others", limits::formulaChain));
+        m_open.push_back(&name);
+        const double v = work();
+        m_open.pop_back();
+        return m_values.emplace(name, v).first->second;
+    }
+
     double formula(const std::string& name, const std::string& text)
     {
         try {
@@ -114,8 +130,7 @@ private:
     std::string m_size;
     double m_step;
     Values m_values;
-    std::vector<std::string> m_open;
-    std::string m_asking;
+    std::vector<const std::string*> m_open; ///< what is being worked out, outermost first
 };
 
 /// @p beside: what it is compared with.
@@ -130,16 +145,16 @@ void checkRange(const Design& design, const DimensionSpec& spec, const Values& v
 {
     const double v = values.at(spec.name);
     const Range range = rangeOf(spec, values);
-    const Message place = say("{} in size {}", spec.name, design.sizes[size]);
+    const auto place = [&] { return say("{} in size {}", spec.name, design.sizes[size]); };
     if (v < range.min - 1e-9 || v > range.max + 1e-9) {
         const Message is = shown(spec, v, v < range.min ? range.min : range.max), least = shown(spec, range.min, v),
                       most = shown(spec, range.max, v);
-        throw InputError(place,
+        throw InputError(place(),
             isFormula(spec.max) ? say("{} is outside the allowed {} to {} (at most {})", is, least, most, spec.max)
                                 : say("{} is outside the allowed {} to {}", is, least, most));
     }
     if (spec.quantity == DimensionSpec::Quantity::Count && std::abs(v - std::round(v)) > 1e-9)
-        throw InputError(place, say("{} is no whole number", Num(v)));
+        throw InputError(place(), say("{} is no whole number", Num(v)));
 }
 
 } // namespace
@@ -180,10 +195,10 @@ Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
     Evaluation e(design, spec, size);
     for (const auto& [name, unused] : spec.derived)
         e.value(name);
+    for (const auto& [name, dimension] : design.dimensions) // the user's own among them, which no form asks for
+        e.value(name, dimension);
     for (const auto& d : spec.dimensions)
         e.value(d.name);
-    for (const auto& [name, unused] : design.dimensions)
-        e.value(name); // the user's own dimensions, which no form asks for
     for (const auto& d : spec.dimensions)
         checkRange(design, d, e.values(), size);
     return std::move(e.values());

@@ -3,13 +3,14 @@
 #pragma once
 
 #include "design/spec.hpp"
+#include "ids/glance.hpp"
 #include "words/message.hpp"
 
 #include <unordered_map>
 
 namespace tectonis {
 
-using Values = std::unordered_map<std::string, double>;
+using Values = std::unordered_map<std::string, double, GlanceHash, std::equal_to<>>; ///< by the name of the dimension
 
 /// Every dimension of @p design in size @p size (index), in mm or as a count, each inside its range.
 /// @throws InputError naming dimension and size when a formula names nothing or itself, or a value is out of range.

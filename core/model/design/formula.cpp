@@ -2,6 +2,7 @@
 #include "design/formula.hpp"
 
 #include "geometry/point.hpp"
+#include "ids/glance.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -55,7 +56,7 @@ struct Compiled {
 Compiled& compiled(const std::string& formula)
 {
     // Never emptied: a formula in use must stay. A session knows a few hundred at most.
-    thread_local std::unordered_map<std::string, std::unique_ptr<Compiled>> cache;
+    thread_local std::unordered_map<std::string, std::unique_ptr<Compiled>, GlanceHash, std::equal_to<>> cache;
     auto& slot = cache[formula];
     if (!slot) {
         try {

@@ -2,6 +2,7 @@
 #include "pattern/marks.hpp"
 
 #include <algorithm>
+#include <optional>
 
 namespace tectonis {
 namespace {
@@ -57,7 +58,11 @@ struct Side {
     std::vector<double> landmarks; ///< mm
 };
 
-bool sharp(Point before, Point after) { return dot(before, after) < std::cos(kSharp); }
+bool sharp(Point before, Point after)
+{
+    static const double least = std::cos(kSharp);
+    return dot(before, after) < least;
+}
 
 bool sameArc(const Stretch& a, const Stretch& b)
 {
@@ -154,15 +159,18 @@ void placeAt(const Side& side, const Wanted& wanted)
             return;
         const double at = std::clamp(s.use->reversed ? s.length - along : along, 0.0, s.length);
         const bool atEnd = at < kSame || at > s.length - kSame;
-        const Point spot = atEnd ? pointAlong(*s.run, at) : Point{};
+        std::optional<Point> spot; // looked up where it is asked for
         const bool taken = std::any_of(s.piece->notches.begin(), s.piece->notches.end(), [&](const Notch& n) {
             if (n.edge == s.use->edge)
                 return std::abs(n.along - at) < kSame;
             if (!atEnd)
                 return false;
             const Edge* other = s.piece->edge(n.edge); // the same corner may be marked on the edge beside it
-            return other && (n.along < kSame || n.along > other->length() - kSame)
-                && distance(pointAlong(other->stitch, n.along), spot) < kSame;
+            if (!other || (n.along >= kSame && n.along <= other->length() - kSame))
+                return false;
+            if (!spot)
+                spot = pointAlong(*s.run, at);
+            return distance(pointAlong(other->stitch, n.along), *spot) < kSame;
         });
         if (!taken)
             s.piece->notches.push_back({s.use->edge, at, nameOf(wanted.mark), isStop(wanted.mark)});

@@ -21,6 +21,14 @@ template <class Range, class Member> auto* findByText(Range& range, Member membe
 
 } // namespace
 
+const double* Layer::reachAt(const EdgeId& edge) const
+{
+    for (const auto& [at, mm] : reach)
+        if (at == edge)
+            return &mm;
+    return nullptr;
+}
+
 const Edge* Piece::edge(const EdgeId& edgeName) const { return findBy(edges, &Edge::name, edgeName); }
 Edge* Piece::edge(const EdgeId& edgeName) { return findBy(edges, &Edge::name, edgeName); }
 

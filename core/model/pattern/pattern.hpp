@@ -74,8 +74,10 @@ struct Layer {
     std::string fixing; ///< "fused", "basted", "glued", "loose"
     Message trim;
     Run outline;
-    std::map<EdgeId, double> reach; ///< per edge: mm beyond the stitch line (negative: inside)
-    bool wholePiece = true;         ///< false for a patch or board that covers an area
+    std::vector<std::pair<EdgeId, double>> reach; ///< per edge: mm beyond the stitch line (negative: inside)
+    bool wholePiece = true;                       ///< false for a patch or board that covers an area
+    /// mm beyond the stitch line at an edge; null where it does not come to that edge.
+    const double* reachAt(const EdgeId& edge) const;
 };
 
 struct Piece {

@@ -19,26 +19,29 @@ void checkBulk(const CheckInput& in, Findings& out)
                 && seam.bound.empty();
         });
     };
+    Bulks bulks(in.pattern);
     for (const auto& seam : in.pattern.seams) {
-        const Bulk bulk = bulkAt(in.pattern, seam);
-        const Message remedy = bulk.heaviest.empty()
-            ? say("Grade the allowances, press seams open, or sew this place by hand.")
-            : say("Trim {} out of the allowance first; then grade, press open, or sew by hand.", bulk.heaviest);
-        const Message subject = say("Seam “{}”", seam.name);
+        const Bulk bulk = bulks.at(seam);
+        const auto remedy = [&] {
+            return bulk.heaviest.empty()
+                ? say("Grade the allowances, press seams open, or sew this place by hand.")
+                : say("Trim {} out of the allowance first; then grade, press open, or sew by hand.", bulk.heaviest);
+        };
+        const auto subject = [&] { return say("Seam “{}”", seam.name); };
         if (bulk.underFoot > limit + 0.001)
-            out.push_back({Severity::Error, "bulk", "", subject, seam.key, "Build-up",
+            out.push_back({Severity::Error, "bulk", "", subject(), seam.key, "Build-up",
                 together(say("{} lie under the foot; the machine takes {}.", Len(bulk.underFoot, limit), Len(limit)),
-                    remedy),
+                    remedy()),
                 {}});
         else if (bulk.atCrossing > limit + 0.001)
-            out.push_back({Severity::Warning, "bulk", "", subject, seam.key, "Build-up",
+            out.push_back({Severity::Warning, "bulk", "", subject(), seam.key, "Build-up",
                 together(say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
                              Len(bulk.atCrossing, limit), Len(limit)),
-                    remedy),
+                    remedy()),
                 {}});
         else if (topstitched(seam))
             if (const Bulk row = bulkUnderTopstitch(in.pattern, seam); row.underFoot > limit)
-                out.push_back({Severity::Warning, "bulk", "", subject, seam.key, "Build-up",
+                out.push_back({Severity::Warning, "bulk", "", subject(), seam.key, "Build-up",
                     say("topstitched, {} lie under the foot; the machine takes {}. Let the interlining end "
                         "further in, or leave the row out.",
                         Len(row.underFoot), Len(limit)),

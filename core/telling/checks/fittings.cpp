@@ -302,8 +302,8 @@ void checkPastCut(const CheckInput& in, Findings& out)
             double over = 0;
             if (layer.wholePiece) {
                 for (const auto& e : piece.edges)
-                    if (const auto reach = layer.reach.find(e.name); reach != layer.reach.end() && !e.onFold)
-                        over = std::max(over, reach->second - std::max(e.allowance, e.allowanceAtEnd.value_or(0)));
+                    if (const double* reach = layer.reachAt(e.name); reach && !e.onFold)
+                        over = std::max(over, *reach - std::max(e.allowance, e.allowanceAtEnd.value_or(0)));
             } else {
                 if (!cut)
                     cut = flattened(piece.cut, 0.1);

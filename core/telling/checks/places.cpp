@@ -18,6 +18,8 @@ constexpr double kClear = 10; // mm from a placement line to the stitch line (co
 void checkPlaces(const CheckInput& in, Findings& out)
 {
     for (const auto& piece : in.pattern.pieces) {
+        if (piece.lines.empty())
+            continue;
         const Polyline stitch = flattened(piece.stitch(), 0.1);
         for (const auto& line : piece.lines) {
             if (line.kind != FaceLine::Kind::Placement)
@@ -28,15 +30,17 @@ void checkPlaces(const CheckInput& in, Findings& out)
                 inside &= insideOutline(stitch, p);
                 nearest = std::min(nearest, distanceTo(stitch, p));
             }
-            const Message subject = say("{} on {} {}", edgeLabel(in.pattern, line.name), piece.code, piece.name);
+            const auto subject = [&] {
+                return say("{} on {} {}", edgeLabel(in.pattern, line.name), piece.code, piece.name);
+            };
             if (!inside)
-                out.push_back({Severity::Error, "place", "", subject, piece.key, "Draft",
+                out.push_back({Severity::Error, "place", "", subject(), piece.key, "Draft",
                     say("it reaches over the stitch line by {}. It would be caught in the seam; make it "
                         "smaller or move it.",
                         Len(nearest)),
                     {}});
             else if (nearest < kClear - 0.01)
-                out.push_back({Severity::Warning, "place", "", subject, piece.key, "Draft",
+                out.push_back({Severity::Warning, "place", "", subject(), piece.key, "Draft",
                     say("only {} lie between it and the stitch line; leave {} so that it can be sewn.",
                         Len(nearest, kClear), Len(kClear)),
                     {}});

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <set>
+#include <unordered_map>
 
 namespace tectonis {
 
@@ -34,11 +35,18 @@ bool joins(const Act& act, const Seam& seam)
 /// Every seam is sewn by one act.
 void checkSewn(const Pattern& p, Findings& out)
 {
+    std::unordered_map<SeamId, const Seam*> known;
+    for (const auto& seam : p.seams)
+        known.emplace(seam.key, &seam);
+    std::unordered_map<const Seam*, int> sewn; // by how many acts
+    for (const auto& step : p.steps)
+        for (const auto& act : step.acts)
+            for (const auto& key : act.seams)
+                if (const auto seam = known.find(key); seam != known.end() && joins(act, *seam->second))
+                    ++sewn[seam->second];
     for (const auto& seam : p.seams) {
-        int times = 0;
-        for (const auto& step : p.steps)
-            for (const auto& act : step.acts)
-                times += joins(act, seam) && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+        const auto found = sewn.find(&seam);
+        const int times = found == sewn.end() ? 0 : found->second;
         if (times == 0)
             out.push_back({Severity::Warning, "no-act", "", say("Seam “{}”", seam.name), seam.key, "Sequence",
                 say("no step sews it."), {}});

@@ -97,14 +97,17 @@ void proposeOrder(Drafter& d)
 {
     std::vector<Step>& ordered = d.pattern.steps;
     ordered = interliningSteps(d); // their phase is the first
-    const std::size_t all = ordered.size() + d.steps.size();
-    ordered.reserve(all);
-    for (const auto& phase : phases())
-        for (auto& step : d.steps)
-            if (step.phase == phase)
-                ordered.push_back(std::move(step));
-    if (ordered.size() != all)
-        throw std::logic_error("a step names a phase that is not in phases()");
+    ordered.reserve(ordered.size() + d.steps.size() + d.design.ownSteps.size());
+    std::vector<std::vector<Step*>> byPhase(phases().size());
+    for (auto& step : d.steps) {
+        const auto phase = std::find(phases().begin(), phases().end(), step.phase);
+        if (phase == phases().end())
+            throw std::logic_error("a step names a phase that is not in phases()");
+        byPhase[std::size_t(phase - phases().begin())].push_back(&step);
+    }
+    for (const auto& steps : byPhase)
+        for (Step* step : steps)
+            ordered.push_back(std::move(*step));
     d.steps.clear();
 }
 
