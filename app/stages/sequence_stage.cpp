@@ -10,6 +10,7 @@
 #include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "sequence/told.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -765,6 +766,8 @@ private:
             headed(spoken("Check:"), said.check, t.ink);
         for (const auto& caution : said.cautions)
             headed(spoken("Caution:"), caution, t.warning);
+        if (!state.reach.empty())
+            headed(spoken("Out of reach:"), state.reach, t.warning);
         for (const auto& problem : state.problems)
             headed(spoken("Forbidden order:"), problem, t.error);
         m_card->setHtml(html);
@@ -778,9 +781,17 @@ private:
             for (const auto& zip : m_document.pattern().zips)
                 if (zip.key == key)
                     zips << text(zip.name) + ": " + (now.empty() ? spoken("not in yet") : text(now));
+        const auto named = [&](const WorkId& part) { return text(workLabel(m_document.pattern(), part)); };
+        QString more;
+        for (const auto& part : state.wrongSideOut)
+            more += "   " + spoken("Wrong side out: {}.", named(part));
+        for (const auto& wet : state.wet)
+            more += "   " + spoken("Wet for {} min: {}.", fixed(wet.minutes, 0), named(wet.part));
+        if (state.waited > 0.5)
+            more += "   " + spoken("Waited {} min for it to dry.", fixed(state.waited, 0));
         m_state->setText(spoken("On the table: {}.   Opening: {}.   Interlinings on: {}", parts.join(", "),
                              state.opening.empty() ? spoken("none yet") : text(state.opening), state.layers.size())
-            + (zips.isEmpty() ? QString() : "   " + zips.join(",  ")));
+            + more + (zips.isEmpty() ? QString() : "   " + zips.join(",  ")));
     }
 
     void move(int by)

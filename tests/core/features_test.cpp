@@ -8,6 +8,7 @@
 #include "formats/design_file.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "units/error.hpp"
 
 #include <catch2/catch.hpp>

@@ -10,6 +10,7 @@
 #include "pattern/seam_shape.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 
 #include <numeric>
 #include <set>

@@ -13,6 +13,7 @@
 #include "pattern/template.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "units/error.hpp"
 
 #include <catch2/catch.hpp>

@@ -13,6 +13,7 @@
 #include "mockup/folder.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 
 #include <random>
 #include <set>

@@ -7,6 +7,7 @@
 #include "library/library.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "units/error.hpp"
 
 #include <catch2/catch.hpp>

@@ -10,6 +10,7 @@
 #include "pattern/references.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "units/error.hpp"
 
 #include <catch2/catch.hpp>

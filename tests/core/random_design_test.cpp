@@ -9,6 +9,9 @@
 #include "geos.hpp"
 #include "library/library.hpp"
 #include "random_design.hpp"
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "sheets/plan.hpp"
 #include "units/error.hpp"
 
@@ -84,6 +87,66 @@ TEST_CASE("5,000 random designs: seams agree, outlines are simple, cut holds sti
                  << " designs refused as impossible");
     CHECK(impossible < 250);
     CHECK(pieces > 120000);
+}
+
+TEST_CASE(
+    "5,000 random designs can be sewn: the order breaks no rule, ends with a bag, and may be changed where it is free",
+    "[.long]")
+{
+    std::mt19937 random(12);
+    int refused = 0, sewn = 0, swapped = 0;
+    for (int i = 0; i < 5000; ++i) {
+        const Design d = randomDesign(random, refused);
+        Pattern p;
+        try {
+            p = draft(d, specOf(d), std::size_t(i) % d.sizes.size());
+        } catch (const InputError&) {
+            continue; // held by the test above
+        }
+        ++sewn;
+        INFO("design " << i << ", " << d.form);
+        const auto check = [&](const std::vector<std::size_t>& order) {
+            for (const auto& broken : brokenRules(p, order))
+                FAIL_CHECK(
+                    p.steps[broken.early].id << " before " << p.steps[broken.late].id << ": " << words(broken.reason));
+            const DryState last = dryRun(p, order).back();
+            CHECK(last.parts == std::vector<WorkId>{"bag"});
+            CHECK(last.opening != "open");
+            CHECK(last.wrongSideOut.empty());
+            for (const auto& [zip, now] : last.zips) {
+                INFO(zip);
+                CHECK(!now.empty());
+                CHECK(std::find(last.sliders.begin(), last.sliders.end(), zip) != last.sliders.end());
+            }
+        };
+        auto order = orderOf(d, p);
+        check(order);
+        // Every layer is put on by one act.
+        std::map<LayerId, int> laid;
+        for (const auto& step : p.steps)
+            for (const auto& act : step.acts)
+                for (const auto& layer : act.layers)
+                    ++laid[layer];
+        for (const auto& piece : p.pieces)
+            for (const auto& layer : piece.layers)
+                CHECK(laid[layer.id] == 1);
+        for (const auto& f : tectonis::check({d, specOf(d), p}))
+            if (f.check == "no-act" || f.check == "no-step")
+                FAIL_CHECK(words(f.subject) << ": " << words(f.text));
+        // Neighbours that may change places do; what comes of it is sound as a whole.
+        if (i % 10 != 0 || order.size() < 3)
+            continue;
+        for (int k = 0; k < 30; ++k) {
+            auto other = order;
+            const std::size_t at = random() % (order.size() - 1);
+            std::swap(other[at], other[at + 1]);
+            if (brokenRules(p, other).empty())
+                order = other, ++swapped;
+        }
+        check(order);
+    }
+    CHECK(sewn > 4500);
+    CHECK(swapped > 3000);
 }
 
 TEST_CASE("Match marks lie at the same stitch length on both mates")

@@ -3,6 +3,7 @@
 // dry run by hand.
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 
 #include <catch2/catch.hpp>
 

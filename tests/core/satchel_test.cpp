@@ -12,6 +12,7 @@
 #include "mockup/folder.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 #include "sheets/plan.hpp"
 
 #include "formats/design_file.hpp"

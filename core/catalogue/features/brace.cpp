@@ -70,7 +70,8 @@ public:
                 .name = pair ? say("{}, left", tri.name) : say("{}, right", tri.name),
                 .a = {{f.id, "slant", pair}},
                 .b = {{f.id, "slant", pair + 2}},
-                .allowance = s});
+                .allowance = s,
+                .trapped = {f.key("webbing")}});
         drawRectangle(d.add({.key = f.key("webbing"),
                           .code = d.freeCode("W"),
                           .name = f.named(say("Anchor webbing")),
@@ -98,9 +99,7 @@ public:
         d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the anchor triangles"),
-                .acts = {act::note(
-                             say("Lay the triangles in pairs, the webbing between and square to the slanting side.")),
-                    act::sew({f.key("slant right"), f.key("slant left")}),
+                .acts = {act::sew({f.key("slant right"), f.key("slant left")}),
                     act::turn({f.key("slant right"), f.key("slant left")}), act::topstitch({}, 3.2, Act::To::Nowhere),
                     act::topstitch({}, 9.5, Act::To::Nowhere)},
                 .kind = StepKind::Flat,
@@ -108,18 +107,17 @@ public:
                 .consumes = {f.id, f.key("webbing")},
                 .yields = f.key("ready"),
                 .pieces = {f.id, f.key("webbing")},
-                .check = say("The webbing leaves the triangle at its middle."),
+                .check = say("The webbing leaves the triangle at its middle, square to the slanting side."),
                 .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
             face.key);
         d.addBeforeUse(
             Step{.id = f.key("on"),
                 .title = say("Baste the triangles to the {}", within(face.name)),
-                .acts = {act::note(site.folded
-                                 ? say("Lay the triangles into the lower corners of the face, legs level with its "
-                                       "lines, the webbing pointing in and up; edge-stitch the legs that no seam will "
-                                       "catch.")
-                                 : say("Lay the triangles into the lower corners of the face, legs level with its "
-                                       "edges, the webbing pointing in and up.")),
+                .acts = {act::layOver(f.id, face.key,
+                             site.folded ? say("The legs lie in its lower corners, level with its lines, the webbing "
+                                               "points in and up. Edge-stitch the legs that no seam will catch.")
+                                         : say("The legs lie in its lower corners, level with its edges, the webbing "
+                                               "points in and up.")),
                     act::baste(4)},
                 .kind = StepKind::Baste,
                 .phase = site.phase,

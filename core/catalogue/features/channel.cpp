@@ -89,13 +89,9 @@ public:
         d.pattern.handles.push_back({f.dimension("drop"), face.key, {x, top}, {0, -1}, 1});
         Step on{.id = f.key("on"),
             .title = say("Stitch the channel onto the {}", within(face.name)),
-            .acts = {act::note(say("Fold in both ends by {} and stitch.", Len(f("hem")))),
-                act::of(Act::Verb::FoldIn, f.id, f("allowance")), act::stitchOn({f.key("top"), f.key("bottom")}),
-                act::note(say("Leave the ends open.")),
-                act::note(holds == "elastic" ? say("Draw the elastic in and sew it over at both ends.")
-                        : holds == "stay"    ? say("Slide the stay in and bar-tack both ends.")
-                                             : Message(),
-                    {kind})},
+            .acts = {act::of(Act::Verb::HemEnds, f.id, f("hem")), act::of(Act::Verb::FoldIn, f.id, f("allowance")),
+                act::saying(act::stitchOn({f.key("top"), f.key("bottom")}), say("Leave the ends open.")),
+                act::with(act::of(holds == "cord" ? Act::Verb::Note : Act::Verb::DrawIn, f.id), {kind})},
             .kind = StepKind::Flat,
             .phase = site.phase,
             .consumes = {face.key, f.id},

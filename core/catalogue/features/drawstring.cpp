@@ -88,19 +88,21 @@ public:
             .title = hardware ? say("Set the eyelets")
                 : slits       ? say("Work the slits")
                               : say("Sew the channel"),
-            .acts = {hardware ? act::set(set, Ware::Eyelet)
-                    : slits
-                    ? act::note(
-                        say("Work a buttonhole of {} at each mark through all layers and cut it open.", Len(f("size"))))
-                    : act::note(say("Sew both rows round the mouth through shell and lining; leave a buttonhole "
-                                    "in the shell at the middle of the front for the cord."))},
+            .acts = hardware ? std::vector<Act>{act::set(set, Ware::Eyelet)}
+                : slits      ? std::vector<Act>{act::saying(
+                           {.verb = Act::Verb::Buttonhole, .pieces = {first}, .fittings = set, .distance = f("size")},
+                           say("It goes through all layers."))}
+                             : std::vector<Act>{act::saying({.verb = Act::Verb::Buttonhole, .pieces = {first}},
+                                                    say("The mark is at the middle of the front, between the rows, "
+                                                             "through the shell "
+                                                             "alone.")),
+                                 act::of(Act::Verb::Rows, first)},
             .kind = hardware ? StepKind::Hardware : StepKind::Topstitch,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {first},
             .fittings = set,
-            .tools = hardware ? std::vector<Message>{} : std::vector<Message>{say("sewing machine")},
             .check = say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),

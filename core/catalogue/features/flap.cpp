@@ -177,11 +177,8 @@ public:
             .stitch = "topstitch"});
         Step on{.id = f.key("on"),
             .title = say("Stitch the flap onto the {}", what),
-            .acts = {act::note(
-                         say("Fold the hinge allowances in. Lay the hinge edge on its line, the flap pointing up over "
-                             "the mouth.")),
-                act::stitchOn({f.key("on")}),
-                act::note(say("Two rows: {} and {} from the edge, bar tacks at both ends.", Len(3.2), Len(9.5)))},
+            .acts = {act::of(Act::Verb::FoldIn, outer, f("allowance")),
+                {.verb = Act::Verb::StitchOn, .seams = {f.key("on")}, .distance = 3.2, .taken = 9.5}},
             .kind = StepKind::Flat,
             .phase = site.phase,
             .consumes = {face.key, f.id},
@@ -200,7 +197,7 @@ public:
                            .title = say("Lay the flap's layers together and stitch"),
                            .acts = {{.verb = Act::Verb::Glue, .pieces = {lining, outer}, .distance = 6},
                                act::topstitch({f.key("turned")}, 3.2, Act::To::Nowhere),
-                               act::note(say("Trim both layers level with a sharp knife."))},
+                               {.verb = Act::Verb::Trim, .pieces = {outer, lining}}},
                            .kind = StepKind::Seam,
                            .phase = f.site().phase,
                            .consumes = {outer, lining},

@@ -93,18 +93,14 @@ public:
             addStripFolds(piece, f("width"), cut, length);
         d.add(Step{.id = f.key("make"),
             .title = say("Make the handles"),
-            .acts = {make == "webbing" ? act::note(say("Cut two lengths; seal the ends."))
-                    : make == "rolled" ? act::note(say("Sew the long edges round the cord, right side out, between the "
-                                                       "ends; flatten and fold in both ends."),
-                          {Ware::Cord})
+            .acts = {make == "webbing" ? act::of(Act::Verb::SealCut, f.id)
+                    : make == "rolled" ? act::with(act::of(Act::Verb::WrapCord, f.id, f("end")), {Ware::Cord})
                                        : act::foldStrip(f.id, f("width"))},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
             .yields = f.key("ready"),
             .pieces = {f.id},
-            .stitch = say("3 mm, lockstitch 301"),
-            .tools = {make == "webbing" ? say("scissors") : say("sewing machine")},
             .check = say("Both handles are equally long.")});
         for (const char* name : {"front", "back"})
             place(f, d.site(name));

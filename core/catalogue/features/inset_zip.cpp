@@ -204,11 +204,11 @@ public:
                  .pieces = {upper, back},
                  .zips = {zip},
                  .distance = f("sewn")},
-                act::note(say("Baste the tabs' ends {} from the sides.", Len(4)))},
+                {.verb = Act::Verb::Baste, .pieces = {tabs}, .distance = 4}},
             {upper, lower, back}, face.key,
             say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(gap)));
         add(bagSeam, say("Close the pocket bag"),
-            {act::note(say("Hold the face out of the way.")), act::sew({bagSeam})}, {face.key}, face.key,
+            {{.verb = Act::Verb::HoldAway, .pieces = {face.key}}, act::sew({bagSeam})}, {face.key}, face.key,
             say("The slider is in the middle, so that the ends can be sewn over."));
     }
 };

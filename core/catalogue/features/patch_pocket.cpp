@@ -180,19 +180,15 @@ public:
             d.pattern.hardware.push_back({Ware::Elastic, 1, elastic,
                 say("{}, under {} wide", Len(elastic), Len(f("hem"))), say("in the pocket's hem")});
         std::vector<Act> make;
-        if (body == "elastic")
-            make.push_back(
-                act::note(say("Lay a pleat into both lower corners and baste them; draw {} of elastic into the "
-                              "hem and sew it over at both ends.",
-                              Len(elastic)),
-                    {Ware::Elastic}));
-        else if (body == "pleated")
-            make.push_back(act::note(say("Lay both pleats along their folds and baste them.")));
+        if (body == "elastic" || body == "pleated")
+            make.push_back(act::of(Act::Verb::Pleat, f.id));
         else if (body == "full") {
             make.push_back({.verb = Act::Verb::Box});
             make.push_back(act::sew({f.key("box right"), f.key("box left")}));
         }
         make.push_back(act::of(Act::Verb::Hem, f.id, f("hem"), hem));
+        if (body == "elastic")
+            make.push_back(act::with(act::of(Act::Verb::DrawIn, f.id, elastic), {Ware::Elastic}));
         make.push_back(act::of(Act::Verb::FoldIn, f.id, f("allowance")));
         d.addBeforeUse(Step{.id = f.key("make"),
                            .title = say("Hem the {}", within(name)),
@@ -210,9 +206,9 @@ public:
         f.d.addBeforeUse(
             Step{.id = f.key("on"),
                 .title = say("Stitch the {} onto the {}", within(name), within(face.name)),
-                .acts = {act::stitchOn({f.key("on")}),
-                    act::note(f("parts") > 1 && f.choice("body") == "flat" ? say("Sew the dividers from the bottom up.")
-                                                                           : Message())},
+                .acts = {act::saying(act::stitchOn({f.key("on")}),
+                    f("parts") > 1 && f.choice("body") == "flat" ? say("Sew the dividers from the bottom up.")
+                                                                 : Message())},
                 .kind = StepKind::Flat,
                 .phase = f.site().phase,
                 .consumes = {face.key, f.id},
@@ -303,23 +299,25 @@ public:
             .a = {{face, f.line("pocket flap")}},
             .b = {{f.key("lid"), "hinge", 0, true}},
             .stitch = "topstitch"});
-        d.addBeforeUse(
-            Step{.id = f.key("lid"),
-                .title = say("Make the pocket's flap and stitch it on"),
-                .acts = {act::sew({f.key("lid")}), act::grade({f.key("lid")}), act::turn({f.key("lid")}),
-                    act::roll({f.key("lid")}, 3.2),
-                    {.verb = Act::Verb::Note,
-                        .seams = {f.key("lid.on")},
-                        .note = say(
-                            "Lay the hinge on its line, right sides together, pointing away from the pocket; sew.")},
-                    act::note(say("Fold it down over the pocket's mouth and sew again {} below.", Len(6.4)))},
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {face, f.key("lid"), f.key("lid.under")},
-                .yields = face,
-                .pieces = {f.key("lid"), f.key("lid.under"), face},
-                .seams = {f.key("lid"), f.key("lid.on")},
-                .check = say("The flap covers the pocket's mouth on both sides.")},
+        const act::Seams layers{f.key("lid")};
+        d.addBeforeUse(Step{.id = f.key("lid"),
+                           .title = say("Make the pocket's flap"),
+                           .acts = {act::sew(layers), act::grade(layers), act::turn(layers), act::roll(layers, 3.2)},
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {f.key("lid"), f.key("lid.under")},
+                           .yields = f.key("lid ready"),
+                           .pieces = {f.key("lid"), f.key("lid.under")}},
+            face);
+        d.addBeforeUse(Step{.id = f.key("lid.on"),
+                           .title = say("Stitch the pocket's flap on"),
+                           .acts = {{.verb = Act::Verb::Hinge, .seams = {f.key("lid.on")}, .distance = 6.4}},
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face, f.key("lid ready")},
+                           .yields = face,
+                           .pieces = {f.key("lid"), face},
+                           .check = say("The flap covers the pocket's mouth on both sides.")},
             face);
     }
 };

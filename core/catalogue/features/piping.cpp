@@ -103,11 +103,8 @@ public:
         d.addBeforeUse(
             Step{.id = f.key("in"),
                 .title = say("Baste the piping round the {}", within(site.label)),
-                .acts = {act::note(
-                             say("Lay the piping on the right side, raw edges level; clip its allowance at curves and "
-                                 "corners.")),
-                    {.verb = Act::Verb::Baste, .seams = {f.key("in")}, .distance = s},
-                    act::note(say("Pull the cord's ends back by the allowance of crossing seams."))},
+                .acts = {{.verb = Act::Verb::Lay, .seams = {f.key("in")}, .pieces = {f.id, mainKey}},
+                    act::saying(act::baste(s), say("Pull the cord's ends back by the allowance of crossing seams."))},
                 .kind = StepKind::Baste,
                 .phase = site.phase,
                 .consumes = {mainKey, f.id},

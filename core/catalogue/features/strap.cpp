@@ -121,8 +121,7 @@ public:
                 joins.push_back(f.key("join" + std::to_string(i)));
             d.add(Step{.id = f.key("make"),
                 .title = say("Make the strap"),
-                .acts = {act::note(
-                             strips > 1 ? say("Join the strips at {}, press open.", Len(f("allowance"))) : Message()),
+                .acts = {act::of(Act::Verb::JoinStrips, f.id, f("allowance")),
                     {.verb = Act::Verb::FoldStrip, .seams = joins, .pieces = {f.id}, .distance = f("width")}},
                 .kind = strips > 1 ? StepKind::Seam : StepKind::Flat,
                 .phase = "Strap",

@@ -197,9 +197,10 @@ public:
                 space.height = d.work({"body", "inside.below", say("Inside height below the zip bands"),
                     "height - drop", {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm",
                     say("the zip closes over what is carried")});
-        makeBands(f, faces.front().key, seams);
+        const std::vector<WorkId> both{faces[0].key, faces[1].key};
+        makeBands(f, both, seams);
         for (const std::size_t i : {0u, 1u})
-            basteBand(f, faces[i], cuts[i], faces.front().key, i);
+            basteBand(f, faces[i], cuts[i], both, i);
         for (const std::size_t i : {0u, 1u})
             joinOverBand(f, faces[i], cuts[i], i);
         openBeforeTurning(f);
@@ -226,7 +227,8 @@ public:
 
     static std::string sideOf(std::size_t i) { return i == 0 ? " front" : " back"; }
 
-    void basteBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, const PieceId& before, std::size_t i) const
+    void basteBand(FeatureScope& f, const Piece& face, const AcrossCut& cut, const std::vector<WorkId>& before,
+        std::size_t i) const
     {
         const SeamId key = f.key("caught" + sideOf(i));
         const PieceId band = f.key("band");
@@ -239,15 +241,16 @@ public:
         std::vector<WorkId> parts{cut.lower.key};
         if (i == 0)
             parts.insert(parts.begin(), f.key("zipped"));
-        f.d.addBeforeUse(Step{.id = f.key("baste" + sideOf(i)),
-                             .title = say("Baste a zip band to the lower {}", within(face.name)),
-                             .acts = {act::lay(band, cut.lower.key, key), act::baste(4),
-                                 act::note(say("The zip lies towards the bag's middle."))},
-                             .kind = StepKind::Baste,
-                             .phase = "Lining",
-                             .consumes = parts,
-                             .yields = cut.lower.key,
-                             .check = say("Both ends are on their marks.")},
+        f.d.addBeforeUse(
+            Step{.id = f.key("baste" + sideOf(i)),
+                .title = say("Baste a zip band to the lower {}", within(face.name)),
+                .acts = {act::saying(act::lay(band, cut.lower.key, key), say("The zip lies towards the bag's middle.")),
+                    act::baste(4)},
+                .kind = StepKind::Baste,
+                .phase = "Lining",
+                .consumes = parts,
+                .yields = cut.lower.key,
+                .check = say("Both ends are on their marks.")},
             before);
     }
 
@@ -277,19 +280,15 @@ public:
             face.key);
     }
 
-    void makeBands(FeatureScope& f, const PieceId& face, const std::vector<SeamId>& seams) const
+    void makeBands(FeatureScope& f, const std::vector<WorkId>& before, const std::vector<SeamId>& seams) const
     {
         f.d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the zip bands"),
                 .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip}),
                     act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
-                    act::note(
-                        say("Lay band and band lining right sides together with the tape between, its edge {} past "
-                            "the stitch line.",
-                            Len(f("sewn")))),
-                    act::sew(seams), act::turn(seams), act::roll(seams, 3.2),
-                    act::note(say("Sew the other pair to the other tape alike."))},
+                    {.verb = Act::Verb::Sew, .seams = seams, .zips = {f.key("zip")}, .distance = f("sewn")},
+                    act::turn(seams), act::roll(seams, 3.2)},
                 .kind = StepKind::Flat,
                 .phase = "Lining",
                 .consumes = {f.key("band"), f.key("band.under"), f.key("tab")},
@@ -297,7 +296,7 @@ public:
                 .pieces = {f.key("band"), f.key("band.under"), f.key("tab")},
                 .check = say("The hinge edges lie level when the zip is closed."),
                 .closesZips = {f.key("zip")}},
-            face);
+            before);
     }
 
     /// The tapes lie in the mouth's seam, between shell and lining.
@@ -320,8 +319,8 @@ public:
         d.addBeforeUse(Step{.id = f.key("tabs"),
                            .title = say("Cover the zip's ends"),
                            .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip}),
-                               act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
-                               act::note(say("Their raw ends reach past the side seams' lines."))},
+                               act::saying(act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
+                                   say("Their raw ends reach past the side seams' lines."))},
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
                            .consumes = {tabs.begin(), tabs.end()},
@@ -332,10 +331,11 @@ public:
             "shell");
         d.addBeforeJoining(Step{.id = f.key("on"),
             .title = say("Baste the zip to the mouth"),
-            .acts = {act::note(
-                         say("Lay the zip face down on the right side of front and back, {} from the side seams, the "
-                             "mouth's stitch line {} from the tape's edge.",
-                             Len(fromSeam), Len(f("sewn")))),
+            .acts = {{.verb = Act::Verb::LayTape,
+                         .pieces = {key, d.pieceAt(d.site("back"), d.site("back").top).key},
+                         .zips = {f.key("zip")},
+                         .distance = fromSeam,
+                         .taken = f("sewn")},
                 act::baste(d("allowance.mouth")), act::ofZip(Act::Verb::OpenZip, f.key("zip"))},
             .kind = StepKind::Baste,
             .phase = "Shell assembly",

@@ -141,8 +141,8 @@ public:
         const Message name = within(f.d.piece(panel).name);
         // The latest goes in first: each is put before what is there.
         add("bag", say("Close the zip pocket bag"), StepKind::Flat,
-            {act::note(say("Fold the bag up behind the zip, tops level, the {} held out of the way.", name)),
-                act::sew({f.key("sides")}), act::note(say("The {} is not caught.", name))},
+            {act::of(Act::Verb::FoldUp, f.key("bag")), {.verb = Act::Verb::HoldAway, .pieces = {panel}},
+                act::saying(act::sew({f.key("sides")}), say("The {} is not caught.", name))},
             false);
         add("zip", say("Sew the zip behind the window"), StepKind::Hardware,
             {{.verb = Act::Verb::InsertZip,

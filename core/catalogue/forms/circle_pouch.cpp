@@ -185,16 +185,14 @@ public:
             .check = say("The disc is round and flat.")});
         d.add(Step{.id = "pockets.on",
             .title = say("Stitch the pockets onto the lining"),
-            .acts = {act::note(
-                say("Centre the disc on the lining; sew the floor's circle, then the dividers from the floor "
-                    "outwards, bar tacks at the mouths."))},
+            .acts = {act::layOver("pockets", lined("disc"), say("It is centred.")),
+                act::saying(act::of(Act::Verb::Rows, lined("disc")),
+                    say("First the floor's circle, then the dividers from the floor outwards."))},
             .kind = StepKind::Flat,
             .phase = "Lining",
             .consumes = {lined("disc"), "pocket disc"},
             .yields = lined("disc"),
             .pieces = {lined("disc"), "pockets"},
-            .stitch = say("2.5–3 mm, lockstitch 301"),
-            .tools = {say("sewing machine")},
             .check = say("All pockets are alike.")});
     }
 
@@ -209,14 +207,14 @@ public:
     {
         d.add(Step{.id = "holes",
             .title = say("Work the cord holes"),
-            .acts = {act::note(say("Work two buttonholes across the channel's middle in the disc, opposite each other, "
-                                   "through one layer and a patch."))},
+            .acts = {act::saying(act::of(Act::Verb::Buttonhole, "disc"),
+                say("They lie across the channel's middle, opposite each other, and go through this layer and a patch "
+                    "behind it."))},
             .kind = StepKind::Flat,
             .phase = "Shell front",
             .consumes = {"disc"},
             .yields = "disc",
             .pieces = {"disc"},
-            .tools = {say("sewing machine")},
             .check = say("Cut open without catching a stitch.")});
         d.add(Step{.id = "rim",
             .title = say("Sew disc and lining together"),
@@ -228,12 +226,12 @@ public:
             .check = say("Quarters meet.")});
         d.add(Step{.id = "turn",
             .title = say("Turn the pouch"),
-            .acts = {act::turnBag({"rim"}), act::note(say("Roll the seam to the edge.")), act::press("disc")},
+            .acts = {act::turnBag({"rim"}), act::press("disc")},
             .kind = StepKind::Turn,
             .phase = "Joining",
             .consumes = {"bag"},
             .yields = "bag",
-            .check = say("The rim is round.")});
+            .check = say("The seam lies on the edge and the rim is round.")});
         d.add(Step{.id = "close",
             .title = say("Close the rim"),
             .acts = {act::closeOpening("rim"), act::topstitch({"rim"}, 3.2, Act::To::Nowhere)},
@@ -244,20 +242,14 @@ public:
             .check = say("The opening is caught.")});
         d.add(Step{.id = "channel",
             .title = say("Sew the channel and thread the cords"),
-            .acts = {act::note(
-                say("Sew two rows on their circles. Thread each cord ({}) once round, from opposite holes, "
-                    "and knot its ends.",
-                    Len(cord)),
-                {Ware::Cord})},
+            .acts = {act::of(Act::Verb::Rows, "disc"),
+                act::with({.verb = Act::Verb::ThreadCord, .distance = cord, .taken = 2}, {Ware::Cord})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
             .pieces = {"disc"},
-            .stitch = say("3 mm, lockstitch 301"),
-            .tools = {say("sewing machine"), say("bodkin")},
-            .check = say("Pulled, the pouch closes evenly."),
-            .cautions = {say("Long cords: a strangulation hazard for small children.")}});
+            .check = say("Pulled, the pouch closes evenly.")});
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

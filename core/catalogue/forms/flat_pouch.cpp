@@ -181,8 +181,8 @@ public:
         d.pattern.spaces.push_back({"pocket", say("Angled pocket"), d("width"), std::min(yl, yr), 10, 0, true});
         d.add(Step{.id = "pocket.mouth",
             .title = say("Sew and turn the pocket's mouth"),
-            .acts = {act::sew({"pocket.mouth"}), act::turn({"pocket.mouth"}), act::roll({"pocket.mouth"}, 3.2),
-                act::note(say("A second row runs {} from the edge.", Len(9.5)))},
+            .acts = {act::sew({"pocket.mouth"}), act::turn({"pocket.mouth"}),
+                {.verb = Act::Verb::Roll, .seams = {"pocket.mouth"}, .distance = 3.2, .taken = 9.5}},
             .kind = StepKind::Seam,
             .phase = "Shell front",
             .consumes = {"pocket", "pocket.lining"},
@@ -190,7 +190,7 @@ public:
             .check = say("The mouth is not stretched: it runs across the grain.")});
         d.add(Step{.id = "pocket.on",
             .title = say("Baste the pocket to the front"),
-            .acts = {act::note(say("Lay the pocket on the right side of the front, edges level.")),
+            .acts = {act::layOver("pocket", "front", say("Edges are level.")),
                 {.verb = Act::Verb::Baste, .seams = {"pocket.on"}, .distance = 4}},
             .kind = StepKind::Baste,
             .phase = "Shell front",

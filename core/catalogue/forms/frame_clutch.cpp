@@ -144,36 +144,32 @@ public:
 
     void addSteps(Drafter& d) const
     {
-        const std::vector<Message> glue{say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
-        const auto step = [&](const std::string& id, const Message& title, const Message& text, StepKind kind,
+        const auto step = [&](const std::string& id, const Message& title, std::vector<Act> acts, StepKind kind,
                               const std::string& phase, std::vector<WorkId> consumes, const WorkId& yields,
-                              std::vector<PieceId> pieces, const Message& check, std::vector<Ware> uses = {}) {
+                              std::vector<PieceId> pieces, const Message& check) {
             d.add(Step{.id = id,
                 .title = title,
-                .acts = {act::note(text, std::move(uses))},
+                .acts = std::move(acts),
                 .kind = kind,
                 .phase = phase,
                 .consumes = std::move(consumes),
                 .yields = yields,
                 .pieces = std::move(pieces),
-                .tools = {say("contact adhesive"), say("bone folder")},
-                .check = check,
-                .cautions = glue});
+                .check = check});
         };
-        step("pad", say("Pad the half shells"), say("Glue the padding on the face of each half shell, centred."),
-            StepKind::Flat, "Small parts", {"padding"}, "padded shells", {"padding"},
-            say("The padding ends short of the rim all round."));
+        step("pad", say("Pad the half shells"), {act::of(Act::Verb::Glue, "padding")}, StepKind::Flat, "Small parts",
+            {"padding"}, "padded shells", {"padding"}, say("The padding ends short of the rim all round."));
         step("cover", say("Cover the half shells"),
-            say("Centre the cover, draw it over the rim and glue the turn-in of {} inside: straights first, then notch "
-                "and lay the corners.",
-                Len(d("turn.in"))),
-            StepKind::Flat, "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
-            say("The cloth is smooth at all corners; let it dry."), {Ware::Frame});
+            {act::with(act::of(Act::Verb::WrapOver, "cover", d("turn.in")), {Ware::Frame})}, StepKind::Flat,
+            "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
+            say("The cloth is smooth at all corners; let it dry."));
         step("card", say("Cover the lining cards"),
-            say("Glue the card covers' turn-in of {} to the back of the cards.", Len(d("turn.in"))), StepKind::Flat,
-            "Lining", {"card", lined("front"), lined("back")}, "lining", {"card", lined("front"), lined("back")},
-            say("Each covered card drops into its half shell."));
-        step("set", say("Set the cards"), say("Glue the covered cards into the half shells; press until dry."),
+            {{.verb = Act::Verb::WrapOver, .pieces = {lined("front"), "card"}, .distance = d("turn.in")}},
+            StepKind::Flat, "Lining", {"card", lined("front"), lined("back")}, "lining",
+            {"card", lined("front"), lined("back")}, say("Each covered card drops into its half shell."));
+        step("set", say("Set the cards"),
+            {act::saying({.verb = Act::Verb::Glue, .pieces = {"card", "cover"}},
+                say("They lie in the half shells, cloth up; press until dry."))},
             StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", lined("front"), lined("back")},
             say("The frame closes and clasps freely."));
     }

@@ -173,7 +173,7 @@ public:
             .acts = {act::sew({"channel right", "channel left"}),
                 act::press({"channel right", "channel left"}, Act::To::Open),
                 act::topstitch({"channel right", "channel left"}, 3.2, Act::To::Open),
-                act::note(say("Fold the ring lengthwise at its line, wrong sides together, crease and unfold."))},
+                act::of(Act::Verb::Crease, "channel")},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"channel"},
@@ -182,7 +182,7 @@ public:
             .check = say("The ring is as long as the mouth.")});
         d.add(Step{.id = "mouth",
             .title = say("Sew the channels to the shell"),
-            .acts = {act::note(say("The ring's joins lie on the side seams.")), act::sew({"mouth"})},
+            .acts = {act::saying(act::sew({"mouth"}), say("The ring's joins lie on the side seams."))},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell", "channels"},
@@ -191,7 +191,7 @@ public:
             .check = say("Handles and tabs are not caught.")});
         d.add(Step{.id = "mouth.lining",
             .title = say("Sew the lining to the channels"),
-            .acts = {act::note(say("The lining goes to the channels' free edge.")), act::sew({"mouth.lining"})},
+            .acts = {act::saying(act::sew({"mouth.lining"}), say("The lining goes to the channels' free edge."))},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell with channels", "lining"},

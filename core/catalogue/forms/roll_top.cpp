@@ -114,6 +114,7 @@ public:
             {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, d("height")}, {0, 1}, 1}};
         drawStraps(d);
         sewStanding(shell, body(p, 0));
+        tailSteps(d);
         sewStanding(lining, body(p, lining.shrink));
         joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base")});
     }
@@ -134,7 +135,6 @@ public:
         placeOnBack(d);
         drawBraces(d);
         strapSteps(d);
-        tailSteps(d);
     }
 
     void drawPadded(Drafter& d) const
@@ -199,7 +199,8 @@ public:
             .name = say("Brace triangles, layer to layer"),
             .a = {{"brace", "slant"}},
             .b = {{"brace", "slant", 2}},
-            .allowance = s});
+            .allowance = s,
+            .trapped = {"webbing"}});
         p.hardware.push_back(
             {Ware::WebbingSlider, 2, web, say("{} inside width", Len(web)), say("one finish for all metal")});
         p.hardware.push_back(
@@ -212,42 +213,67 @@ public:
             .material = "strap",
             .count = 2});
         drawRectangle(tail, web, d("webbing.length"), 0);
+        // Loops that hold the sliders at the straps' ends, and tabs that hold hook and ring: folded in half, 25 mm of
+        // them in the strap or past the mouth's edge (common practice, no source).
+        for (const auto& [key, code, name] :
+            {std::tuple{"strap.loop", "W2", say("Webbing loop")}, {"roll.tab", "W3", say("Webbing tab of the roll")}})
+            drawRectangle(d.add({.key = key,
+                              .code = code,
+                              .name = name,
+                              .coat = Coat::Strip,
+                              .role = "webbing",
+                              .material = "strap",
+                              .count = 2,
+                              .plies = 2}),
+                web, 100, 0);
         for (auto& seam : p.seams)
             if (seam.key == "base")
                 seam.trapped.push_back("brace");
+        const Box back = boundsOf(d.piece("back").stitch());
+        p.overlays.push_back({"brace", "back", {back.x0, back.y0}});
+        p.overlays.push_back({"brace", "back", {back.x1, back.y0, 0, true}});
     }
 
     void strapSteps(Drafter& d) const
     {
         d.add(Step{.id = "strap.make",
             .title = say("Make the shoulder straps"),
-            .acts = {act::sew({"strap 1", "strap 2"}),
-                act::note(say("Leave the webbing's width open in the round end.")), act::grade({"strap 1", "strap 2"}),
-                act::turn({"strap 1", "strap 2"}), act::roll({"strap 1", "strap 2"}, 6.4)},
+            .acts = {act::saying(act::sew({"strap 1", "strap 2"}),
+                         say("The webbing's width stays open in the middle of the round end.")),
+                act::grade({"strap 1", "strap 2"}), act::turn({"strap 1", "strap 2"}),
+                act::roll({"strap 1", "strap 2"}, 6.4)},
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"strap.upper", "strap.under"},
             .yields = "straps",
             .check = say("Both straps mirror each other.")});
+        d.add(Step{.id = "strap.loops",
+            .title = say("Put the sliders' loops into the straps"),
+            .acts = {act::with({.verb = Act::Verb::Insert, .pieces = {"strap.loop", "strap.upper"}, .distance = 25},
+                {Ware::WebbingSlider})},
+            .kind = StepKind::Seam,
+            .phase = "Small parts",
+            .consumes = {"straps", "strap.loop"},
+            .yields = "straps",
+            .pieces = {"strap.upper", "strap.loop"},
+            .check = say("The sliders lie with their bars up.")});
         d.add(Step{.id = "brace.make",
             .title = say("Make the brace triangles"),
-            .acts = {act::note(
-                         say("Lay the triangles in pairs, the webbing tail between and square to the slanting side.")),
-                act::sew({"brace"}), act::turn({"brace"}), act::topstitch({}, 3.2, Act::To::Nowhere),
+            .acts = {act::sew({"brace"}), act::turn({"brace"}), act::topstitch({}, 3.2, Act::To::Nowhere),
                 act::topstitch({}, 9.5, Act::To::Nowhere)},
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"brace", "webbing"},
             .yields = "braces",
             .pieces = {"brace", "webbing"},
-            .check = say("The webbing leaves the triangle at its middle."),
+            .check = say("The webbing leaves the triangle at its middle, square to the slanting side."),
             .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}});
         d.add(Step{.id = "strap.on",
             .title = say("Sew the straps to the back"),
             // Laid as they hang in the end: turned over the row they would show their underside.
-            .acts = {act::note(say("Fold the open end of each strap under by {}. The straps point down.",
-                         Len(d("allowance.body")))),
-                act::stitchOn({"strap.on left", "strap.on right"}), act::note(say("Box-X stitch over {}.", Len(25)))},
+            .acts = {act::of(Act::Verb::FoldIn, "strap.upper", d("allowance.body")),
+                act::saying(act::stitchOn({"strap.on left", "strap.on right"}),
+                    say("The straps point down. Box-X stitch over {}.", Len(25)))},
             .kind = StepKind::Flat,
             .phase = "Shell back",
             .consumes = {"back", "straps"},
@@ -256,9 +282,8 @@ public:
             .check = say("Both straps are level.")});
         d.add(Step{.id = "brace.on",
             .title = say("Baste the braces to the back"),
-            .acts = {act::note(
-                         say("Lay each triangle with its right angle in a lower corner of the back, legs level with "
-                             "side and base edge.")),
+            .acts = {act::layOver("brace", "back",
+                         say("Its right angle lies in a lower corner, the legs level with side and base edge.")),
                 act::baste(4)},
             .kind = StepKind::Baste,
             .phase = "Shell back",
@@ -272,22 +297,22 @@ public:
     {
         d.add(Step{.id = "fasteners",
             .title = say("Sew hook and ring to the ends of the roll"),
-            .acts = {act::note(
-                         say("Fold a short end of webbing through the hook and one through the ring; baste them to the "
-                             "two ends of the mouth, over the side seams, pointing outwards, raw ends level."),
+            .acts = {act::with(
+                         act::layOver("roll.tab", "left",
+                             say("One is folded in half through the hook and lies here, the other one through the "
+                                 "ring and lies on the other side: at the end of the mouth, pointing outwards, raw "
+                                 "ends level.")),
                          {Ware::HookAndRing}),
                 act::baste(5)},
             .kind = StepKind::Baste,
             .phase = "Shell assembly",
-            .consumes = {"shell"},
+            .consumes = {"shell", "roll.tab"},
             .yields = "shell",
-            .pieces = {"left", "right"},
+            .pieces = {"left", "right", "roll.tab"},
             .check = say("Rolled down, the hook reaches the ring on the other side.")});
         d.add(Step{.id = "tails",
             .title = say("Thread the webbing tails"),
-            .acts = {act::note(
-                         say("Fold the open end of each strap round the upper bar of a slider and box-stitch it.")),
-                {.verb = Act::Verb::ThreadTails, .pieces = {"webbing"}, .uses = {Ware::WebbingSlider}}},
+            .acts = {act::of(Act::Verb::ThreadTails, "webbing")},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

@@ -105,11 +105,9 @@ void sewBoxed(CoatDraft& c)
         .consumes = {"front", "back"},
         .yields = "body",
         .phase = "Shell assembly",
-        .before = pleats > 0 ? std::vector<Act>{act::note(
-                      say("Before the bottom seam lay every pleat along its folds, front and back alike from the "
-                          "centre, and baste: each takes {}.",
-                          Len(2 * c.d("pleat"))))}
-                             : std::vector<Act>{},
+        .before = pleats > 0
+            ? std::vector<Act>{{.verb = Act::Verb::Pleat, .pieces = {"front", "back"}, .distance = 2 * c.d("pleat")}}
+            : std::vector<Act>{},
         .then = {act::press({}, Act::To::Open)},
         .check = pleats > 0 ? say("Pleated, the bottom seam is {} between the boxes.", Len(c.d("width"))) : Message()});
     const std::string& school = c.d.choice("boxing");

@@ -105,11 +105,16 @@ Piece& Drafter::piece(const PieceId& key)
 
 Piece& Drafter::partOf(const PieceId& whole, Point at)
 {
+    // What lies beyond all of them is of the nearest: the checks tell it.
+    Piece* nearest = nullptr;
+    double least = 1e300;
     for (auto& p : pattern.pieces)
-        if (p.whole == whole)
-            if (const Box box = boundsOf(p.stitch()); at.y <= box.y1 + 1e-9 && at.y >= box.y0 - 1e-9)
-                return p;
-    return piece(whole);
+        if (p.whole == whole) {
+            const Box box = boundsOf(p.stitch());
+            if (const double off = std::max({at.y - box.y1, box.y0 - at.y, 0.0}); off < least - 1e-9)
+                nearest = &p, least = off;
+        }
+    return nearest ? *nearest : piece(whole);
 }
 
 namespace {
@@ -149,9 +154,10 @@ Step gathered(const Pattern& p, Step step)
                     for (const auto& use : *side)
                         addOnce(step.pieces, use.piece);
         }
-        if (!namesPieces)
+        if (!namesPieces && act.verb != Act::Verb::HoldAway)
             for (const auto& piece : act.pieces)
-                addOnce(step.pieces, piece);
+                if (p.piece(piece))
+                    addOnce(step.pieces, piece);
         for (const auto& fitting : act.fittings)
             addOnce(step.fittings, fitting);
         if (act.verb == Act::Verb::OpenZip)
@@ -183,10 +189,11 @@ void Drafter::addBeforeJoining(Step step)
     steps.insert(at, gathered(pattern, std::move(step)));
 }
 
-void Drafter::addBeforeUse(Step step, const WorkId& part)
+void Drafter::addBeforeUse(Step step, const std::vector<WorkId>& parts)
 {
-    const auto at = std::find_if(steps.begin(), steps.end(),
-        [&](const Step& s) { return std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end(); });
+    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
+        return std::find_first_of(s.consumes.begin(), s.consumes.end(), parts.begin(), parts.end()) != s.consumes.end();
+    });
     steps.insert(at, gathered(pattern, std::move(step)));
 }
 

@@ -65,8 +65,9 @@ public:
     void addFlatWork(Step step);
     /// Adds a step on a part of the shell: before the first seam that uses up that part.
     void addBeforeJoining(Step step);
-    /// Adds a step before the first one that consumes @p part.
-    void addBeforeUse(Step step, const WorkId& part);
+    /// Adds a step before the first one that consumes @p part, or any of @p parts.
+    void addBeforeUse(Step step, const WorkId& part) { addBeforeUse(std::move(step), std::vector{part}); }
+    void addBeforeUse(Step step, const std::vector<WorkId>& parts);
 
     /// @throws InputError if the form has no such face.
     Site& site(const SiteId& name);

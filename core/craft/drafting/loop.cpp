@@ -288,10 +288,8 @@ void LoopDraft::closeLoop()
                      .pieces = {"zip strip", lined("zip strip")},
                      .zips = {"zip"},
                      .distance = d("zip.sewn")},
-            act::note(say("Sew the other pair of strips to the other tape alike.")),
             act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {Ware::ContinuousZip}),
-            act::note(say("Two sliders: bar-tack across the chain at both ends, so "
-                          "that they cannot run off."))},
+            act::ofZip(Act::Verb::BarTack, "zip")},
         .kind = StepKind::Hardware,
         .phase = "Shell gusset",
         .consumes = {"zip strip", lined("zip strip")},
@@ -311,10 +309,11 @@ void LoopDraft::closeLoop()
     closed.insert(closed.end(), linings.begin(), linings.end());
     d.add(Step{.id = "loop",
         .title = say("Close the loop"),
-        .acts = {act::note(say("The linings go on the other face of the zip panel, right sides together.")),
-            act::sew(m_joins), act::note(say("Turn the linings behind.")),
-            act::note(say("Lay the allowances away from the zip.")), act::topstitch(m_joins, 3.2, Act::To::Nowhere),
-            act::note(say("Baste the long edges together.")), act::baste(4)},
+        .acts = {act::saying(act::sew(m_joins),
+                     say("The linings go on the other face of the zip panel and are turned behind; the allowances lie "
+                         "away from the zip.")),
+            act::topstitch(m_joins, 3.2, Act::To::Nowhere),
+            act::saying(act::baste(4), say("So lining and shell of the long edges are one."))},
         .kind = StepKind::Seam,
         .phase = "Shell gusset",
         .consumes = loopParts,

@@ -124,8 +124,9 @@ json toJson(const Design& d)
     j["layers"] = listOf(d.layers);
     j["carried"] = listOf(d.carried);
     j["workshop"] = {{"machine", d.workshop.machine}, {"machineLimit", d.workshop.machineLimit},
-        {"footWidth", d.workshop.footWidth}, {"stitchSpeed", d.workshop.stitchSpeed},
-        {"labourRate", d.workshop.labourRate}, {"overhead", d.workshop.overhead}};
+        {"footWidth", d.workshop.footWidth}, {"leastRound", d.workshop.leastRound},
+        {"stitchSpeed", d.workshop.stitchSpeed}, {"labourRate", d.workshop.labourRate},
+        {"overhead", d.workshop.overhead}};
     if (!d.ownSteps.empty())
         j["ownSteps"] = listOf(d.ownSteps);
     if (!d.wishes.empty())
@@ -178,9 +179,10 @@ Design fromJson(const json& j)
     if (j.contains("workshop")) {
         const json& w = j.at("workshop");
         d.workshop.machine = w.value("machine", d.workshop.machine);
-        for (const auto& [key, value] : {std::pair{"machineLimit", &d.workshop.machineLimit},
-                 {"footWidth", &d.workshop.footWidth}, {"stitchSpeed", &d.workshop.stitchSpeed},
-                 {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
+        for (const auto& [key, value] :
+            {std::pair{"machineLimit", &d.workshop.machineLimit}, {"footWidth", &d.workshop.footWidth},
+                {"leastRound", &d.workshop.leastRound}, {"stitchSpeed", &d.workshop.stitchSpeed},
+                {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
             *value = w.value(key, *value);
     }
     const json seamEnds = j.value("seamEnds", json::object());

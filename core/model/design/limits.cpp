@@ -93,6 +93,7 @@ void requireWorkshop(const Workshop& w)
     requireText(say("workshop"), w.machine);
     within(say("machine limit"), w.machineLimit, 1, 40);
     within(say("foot width"), w.footWidth, 0, 40);
+    within(say("smallest round"), w.leastRound, 0, 2000);
     within(say("stitch speed"), w.stitchSpeed, 0.01, 100, "m a minute");
     within(say("labour rate"), w.labourRate, 0, 100000, "an hour");
     within(say("overhead"), w.overhead, 0, 1000, "%");

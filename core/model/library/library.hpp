@@ -77,6 +77,7 @@ struct Workshop {
     std::string machine = "Flat-bed, high foot lift";
     double machineLimit = 8;  ///< mm of compressed cloth under the foot
     double footWidth = 6;     ///< mm from needle to the outside of the foot
+    double leastRound = 320;  ///< mm round the smallest tube, such as a mouth, whose edge it can sew all round
     double stitchSpeed = 1.2; ///< metres sewn in a minute, all handling counted
     double labourRate = 24;   ///< money per hour
     double overhead = 15;     ///< percent on material and labour

@@ -14,17 +14,32 @@ namespace tectonis {
 
 struct Act {
     enum class Verb {
-        Sew,        ///< seams, right sides together; a seam with an opening is left open there
-        StitchOn,   ///< seams: a piece on lines of another one, wrong side on right side
-        Lay,        ///< pieces.front() on pieces.back(), right sides together, pointing away from the edge in which it
-                    ///< is caught later, in @c seams; @c taken mm past the edge
-        Line,       ///< pieces.front() behind pieces.back(), wrong sides together
-        Baste,      ///< what was laid or folded, @c distance from the edge
-        Topstitch,  ///< beside seams, @c distance from them; @c to: on which side, Open: on both
-        Roll,       ///< what was turned: seams rolled to the edge, a row @c distance from it
-        Press,      ///< the allowances of seams @c to one side or open; without seams, what lies there
-        FoldStrip,  ///< pieces.front() lengthwise, @c distance wide in the end; both long edges stitched
+        Interline, ///< layers, each on the wrong side of its piece and held as its fixing says
+        Sew,       ///< seams, right sides together; a seam with an opening is left open there. The tape of @c zips lies
+                   ///< between, its edge @c distance past the stitch line
+        StitchOn,  ///< seams: a piece on lines of another one, wrong side on right side; a row @c distance from the
+                   ///< edge (0: as near as can be) and one more at @c taken
+        Lay,       ///< pieces.front() on pieces.back(), right sides together, pointing away from the edge in which it
+                   ///< is caught later, in @c seams; @c taken mm past the edge
+        LayOver,   ///< pieces.front() on the right side of pieces.back(), both right side up, in its place
+        LayTape,   ///< zips, face down, on the right side of pieces, the stitch line @c taken from the tape's edge,
+                   ///< their ends @c distance from the side seams
+        Insert,    ///< pieces.front() into the open end of pieces.back(), @c distance deep; a row across
+        Hinge,     ///< seams: an edge on its line, right sides together; folded over the row and sewn again @c distance
+                   ///< below
+        Line,      ///< pieces.front() behind pieces.back(), wrong sides together
+        Baste,     ///< what was laid or folded, @c distance from the edge
+        Topstitch, ///< beside seams, @c distance from them; @c to: on which side, Open: on both
+        Rows,      ///< the rows that are marked on pieces.front(), through all that lies there
+        BarTack,   ///< zips, across the chain at both ends
+        Roll,      ///< what was turned: seams rolled to the edge, a row @c distance from it, one more at @c taken
+        Press,     ///< the allowances of seams @c to one side or open; without seams, what lies there
+        FoldStrip, ///< pieces.front() lengthwise, @c distance wide in the end; both long edges stitched
         FoldInHalf, ///< pieces.front(), right sides together
+        FoldUp,     ///< pieces.front() on itself, edges level
+        Crease,     ///< pieces.front() along its fold line, wrong sides together, and opened again
+        Pleat,      ///< pieces, along their folds, and basted; each pleat takes @c distance of the edge
+        HoldAway,   ///< pieces, from the row that follows
         Clip,       ///< the straight side of seams that goes round the other's curves and corners
         Notch,      ///< the allowances of seams along convex curves
         Grade,      ///< the same before turning, graded as well, and cut across at corners
@@ -39,17 +54,23 @@ struct Act {
         SliderOn,    ///< zips
         SealEnds,    ///< ends of zips with pieces.front(), a tab
         Hem,         ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
+        HemEnds,     ///< both short ends of pieces.front() folded in by @c distance and stitched
+        DrawIn,      ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
         FoldIn,      ///< allowances of pieces.front() to the wrong side, @c distance wide
         JoinStrips,  ///< the cut copies of pieces.front(), a strip, to one length
         Bind,        ///< raw edges of seams with pieces.front()
-        WrapCord,    ///< pieces.front() round its cord, sewn close to it
+        WrapCord,    ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
+        WrapOver,    ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
+        SealCut,     ///< the cut ends of pieces.front(), synthetic webbing
+        Buttonhole,  ///< at the marks of pieces.front(), @c distance long, cut open
         Box,         ///< corners: each is pulled apart until its seams lie on each other
         Glue,        ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
         Paint,       ///< raw edges of pieces.front()
         ThreadStrap, ///< pieces.front() through its hardware
         ThreadTails, ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out
-        ThreadCord,  ///< @c distance of cord
-        Trim,        ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours
+        ThreadCord,  ///< @c distance of cord; @c taken: how many, from opposite holes
+        Trim,        ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours; or
+                     ///< pieces with each other
         BoxOn, ///< ends of pieces.front(), a strap, on their lines on pieces.back(), @c taken folded under; box-X up to
                ///< @c distance below the mouth's stitch line
         Ring,  ///< pieces.front() through its fittings and folded in half over them
@@ -67,9 +88,10 @@ struct Act {
     std::vector<PieceId> pieces{};
     std::vector<FittingId> fittings{};
     std::vector<ZipId> zips{};
+    std::vector<LayerId> layers{};
     double distance = 0, taken = 0; ///< mm
     To to = To::Nowhere;
-    Message note{};
+    Message note{};           ///< in a form's own words: all that is said of a note, one more sentence of other acts
     std::vector<Ware> uses{}; ///< bought things that it puts in their place
 };
 
@@ -125,6 +147,17 @@ inline Act with(Act act, std::vector<Ware> uses)
 inline Act ofZip(Act::Verb verb, ZipId zip, Pieces pieces = {}, double distance = 0)
 {
     return {.verb = verb, .pieces = std::move(pieces), .zips = {zip}, .distance = distance};
+}
+/// @p thing in its place on @p holder, both right side up.
+inline Act layOver(PieceId thing, PieceId holder, Message more = {})
+{
+    return {.verb = Act::Verb::LayOver, .pieces = {thing, holder}, .note = std::move(more)};
+}
+/// With one more sentence.
+inline Act saying(Act act, Message more)
+{
+    act.note = std::move(more);
+    return act;
 }
 inline Act trim(PieceId piece, double extra) { return {.verb = Act::Verb::Trim, .pieces = {piece}, .distance = extra}; }
 inline Act note(Message words, std::vector<Ware> uses = {})

@@ -4,6 +4,7 @@
 
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/table.hpp"
 
 #include <fmt/format.h>
 
@@ -16,6 +17,10 @@ void checkSequence(const CheckInput& in, Findings& out)
             in.pattern.steps[broken.early].id, "Sequence",
             say("it comes before “{}”, but {}", in.pattern.steps[broken.late].title, broken.reason),
             Repair{say("Go back to the proposed order"), {}, true}});
+    for (const auto& step : in.pattern.steps)
+        if (const Message reach = outOfReach(in.pattern, step); !reach.empty())
+            out.push_back(
+                {Severity::Warning, "reach", "", say("Step “{}”", step.title), step.id, "Sequence", reach, {}});
 }
 
 } // namespace tectonis

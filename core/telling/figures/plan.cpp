@@ -15,6 +15,7 @@ using Kind = Stroke::Kind;
 
 constexpr double kStep = 0.2;     // mm between a curve and its chords
 constexpr std::size_t kAside = 4; // pieces beside each other; more would be too small to read
+constexpr double kRoom = 25;      // mm between pieces beside each other
 constexpr double kAlike = 3;      // mm that two edges may part and still lie on each other
 
 Polyline outlineOf(const Piece& piece) { return flattened(piece.cut, kStep); }
@@ -35,8 +36,15 @@ public:
     Scene scene()
     {
         switch (m_act.verb) {
+        case Verb::Interline: interlined(); break;
         case Verb::Sew:
         case Verb::SewTape: joined(); break;
+        case Verb::Hinge: hinged(); break;
+        case Verb::LayOver: laidOnFace(); break;
+        case Verb::LayTape: taped(); break;
+        case Verb::Insert: inserted(); break;
+        case Verb::FoldUp:
+        case Verb::Crease: foldedUp(m_act.verb == Verb::FoldUp); break;
         case Verb::StitchOn:
         case Verb::Window:
         case Verb::Glue: laidFlat(); break;
@@ -179,7 +187,7 @@ private:
         for (const Piece* piece : under)
             if (piece == under.front())
                 codeAt(*piece, box.centre());
-        if (m_act.verb == Verb::SewTape)
+        if (!m_act.zips.empty())
             tape(edge, insideLeft(*below));
         between(*s, edge, insideLeft(*below));
         above_(*s, *above, edge, insideLeft(*below), box);
@@ -493,6 +501,46 @@ private:
                 sewn(runOf(each->a), *each);
     }
 
+    // ---- Layers behind their pieces -----------------------------------------------------------------------------
+
+    /// All pieces wrong side up with what lies on them, in rows.
+    void interlined()
+    {
+        struct Laid {
+            const Piece* piece;
+            std::vector<const Layer*> layers;
+            Box box;
+        };
+        std::vector<Laid> all;
+        double area = 0, widest = 0;
+        for (const auto& piece : p.pieces) {
+            Laid laid{&piece, {}, boundsOf(piece.cut)};
+            for (const auto& layer : piece.layers)
+                if (std::find(m_act.layers.begin(), m_act.layers.end(), layer.id) != m_act.layers.end())
+                    laid.layers.push_back(&layer);
+            if (laid.layers.empty())
+                continue;
+            area += (laid.box.width() + kRoom) * (laid.box.height() + kRoom);
+            widest = std::max(widest, laid.box.width());
+            all.push_back(std::move(laid));
+        }
+        std::stable_sort(
+            all.begin(), all.end(), [](const Laid& a, const Laid& b) { return a.box.height() > b.box.height(); });
+        const double room = std::max(widest, std::sqrt(2.2 * area)); // rows that fill a figure's shape
+        double x = 0, y = 0, tall = 0;
+        for (const auto& laid : all) {
+            if (x > 0 && x + laid.box.width() > room)
+                x = 0, y -= tall + kRoom, tall = 0;
+            // Wrong side up a piece is seen mirrored.
+            const Placement at{x + laid.box.x1, y - laid.box.y1, 0, true};
+            add(Surface{placedAll(outlineOf(*laid.piece), at), otherSide(skinOf(*laid.piece))});
+            for (const Layer* layer : laid.layers)
+                add(Surface{placedAll(flattened(layer->outline, kStep), at), Skin::Padding});
+            codeAt(*laid.piece, at(laid.box.centre()));
+            x += laid.box.width() + kRoom, tall = std::max(tall, laid.box.height());
+        }
+    }
+
     // ---- Laid on and stitched -----------------------------------------------------------------------------------
 
     void laidFlat()
@@ -570,16 +618,47 @@ private:
             return std::find(each.trapped.begin(), each.trapped.end(), thing->key) != each.trapped.end()
                 && !usesOf(each, holder->key).empty();
         });
-        const Seam* s = trapping != p.seams.end() ? &*trapping : seam();
+        // A cord lies along all that it is basted to.
+        const Seam* s = trapping != p.seams.end() && thing->role != "piping" ? &*trapping : seam();
         const auto side = s ? usesOf(*s, holder->key) : std::vector<EdgeUse>{};
         if (side.empty())
             return;
         lower({holder});
         const Box box = boundsOf(holder->cut);
         codeAt(*holder, {box.centre().x, box.centre().y - box.height() * 0.3});
+        if (thing->role == "piping") {
+            for (const auto& use : side) {
+                corded(*thing, p.runOf(use), insideLeft(side));
+                run(p.runOf(use), Kind::Baste);
+            }
+            return;
+        }
         const Run edge = runOf(side);
         hold(*thing, edge, insideLeft(side));
         run(edge, Kind::Baste);
+    }
+
+    /// A covered cord along an edge, its flange level with the raw edge.
+    void corded(const Piece& piping, const Run& edge, bool left)
+    {
+        const Box own = boundsOf(piping.cut);
+        const double flange = std::clamp(std::min(own.width(), own.height()) / 2 - 6, 6.0, 20.0), cord = 4;
+        const auto beside = [&](double in) {
+            Polyline side;
+            const double whole = lengthOf(edge);
+            const int n = std::max(12, int(whole / 6));
+            for (int i = 0; i <= n; ++i)
+                side.push_back(pointAlong(edge, whole * i / n)
+                    + rightOf(tangentAlong(edge, whole * i / n)) * ((left ? -1 : 1) * in));
+            return side;
+        };
+        Polyline strip = beside(-flange);
+        const Polyline inner = beside(cord);
+        strip.insert(strip.end(), inner.rbegin(), inner.rend());
+        add(Surface{strip, skinOf(piping)});
+        stroke(beside(0.3), Kind::Edge);
+        const Point middle = pointAlong(edge, lengthOf(edge) / 2);
+        codeAt(piping, middle + rightOf(tangentAlong(edge, lengthOf(edge) / 2)) * (left ? -16.0 : 16.0));
     }
 
     /// What of a seam runs along a piece.
@@ -744,6 +823,132 @@ private:
         }
     }
 
+    /// A piece in its place on another one, right side up; both copies where it is mirrored.
+    void laidOnFace()
+    {
+        const Piece *thing = p.piece(m_act.pieces.front()), *face = p.piece(m_act.pieces.back());
+        if (!thing || !face)
+            return;
+        lower({face});
+        const Box whole = boundsOf(face->cut);
+        bool known = false;
+        for (const auto& o : p.overlays)
+            if (o.piece == thing->key && o.on == face->key) {
+                const Polyline outline = placedAll(outlineOf(*thing), o.placement);
+                add(Surface{outline, skinOf(*thing)});
+                Box box;
+                for (const Point q : outline)
+                    box.add(q);
+                codeAt(*thing, box.centre());
+                known = true;
+            }
+        if (!known) { // concentric, if they were drawn so; else at the middle of its upper edge
+            const Box box = boundsOf(thing->cut);
+            const Placement at = distance(box.centre(), whole.centre()) < 1
+                ? Placement{}
+                : Placement{whole.centre().x - box.centre().x, whole.y1 - box.y1, 0, false};
+            add(Surface{placedAll(outlineOf(*thing), at), skinOf(*thing)});
+            codeAt(*thing, at(box.centre()));
+        }
+        codeAt(*face, {whole.centre().x, whole.y0 + 0.2 * whole.height()});
+    }
+
+    /// A flap's or lid's edge on its line, the thing pointing away from where it will hang, and how it is folded over.
+    void hinged()
+    {
+        const Seam* s = seam();
+        const bool aEdge = s && p.piece(s->a.front().piece) && p.piece(s->a.front().piece)->edge(s->a.front().edge);
+        const Piece *lid = s ? p.piece((aEdge ? s->a : s->b).front().piece) : nullptr,
+                    *face = s ? p.piece((aEdge ? s->b : s->a).front().piece) : nullptr;
+        if (!lid || !face)
+            return;
+        lower({face});
+        const Run line = runOf(aEdge ? s->b : s->a), own = runOf(aEdge ? s->a : s->b);
+        const Point middle = pointAlong(line, lengthOf(line) / 2), hinge = pointAlong(own, lengthOf(own) / 2);
+        const Box box = boundsOf(lid->cut);
+        // Its inside ends up below the line in the end, so it lies above now, wrong side up.
+        const bool inBelow = box.centre().y < hinge.y;
+        const Placement at = inBelow ? Placement{middle.x - hinge.x, middle.y + hinge.y, pi, true}
+                                     : Placement{middle.x + hinge.x, middle.y - hinge.y, 0, true};
+        const Polyline outline = placedAll(outlineOf(*lid), at);
+        add(Surface{outline, otherSide(skinOf(*lid))});
+        Box there;
+        for (const Point q : outline)
+            there.add(q);
+        codeAt(*lid, there.centre());
+        run(line, Kind::Sew);
+        stroke({{startOf(line).x, middle.y - m_act.distance}, {endOf(line).x, middle.y - m_act.distance}},
+            Kind::Topstitch);
+        const double x = there.x1 + 14;
+        add(Arrow{{{x, there.centre().y}, {x + 10, middle.y}, {x, middle.y - 0.5 * there.height()}}});
+        const Box whole = boundsOf(face->cut);
+        codeAt(*face, {whole.centre().x, whole.y0 + 0.15 * whole.height()});
+    }
+
+    /// A zip face down along the mouth of each face.
+    void taped()
+    {
+        const Piece* face = p.piece(m_act.pieces.front());
+        const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
+            [&](const Zip& z) { return !m_act.zips.empty() && z.key == m_act.zips.front(); });
+        if (!face || zip == p.zips.end())
+            return;
+        lower({face});
+        const Box box = boundsOf(face->stitch());
+        const double x0 = box.x0 + m_act.distance, x1 = box.x1 - m_act.distance, top = box.y1 + m_act.taken;
+        add(Surface{{{x0, top}, {x1, top}, {x1, top - zip->tapeWidth}, {x0, top - zip->tapeWidth}}, Skin::Tape});
+        stroke({{x0, top - zip->tapeWidth / 2}, {x1, top - zip->tapeWidth / 2}}, Kind::Mark);
+        stroke({{x0, box.y1}, {x1, box.y1}}, Kind::Baste);
+        codeAt(*face, box.centre());
+    }
+
+    /// A strap's open end with what is pushed into it.
+    void inserted()
+    {
+        const Piece *loop = p.piece(m_act.pieces.front()), *strap = p.piece(m_act.pieces.back());
+        if (!loop || !strap)
+            return;
+        const Box box = boundsOf(strap->cut), own = boundsOf(loop->cut);
+        const double w = std::min(own.width(), own.height()), out = std::max(own.width(), own.height()) / 2,
+                     x = box.centre().x, y = box.y0 + 10;
+        add(Surface{{{x - w / 2, y + m_act.distance}, {x + w / 2, y + m_act.distance},
+                        {x + w / 2, y + m_act.distance - out}, {x - w / 2, y + m_act.distance - out}},
+            skinOf(*loop)});
+        ringAt({x, y + m_act.distance - out}, w / 2);
+        const Polyline near = cutOff(outlineOf(*strap), {x, box.y0 + std::min(box.height(), 4 * w)}, {0, -1});
+        add(Surface{near.size() > 2 ? near : outlineOf(*strap), skinOf(*strap)});
+        for (const double row : {6.0, 10.0})
+            stroke({{x - w / 2, box.y0 + 10 + row}, {x + w / 2, box.y0 + 10 + row}}, Kind::Topstitch);
+        codeAt(*strap, {x, box.y0 + 2.5 * w});
+        codeAt(*loop, {x, y - out / 2 + m_act.distance / 2});
+        add(Arrow{{{x + w, y - out}, {x + w, y}}});
+    }
+
+    /// A piece folded across its middle, its lower half brought up.
+    void foldedUp(bool up)
+    {
+        const Piece* piece = p.piece(m_act.pieces.front());
+        if (!piece)
+            return;
+        const Box box = boundsOf(piece->cut);
+        double fold = box.centre().y;
+        for (const auto& l : piece->lines)
+            if (l.kind == FaceLine::Kind::Fold)
+                fold = startOf(l.run).y;
+        const Polyline lowHalf = cutOff(outlineOf(*piece), {box.centre().x, fold}, {0, -1});
+        add(Surface{outlineOf(*piece), skinOf(*piece)});
+        if (lowHalf.size() > 2) {
+            Polyline raised = mirrored(lowHalf, {box.centre().x, fold}, {0, -1});
+            for (Point& q : raised) // a little short of it, so that both edges show
+                q.y = fold + (q.y - fold) * 0.96;
+            add(Surface{raised, otherSide(skinOf(*piece))});
+        }
+        stroke({{box.x0, fold}, {box.x1, fold}}, Kind::Fold);
+        codeAt(*piece, {box.centre().x, (fold + box.y1) / 2});
+        const double x = box.x1 + 14;
+        add(Arrow{{{x, box.y0}, {x + 8, fold}, {x, up ? box.y1 : fold + 0.4 * (box.y1 - fold)}}});
+    }
+
     void boardIn()
     {
         const Piece* board = p.piece(m_act.pieces.front());
@@ -761,8 +966,6 @@ private:
     {
         double x = 0;
         std::size_t shown = 0;
-        const bool layers = m_step.kind == StepKind::Interline;
-        std::set<PieceId> zipOn;
         for (const auto& key : m_step.pieces) {
             const Piece* piece = p.piece(key);
             if (!piece || shown == kAside)
@@ -772,16 +975,15 @@ private:
             const bool lies = box.height() > 2.5 * box.width() && m_step.pieces.size() == 1;
             const Placement at = lies ? Placement{x + box.y1, -box.x0, pi / 2, false}
                                       : Placement{x - box.x0, -box.y0, 0, false};
-            add(Surface{placedAll(outlineOf(*piece), at), layers ? otherSide(skinOf(*piece)) : skinOf(*piece)});
-            if (layers)
-                for (const auto& layer : piece->layers)
-                    add(Surface{placedAll(flattened(layer.outline, kStep), at), Skin::Padding});
+            add(Surface{placedAll(outlineOf(*piece), at), skinOf(*piece)});
             const Point middle = at(box.centre());
             codeAt(*piece, middle);
             linesOn(*piece, at);
             seamsOn(*piece, at);
             cutsOn(*piece, at);
             fittingsOn(*piece, at);
+            if (m_act.verb == Verb::Buttonhole)
+                marksOn(*piece, at);
             x += (lies ? box.height() : box.width()) + 25;
         }
         if (m_step.pieces.size() > shown && shown > 0)
@@ -791,14 +993,24 @@ private:
     /// Lines that this part put on the piece: where things are laid, stitched or slashed.
     void linesOn(const Piece& piece, const Placement& at)
     {
-        if (m_step.kind == StepKind::Interline)
-            return;
+        const bool own = m_act.verb == Verb::Pleat || m_act.verb == Verb::Rows; // lines of the form as well
         for (const auto& l : piece.lines)
-            if (l.owner == m_step.id.owner() && !l.owner.empty() && l.kind != FaceLine::Kind::Bridge)
+            if (l.owner == m_step.id.owner() && (own || !l.owner.empty()) && l.kind != FaceLine::Kind::Bridge)
                 stroke(placedAll(flattened(l.run, kStep), at),
                     l.kind == FaceLine::Kind::Fold || l.kind == FaceLine::Kind::Pleat ? Kind::Fold
                         : l.kind == FaceLine::Kind::Slash                             ? Kind::Cut
                                                                                       : Kind::Topstitch);
+    }
+
+    /// Short cuts at the drill marks that this part made.
+    void marksOn(const Piece& piece, const Placement& at)
+    {
+        for (const auto& m : piece.drills)
+            if (m.owner == m_step.id.owner()) {
+                const double half = std::max(6.0, m_act.distance / 2);
+                stroke(placedAll({m.at - Point{half, 0}, m.at + Point{half, 0}}, at), Kind::Cut);
+                ringAt(at(m.at), half + 4);
+            }
     }
 
     void seamsOn(const Piece& piece, const Placement& at)
@@ -907,16 +1119,27 @@ int weight(Verb verb)
     case Verb::InsertZip: return 8;
     case Verb::Sew: return 7;
     case Verb::BoxOn:
+    case Verb::Hinge:
+    case Verb::Interline:
     case Verb::StitchOn: return 6;
     case Verb::Lay:
+    case Verb::LayOver:
+    case Verb::LayTape:
     case Verb::Line: return 5;
     case Verb::TurnBag:
     case Verb::CloseOpening:
     case Verb::PutIn:
+    case Verb::Insert:
+    case Verb::WrapOver:
     case Verb::Turn: return 4;
     case Verb::Set:
     case Verb::Bind:
+    case Verb::Pleat:
+    case Verb::Rows:
+    case Verb::Buttonhole:
     case Verb::Glue: return 3;
+    case Verb::FoldUp:
+    case Verb::Crease: return 2;
     default: return 1;
     }
 }

@@ -65,6 +65,10 @@ private:
         case Verb::StitchOn:
         case Verb::Window: m_onFace = &act; break;
         case Verb::Set: m_set = &act; break;
+        case Verb::Interline:
+        case Verb::Pleat:
+        case Verb::WrapOver:
+        case Verb::Hinge:
         case Verb::FoldStrip:
         case Verb::Hem:
         case Verb::FoldIn:
@@ -238,6 +242,10 @@ private:
         switch (act.verb) {
         case Verb::FoldStrip: return strip(act);
         case Verb::Hem: return hem(act);
+        case Verb::Interline: return interlined(act);
+        case Verb::Pleat: return pleated(act);
+        case Verb::WrapOver: return wrapped(act);
+        case Verb::Hinge: return hinged(act);
         case Verb::FoldIn: return foldIn(act);
         case Verb::Bind: return bound(act);
         case Verb::WrapCord: return cord(act);
@@ -269,6 +277,73 @@ private:
         for (const double x : {4.0, w - 4})
             row(x, -y * 1.65 - 4, y * 1.65 + 4);
         measure(0, w, y * 1.65 + 7, say("{}", Len(act.distance)));
+    }
+
+    /// A layer on the wrong side of its piece, held as its fixing says: into the allowance, or short of it.
+    void interlined(const Act& act)
+    {
+        const Layer* shown = nullptr;
+        const Piece* on = nullptr;
+        for (const auto& piece : p.pieces)
+            for (const auto& layer : piece.layers)
+                if (std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end()
+                    && (!shown || (layer.wholePiece && !shown->wholePiece)))
+                    shown = &layer, on = &piece;
+        if (!shown)
+            return;
+        const bool inSeam = std::any_of(
+            shown->reach.begin(), shown->reach.end(), [](const auto& edge) { return edge.second > 3; });
+        const double thick = shown->loft ? 3 * kThick : kThick, y = kThick / 2 + thick / 2 + 0.3;
+        band({{-kReach, 0}, {0, 0}}, otherSide(skinOf(*on)));
+        band({{-kReach, y}, {inSeam ? 0 : -kFlap, y}}, Skin::Padding, thick);
+        add(Stroke{{{-kFlap, -6}, {-kFlap, y + thick}}, Kind::Fold}); // the stitch line
+        if (shown->fixing == "basted") {
+            const double at = inSeam ? -4.5 : -kFlap - 4;
+            row(at, -4, y + thick, Kind::Baste);
+            measure(inSeam ? at : -kFlap, inSeam ? 0 : at, y + thick + 3,
+                inSeam ? say("{} to {}", Len(3), Len(6)) : say("{} to {}", Len(2), Len(3)));
+        }
+        add(Word{{-kReach - 7, 0}, naming(on->code)});
+        add(Word{{-kReach - 7, y + 1}, naming(shown->code)});
+    }
+
+    /// The cloth of a pleat lies three times.
+    void pleated(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
+        const double y = kThick * 1.15;
+        band({{-kReach, 2 * y}, {9, 2 * y}, {9, y}, {-9, y}, {-9, 0}, {kReach, 0}}, s);
+        row(0, -4, 2 * y + 4, Kind::Baste);
+        if (act.distance > 0)
+            measure(-9, 9, 2 * y + 6, say("{}", Len(act.distance / 2)));
+    }
+
+    /// A cover drawn over the rim of a card or a shell, its turn-in glued inside.
+    void wrapped(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
+        const double y = kThick * 1.15;
+        band({{-kReach, 0}, {-kThick, 0}}, act.pieces.size() > 1 ? Skin::Padding : Skin::Metal, kThick * 0.8);
+        band({{-kReach, y}, {0, y}, {0, -y}, {-kFlap - 4, -y}}, s);
+        measure(-kFlap - 4, 0, -y - 9, say("{}", Len(act.distance)));
+    }
+
+    /// Folded over its first row and sewn again.
+    void hinged(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        if (!s)
+            return;
+        const bool aEdge = p.piece(s->a.front().piece) && p.piece(s->a.front().piece)->edge(s->a.front().edge);
+        const auto &low = aEdge ? s->b : s->a, &up = aEdge ? s->a : s->b;
+        const double y = kThick * 1.1;
+        band({{-kReach, 0}, {kReach, 0}}, skin(low));
+        band({{-kFlap, y}, {8, y}, {8, 2 * y}, {-kReach, 2 * y}}, skin(up));
+        row(4, -4, 1.5 * y, Kind::Sewn);
+        row(1, -4, 2 * y + 4);
+        measure(1, 8, 2 * y + 6, say("{}", Len(act.distance)));
+        code(low, {kReach - 4, -6});
+        code(up, {-kReach + 4, 2 * y + 5});
     }
 
     void hem(const Act& act)

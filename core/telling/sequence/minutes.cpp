@@ -52,16 +52,17 @@ private:
     {
         switch (act.verb) {
         case Verb::Sew:
-        case Verb::StitchOn:
         case Verb::JoinCoats:
         case Verb::DropIn:
         case Verb::Window: pinned += seam.lengthA; return row(seam);
+        case Verb::StitchOn: pinned += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
+        case Verb::Hinge: pinned += seam.lengthA; return row(seam, 2);
         case Verb::SewTape: pinned += seam.lengthA; return row(seam, 2); // and topstitched
         case Verb::FoldStrip:
         case Verb::Baste:
         case Verb::Note: return row(seam);
         case Verb::Topstitch: return row(seam, act.to == Act::To::Open ? 2 : 1);
-        case Verb::Roll: pressed += seam.lengthA; return row(seam);
+        case Verb::Roll: pressed += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
         case Verb::Bind: return row(seam, 2);
         case Verb::Press: pressed += seam.lengthA; return;
         case Verb::Lay:
@@ -93,7 +94,21 @@ private:
         case Verb::TurnBag: return 4;
         case Verb::Baste: return act.seams.empty() ? 1 : 0;
         case Verb::Lay:
+        case Verb::LayOver:
+        case Verb::FoldUp:
         case Verb::Line: return 0.5 * copies(act);
+        case Verb::LayTape: return 2;
+        case Verb::Insert: return 2 * copies(act);
+        case Verb::Rows: return marked(act);
+        case Verb::BarTack: return 1;
+        case Verb::Crease: return 1;
+        case Verb::Pleat: return 1.5 * copies(act);
+        case Verb::HoldAway: return 0.2;
+        case Verb::HemEnds: return 1 * copies(act);
+        case Verb::DrawIn: return 2 * copies(act);
+        case Verb::WrapOver: return 8 * copies(act);
+        case Verb::SealCut: return 0.5 * copies(act);
+        case Verb::Buttonhole: return 3 * std::max<double>(2, double(act.fittings.size()));
         case Verb::Press: return act.seams.empty() ? 0.5 : 0;
         case Verb::FoldStrip: return strip(act);
         case Verb::FoldInHalf:
@@ -133,6 +148,16 @@ private:
         const double length = boundsOf(piece->cut).height() * piece->count;
         sewn += 2 * length, rows += 2 * piece->count;
         pressed += length;
+        return 0;
+    }
+
+    /// Rows that are marked on a face.
+    double marked(const Act& act)
+    {
+        if (const Piece* piece = p.piece(act.pieces.front()))
+            for (const auto& line : piece->lines)
+                if (line.kind == FaceLine::Kind::Topstitch)
+                    sewn += lengthOf(line.run), slow += lengthOf(line.run), rows += 1;
         return 0;
     }
 

@@ -12,11 +12,6 @@
 namespace tectonis {
 namespace {
 
-Message listed(const Message& list, const std::string& name)
-{
-    return list.empty() ? naming(name) : say("{}, {}", list, name);
-}
-
 /// One step for each way of fixing, over all pieces that have such a layer.
 std::vector<Step> interliningSteps(const Drafter& d)
 {
@@ -25,55 +20,22 @@ std::vector<Step> interliningSteps(const Drafter& d)
         {"loose", say("Lay the loose interlinings to their pieces")}};
     std::vector<Step> out;
     for (const auto& [fixing, title] : fixings) {
-        Step step{.id = "interline." + fixing,
-            .title = title,
-            .kind = StepKind::Interline,
-            .phase = "Interlinings",
-            .tools = fixing == "fused" ? std::vector<Message>{say("iron"), say("press cloth")}
-                : fixing == "glued"    ? std::vector<Message>{say("contact adhesive")}
-                                       : std::vector<Message>{say("sewing machine")}};
-        std::vector<std::pair<MaterialId, Message>> codes; // by what is laid
-        bool inSeams = false, within = false; // reaches into an allowance anywhere, ends at or inside the stitch lines
+        Act act{.verb = Act::Verb::Interline};
+        std::vector<PieceId> pieces;
         for (const auto& piece : d.pattern.pieces)
-            for (const auto& layer : piece.layers) {
-                if (layer.fixing != fixing)
-                    continue;
-                auto list = std::find_if(
-                    codes.begin(), codes.end(), [&](const auto& each) { return each.first == layer.material; });
-                if (list == codes.end())
-                    list = codes.insert(codes.end(), {layer.material, Message()});
-                list->second = listed(list->second, layer.code);
-                const bool reaches = std::any_of(
-                    layer.reach.begin(), layer.reach.end(), [](const auto& edge) { return edge.second > 3; });
-                (reaches ? inSeams : within) = true;
-                if (step.pieces.empty() || step.pieces.back() != piece.key)
-                    step.pieces.push_back(piece.key);
-            }
-        if (step.pieces.empty())
-            continue;
-        for (const auto& [material, list] : codes)
-            step.acts.push_back(act::note(say("{}: {}.", d.pattern.material(material).name, list)));
-        if (fixing == "basted") {
-            // There is cloth to baste in only where the layer reaches into the allowance.
-            if (inSeams)
-                step.acts.push_back(act::note(
-                    say("What reaches into the allowances is basted there, {} to {} from the edge, and trimmed close "
-                        "to the stitching after the seam.",
-                        Len(3), Len(6))));
-            if (within)
-                step.acts.push_back(act::note(
-                    say("What ends at the stitch line is held by a row {} to {} inside its own edge, or by hand.",
-                        Len(2), Len(3))));
-            step.stitch = say("4–5 mm, basting");
-            step.check = say("Each lies flat on the wrong side and nothing reaches past its line.");
-        } else if (fixing == "fused") {
-            step.check = say("No bubbles; let each piece cool flat.");
-            step.cautions = {say("Iron and steam: mind your hands; test the heat on an offcut.")};
-        } else if (fixing == "glued") {
-            step.check = say("Each lies in its place and sticks to its edges.");
-            step.cautions = {say("Contact adhesive: air the room, no flame; let it dry as its maker says.")};
-        }
-        out.push_back(std::move(step));
+            for (const auto& layer : piece.layers)
+                if (layer.fixing == fixing) {
+                    act.layers.push_back(layer.id);
+                    if (pieces.empty() || pieces.back() != piece.key)
+                        pieces.push_back(piece.key);
+                }
+        if (!pieces.empty())
+            out.push_back({.id = "interline." + fixing,
+                .title = title,
+                .acts = {std::move(act)},
+                .kind = StepKind::Interline,
+                .phase = "Interlinings",
+                .pieces = std::move(pieces)});
     }
     return out;
 }

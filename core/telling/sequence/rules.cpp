@@ -61,6 +61,8 @@ bool crosses(const Seam& over, const Seam& seam)
     for (const auto* side : {&over.a, &over.b})
         for (std::size_t i = 1; i < side->size(); ++i) {
             const EdgeUse &u = (*side)[i - 1], &v = (*side)[i];
+            if (u.piece == v.piece && u.copy == v.copy)
+                continue; // one edge after the other, even of a piece that is joined to itself
             if ((in(seam.a, u) && in(seam.b, v)) || (in(seam.b, u) && in(seam.a, v)))
                 return true;
         }
@@ -175,6 +177,56 @@ const std::vector<Rule>& rules()
                     ? say("it does not go through the lining: it is set while no lining lies behind it.")
                     : Message();
             }},
+        {"rows before the lining", {}, anyOf(Verb::JoinCoats, Verb::DropIn), anyOf(Verb::Topstitch, Verb::StitchOn),
+            [](const Pattern& p, const Step&, const Step& second) -> Message {
+                const auto lined = [&](const EdgeUse& use) {
+                    const Piece* piece = p.piece(use.piece);
+                    return !piece || piece->coat == Coat::Lining;
+                };
+                const auto ofShell = [&](const Seam& seam) {
+                    return !seam.mouth && std::ranges::none_of(seam.a, lined) && std::ranges::none_of(seam.b, lined);
+                };
+                return std::ranges::any_of(second.acts,
+                           [&](const Act& act) {
+                               return (act.verb == Verb::Topstitch || act.verb == Verb::StitchOn)
+                                   && std::ranges::any_of(act.seams, [&](const SeamId& key) {
+                                          const Seam* seam = p.seam(key);
+                                          return seam && ofShell(*seam);
+                                      });
+                           })
+                    ? say("with the lining behind it the row would go through both.")
+                    : Message();
+            }},
+        {"patch before hardware", {}, bit(Verb::Set), bit(Verb::Interline),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                const auto patched = [&](const FittingId& key) {
+                    const auto f = std::ranges::find(p.fittings, key, &Fitting::key);
+                    const Piece* piece = f == p.fittings.end() ? nullptr : p.piece(f->piece);
+                    return piece && std::ranges::any_of(piece->layers, [&](const Layer& layer) {
+                        return !layer.wholePiece && insideOutline(flattened(layer.outline, 0.5), f->at)
+                            && std::ranges::any_of(second.acts, [&](const Act& a) { return has(a.layers, layer.id); });
+                    });
+                };
+                return std::ranges::any_of(first.fittings, patched)
+                    ? say("the patch behind it goes on before anything is set through it.")
+                    : Message();
+            }},
+        {"bind before turning", {}, bit(Verb::TurnBag), bit(Verb::Bind),
+            [](const Pattern& p, const Step&, const Step& second) -> Message {
+                return anyPair(second, second,
+                           [&](const Act& act, const Act&) {
+                               return act.verb == Verb::Bind && std::ranges::any_of(act.seams, [&](const SeamId& key) {
+                                   const Seam* seam = p.seam(key);
+                                   return seam && seam->rawInside;
+                               });
+                           })
+                    ? say("its raw edges lie inside once the bag is turned: they are bound before.")
+                    : Message();
+            }},
+        {"flame before adhesive", {}, anyOf(Verb::Glue, Verb::WrapOver, Verb::PutIn), bit(Verb::SealCut),
+            [](const Pattern&, const Step&, const Step&) -> Message {
+                return say("a flame is used before any adhesive is about: its solvent burns.");
+            }},
         {"trim before basting", {}, bit(Verb::Lay), bit(Verb::Trim),
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 return anyPair(first, second,
@@ -233,57 +285,18 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
         if (at[link.before] > at[link.after] && told.insert({link.after, link.before}).second)
             out.push_back({"uses what is made", link.after, link.before,
                 say("it needs “{}” as that step leaves it.", workLabel(p, link.part))});
-    return out;
-}
-
-std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& order)
-{
-    const auto broken = brokenRules(p, order);
-    std::vector<DryState> out;
-    std::set<WorkId> parts;
-    std::set<PieceId> lined;
+    // Whatever a step takes that is no piece, some step has made before.
+    std::set<WorkId> made;
     for (const auto& piece : p.pieces)
-        parts.insert(piece.key);
-    Label opening;
-    std::vector<std::pair<ZipId, Label>> zips;
-    for (const auto& zip : p.zips)
-        zips.emplace_back(zip.key, Label{});
-    const auto touches = [](const Step& s, const ZipId& zip) {
-        return has(s.fittings, zip.as<FittingKind>())
-            || std::any_of(s.acts.begin(), s.acts.end(), [&](const Act& a) { return has(a.zips, zip); });
-    };
-    for (const auto index : order) {
-        const Step& s = p.steps[index];
-        DryState state;
-        for (const auto& part : s.consumes)
-            parts.erase(part);
-        if (!s.yields.empty())
-            parts.insert(s.yields);
-        if (s.kind == StepKind::Interline)
-            lined.insert(s.pieces.begin(), s.pieces.end());
-        for (const auto& key : s.seams)
-            if (const Seam* seam = p.seam(key); seam && seam->open > 0 && s.kind == StepKind::Seam)
-                opening = label("open");
-        if (s.kind == StepKind::CloseOpening)
-            opening = label("closed");
-        for (auto& [zip, now] : zips) {
-            if (touches(s, zip) && now.empty())
-                now = label("closed");
-            if (has(s.opensZips, zip))
-                now = label("open");
-            if (has(s.closesZips, zip))
-                now = label("closed");
-        }
-        const bool zipOpen = std::any_of(zips.begin(), zips.end(), [](const auto& z) { return z.second == "open"; });
-        if (s.turnsThrough && opening != "open" && !zipOpen)
-            state.problems.push_back(say("there is no open seam or zip to turn the bag through."));
-        for (const auto& rule : broken)
-            if (rule.early == index)
-                state.problems.push_back(say("before “{}”: {}", p.steps[rule.late].title, rule.reason));
-        state.parts.assign(parts.begin(), parts.end());
-        state.layers.assign(lined.begin(), lined.end());
-        state.opening = opening, state.zips = zips;
-        out.push_back(std::move(state));
+        made.insert(piece.key);
+    for (const auto i : order) {
+        for (const auto& part : p.steps[i].consumes)
+            if (!made.contains(part))
+                for (const auto k : order)
+                    if (at[k] > at[i] && p.steps[k].yields == part && told.insert({i, k}).second)
+                        out.push_back({"uses what is made", i, k,
+                            say("it needs “{}” as that step leaves it.", workLabel(p, part))});
+        made.insert(p.steps[i].yields);
     }
     return out;
 }

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Rules that an order of work must keep, each with its reason, and the dry run.
+// Rules that an order of work must keep, each with its reason.
 #pragma once
 
 #include "pattern/pattern.hpp"
@@ -15,15 +15,5 @@ struct BrokenRule {
 
 /// @param order indices into Pattern::steps, every step once.
 std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<std::size_t>& order);
-
-/// The table after a step of the dry run.
-struct DryState {
-    std::vector<WorkId> parts;                 ///< sub-assemblies and raw pieces still to be used
-    Label opening;                             ///< "open", "closed" or "" before it exists
-    std::vector<std::pair<ZipId, Label>> zips; ///< of the pattern: "closed" or "open" once it is in; "" before
-    std::vector<PieceId> layers;               ///< pieces whose interlinings are on
-    std::vector<Message> problems;
-};
-std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size_t>& order);
 
 } // namespace tectonis

@@ -4,6 +4,7 @@
 #include "library/library.hpp"
 #include "pattern/labels.hpp"
 #include "pattern/seam_shape.hpp"
+#include "sequence/table.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -27,8 +28,10 @@ public:
 
     StepWords words()
     {
-        for (const auto& act : m_step.acts)
+        for (const auto& act : m_step.acts) {
             say_(act);
+            m_out.drying = std::max(m_out.drying, dryingOf(p, act));
+        }
         m_out.tools = m_tools.empty() ? m_step.tools : m_tools;
         for (const auto& tool : m_out.tools)
             m_out.tool = m_out.tool.empty() ? tool : say("{}, {}", m_out.tool, tool);
@@ -204,7 +207,36 @@ private:
 
     void say_(const Act& act)
     {
+        sentences(act);
+        // Of a box and of what is put in the form's own words stand for all.
+        if (!act.note.empty() && act.verb != Verb::Note && act.verb != Verb::Box && act.verb != Verb::PutIn)
+            add(act.note);
+    }
+
+    void sentences(const Act& act)
+    {
         switch (act.verb) {
+        case Verb::Interline: return interline(act);
+        case Verb::LayOver: return layOver(act);
+        case Verb::LayTape: return layTape(act);
+        case Verb::Insert: return insert(act);
+        case Verb::Hinge: return hinge(act);
+        case Verb::Rows: return rows(act);
+        case Verb::BarTack: return barTack(act);
+        case Verb::FoldUp: return add(say("Fold the {} up, its upper edges level.", nameOf(act.pieces.front())));
+        case Verb::Crease:
+            return add(say("Fold the {} lengthwise at its line, wrong sides together, crease and unfold.",
+                nameOf(act.pieces.front())));
+        case Verb::Pleat: return pleat(act);
+        case Verb::HoldAway: return add(say("Hold the {} out of the way.", namesOf(act.pieces)));
+        case Verb::HemEnds:
+            machine();
+            return add(
+                say("Fold both ends of the {} in by {} and stitch.", nameOf(act.pieces.front()), Len(act.distance)));
+        case Verb::DrawIn: return drawIn(act);
+        case Verb::WrapOver: return wrapOver(act);
+        case Verb::SealCut: return sealCut(act);
+        case Verb::Buttonhole: return buttonhole(act);
         case Verb::Sew: return sew(act);
         case Verb::StitchOn: return stitchOn(act);
         case Verb::Lay: return lay(act);
@@ -254,6 +286,191 @@ private:
         }
     }
 
+    /// What is fused, basted, glued or laid behind, by its material.
+    void interline(const Act& act)
+    {
+        std::vector<std::pair<MaterialId, Message>> codes; // by what is laid
+        bool inSeams = false, within = false; // reaches into an allowance anywhere; ends at or inside the stitch lines
+        std::string fixing;
+        for (const auto& piece : p.pieces)
+            for (const auto& layer : piece.layers) {
+                if (std::find(act.layers.begin(), act.layers.end(), layer.id) == act.layers.end())
+                    continue;
+                auto list = std::find_if(
+                    codes.begin(), codes.end(), [&](const auto& each) { return each.first == layer.material; });
+                if (list == codes.end())
+                    list = codes.insert(codes.end(), {layer.material, Message()});
+                list->second = list->second.empty() ? naming(layer.code) : say("{}, {}", list->second, layer.code);
+                const bool reaches = std::any_of(
+                    layer.reach.begin(), layer.reach.end(), [](const auto& edge) { return edge.second > 3; });
+                (reaches ? inSeams : within) = true;
+                fixing = layer.fixing;
+            }
+        for (const auto& [material, list] : codes)
+            add(say("{}: {}.", p.material(material).name, list));
+        if (fixing == "fused") {
+            tool(say("iron")), tool(say("press cloth"));
+            check(say("No bubbles; let each piece cool flat."));
+            caution(say("Iron and steam: mind your hands; test the heat on an offcut."));
+        } else if (fixing == "glued") {
+            tool(say("contact adhesive"));
+            check(say("Each lies in its place and sticks to its edges."));
+            caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+        } else if (fixing == "basted") {
+            // There is cloth to baste in only where the layer reaches into the allowance.
+            if (inSeams)
+                add(say(
+                    "What reaches into the allowances is basted there, {} to {} from the edge, and trimmed close to "
+                    "the stitching after the seam.",
+                    Len(3), Len(6)));
+            if (within)
+                add(say("What ends at the stitch line is held by a row {} to {} inside its own edge, or by hand.",
+                    Len(2), Len(3)));
+            machine();
+            stitch(say("4–5 mm, basting"));
+            check(say("Each lies flat on the wrong side and nothing reaches past its line."));
+        } else
+            add(say("They are laid in, not fixed, when their piece is sewn."));
+    }
+
+    void layOver(const Act& act)
+    {
+        add(several(act.pieces.front()) ? say("Lay each {} in its place on the {}, right side up.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()))
+                                        : say("Lay the {} in its place on the {}, right side up.",
+                                            nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    }
+
+    void layTape(const Act& act)
+    {
+        add(say("Lay the zip face down on the right side of the {}, {} from the side seams, the mouth's stitch line {} "
+                "from the tape's edge.",
+            namesOf(act.pieces), Len(act.distance), Len(act.taken)));
+    }
+
+    void insert(const Act& act)
+    {
+        if (std::find(act.uses.begin(), act.uses.end(), Ware::WebbingSlider) != act.uses.end())
+            add(say("Pass each {} round the upper bar of a slider and fold it in half.", nameOf(act.pieces.front())));
+        add(say("Push the ends of the {} {} into the open end of the {}; sew across twice.", nameOf(act.pieces.front()),
+            Len(act.distance), nameOf(act.pieces.back())));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+    }
+
+    void hinge(const Act& act)
+    {
+        const auto seams = seamsOf(act);
+        if (seams.empty())
+            return;
+        const EdgeUse& upper = p.piece(seams.front()->a.front().piece)
+                && p.piece(seams.front()->a.front().piece)->edge(seams.front()->a.front().edge)
+            ? seams.front()->a.front()
+            : seams.front()->b.front();
+        add(say(
+            "Lay the hinge edge of the {} on its line, right sides together, pointing away from where it will hang; "
+            "sew. Fold it over the row and sew again {} below.",
+            nameOf(upper.piece), Len(act.distance)));
+        machine();
+        stitch(lockstitchOf(act));
+    }
+
+    void rows(const Act& act)
+    {
+        add(say("Sew the rows that are marked on the {}, through all layers; bar-tack where they end.",
+            nameOf(act.pieces.front())));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+    }
+
+    void barTack(const Act& act)
+    {
+        for (const auto& key : act.zips)
+            if (const auto zip = std::find_if(
+                    p.zips.begin(), p.zips.end(), [&](const Zip& each) { return each.key == key; });
+                zip != p.zips.end())
+                add(zip->sliders > 1 ? say("Bar-tack across the chain at both ends, so that the two sliders cannot run "
+                                           "off.")
+                                     : say("Bar-tack across the chain at both ends, so that the slider cannot run "
+                                           "off."));
+        caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    }
+
+    void pleat(const Act& act)
+    {
+        add(act.pieces.size() > 1
+                ? say(
+                    "Lay every pleat of the {} along its folds, alike from the centre, and baste.", namesOf(act.pieces))
+                : say("Lay the pleats of the {} along their folds and baste.", nameOf(act.pieces.front())));
+        if (act.distance > 0)
+            add(say("Each takes {}.", Len(act.distance)));
+        machine();
+    }
+
+    void drawIn(const Act& act)
+    {
+        const Ware what = act.uses.empty() ? Ware::Elastic : act.uses.front();
+        if (what == Ware::Elastic)
+            add(act.distance > 0 ? say("Draw {} of elastic in and sew it over at both ends.", Len(act.distance))
+                                 : say("Draw the elastic in and sew it over at both ends."));
+        else
+            add(say("Slide the stay in and bar-tack both ends."));
+        if (what == Ware::Elastic)
+            tool(say("bodkin"));
+        machine();
+    }
+
+    /// A cover over a card or a shell of the frame.
+    void wrapOver(const Act& act)
+    {
+        const Piece* over = p.piece(act.pieces.front());
+        const bool round = over && std::any_of(over->edges.begin(), over->edges.end(), [](const Edge& e) {
+            return std::any_of(
+                e.stitch.begin(), e.stitch.end(), [](const Segment& s) { return !std::holds_alternative<Line>(s); });
+        });
+        if (act.pieces.size() > 1)
+            add(say("Centre each {} on a {}, draw it over the rim and glue the {} that go over to the back.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance)));
+        else
+            add(say("Centre each {} on a half shell, draw it over the rim and glue the {} that go over inside.",
+                nameOf(act.pieces.front()), Len(act.distance)));
+        add(round ? say("Straights first; then notch what goes round the corners and lay it down.")
+                  : say("Straights first, then the mitred corners."));
+        tool(say("contact adhesive"));
+        tool(say("bone folder"));
+        caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+    }
+
+    void sealCut(const Act& act)
+    {
+        add(say("Seal the cut ends of the {} with a flame or a hot knife.", nameOf(act.pieces.front())));
+        tool(say("hot knife"));
+        caution(say("Flame: never near adhesive or solvent; molten webbing burns the skin."));
+    }
+
+    void buttonhole(const Act& act)
+    {
+        add(act.distance > 0
+                ? say("Work a buttonhole of {} at each mark of the {} and cut it open.", Len(act.distance),
+                    nameOf(act.pieces.front()))
+                : say("Work a buttonhole at each mark of the {} and cut it open.", nameOf(act.pieces.front())));
+        machine();
+        tool(say("seam ripper"));
+    }
+
+    /// Two copies that are sewn to the two tapes of a zip.
+    bool twoTapes(const Act& act) const
+    {
+        const PieceId first = !act.pieces.empty() ? act.pieces.front()
+            : seamsOf(act).empty()                ? PieceId()
+                                                  : seamsOf(act).front()->a.front().piece;
+        return !act.zips.empty() && several(first)
+            && std::none_of(act.seams.begin(), act.seams.end(), [&](const SeamId& key) {
+                   const Seam* seam = p.seam(key);
+                   return seam && seam->a.front().copy > 0; // the other one is said by itself
+               });
+    }
+
     void sew(const Act& act)
     {
         const auto seams = seamsOf(act);
@@ -276,6 +493,9 @@ private:
         }
         if (m_folded)
             m_folded = false; // what is sewn lies there already
+        else if (!act.zips.empty())
+            add(say("Lay the {} right sides together with the zip's tape between, its edge {} past the stitch line.",
+                namesOf(piecesAcross(seams)), Len(act.distance)));
         else if (caught.empty())
             add(marks ? say("Right sides together, match the marks.") : say("Right sides together, edges level."));
         else
@@ -286,6 +506,8 @@ private:
         if (holesStay(act))
             add(say("Hold with clips: pins leave holes."));
         row(seams);
+        if (twoTapes(act))
+            add(say("Sew the other pair to the other tape alike."));
         if (both)
             add(say("Sew the straights before the curves."));
         if (corners)
@@ -299,7 +521,33 @@ private:
             add(say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
         machine();
         stitch(lockstitchOf(act));
-        check(say("Both ends are level and the marks meet."));
+        if (!act.zips.empty()) {
+            tool(say("zip foot"));
+            caution(say("Needle strike: turn the handwheel by hand over the coil."));
+        }
+        check(upright(seams) ? say("Both ends are level, the marks meet and the cloth runs upwards in all pieces.")
+                             : say("Both ends are level and the marks meet."));
+    }
+
+    static std::vector<PieceId> piecesAcross(const std::vector<const Seam*>& seams)
+    {
+        std::vector<PieceId> out;
+        for (const Seam* seam : seams)
+            for (const auto* side : {&seam->a, &seam->b})
+                for (const auto& id : piecesOf(*side))
+                    if (std::find(out.begin(), out.end(), id) == out.end())
+                        out.push_back(id);
+        return out;
+    }
+
+    /// Pieces of a cloth with a direction meet here.
+    bool upright(const std::vector<const Seam*>& seams) const
+    {
+        const auto pieces = piecesAcross(seams);
+        return pieces.size() > 1 && std::ranges::all_of(pieces, [&](const PieceId& id) {
+            const Material* cloth = clothOf(id);
+            return cloth && cloth->oneWay;
+        });
     }
 
     /// "Sew at 10 mm", each allowance once.
@@ -339,8 +587,21 @@ private:
         };
         const auto& upper = onLine(seams.front()->a) ? seams.front()->b : seams.front()->a;
         const auto& lower = onLine(seams.front()->a) ? seams.front()->a : seams.front()->b;
-        add(say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.", nameOf(upper.front().piece),
-            nameOf(lower.front().piece)));
+        const Piece* on = p.piece(upper.front().piece);
+        if (on && on->role == "flap")
+            add(say(
+                "Lay the hinge edge of the {} on its line on the {}, wrong side on right side, the flap pointing up "
+                "over the mouth; edge-stitch.",
+                nameOf(upper.front().piece), nameOf(lower.front().piece)));
+        else
+            add(say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.",
+                nameOf(upper.front().piece), nameOf(lower.front().piece)));
+        if (act.distance > 0 && act.taken > 0)
+            add(say("Two rows: {} and {} from the edge.", Len(act.distance), Len(act.taken)));
+        else if (act.distance > 0)
+            add(say("The row runs {} from the edge.", Len(act.distance)));
+        if (closesOpeningOf(upper.front().piece))
+            add(say("The row closes the opening that it was turned through."));
         if (endsInside(lower))
             add(say("Bar-tack both ends of the row."));
         for (const Seam* seam : seams)
@@ -349,6 +610,21 @@ private:
         machine();
         stitch(lockstitchOf(act));
         check(say("It lies flat and square on its line."));
+    }
+
+    /// Was the piece turned through an opening that no other act closes?
+    bool closesOpeningOf(const PieceId& id) const
+    {
+        return std::any_of(p.seams.begin(), p.seams.end(), [&](const Seam& seam) {
+            const auto own = [&](const EdgeUse& use) { return use.piece == id; };
+            return seam.open > 0 && std::all_of(seam.a.begin(), seam.a.end(), own)
+                && std::none_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
+                       return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& each) {
+                           return each.verb == Verb::CloseOpening
+                               && std::find(each.seams.begin(), each.seams.end(), seam.key) != each.seams.end();
+                       });
+                   });
+        });
     }
 
     void foldInHalf(const Act& act)
@@ -374,6 +650,14 @@ private:
     void lay(const Act& act)
     {
         const auto seams = seamsOf(act);
+        if (const Piece* thing = p.piece(act.pieces.front()); thing && thing->role == "piping") {
+            add(say("Lay the {} on the right side of the {}, raw edges level, the cord towards its middle.",
+                nameOf(thing->key), nameOf(act.pieces.back())));
+            if (std::any_of(seams.begin(), seams.end(),
+                    [&](const Seam* seam) { return shapeOf(p, seam->a).bends() || shapeOf(p, seam->b).bends(); }))
+                add(say("Clip its allowance at curves and corners."));
+            return;
+        }
         const bool named = std::any_of(seams.begin(), seams.end(), [&](const Seam* seam) {
             const auto uses = [&](const EdgeUse& use) { return use.piece == act.pieces.front(); };
             return std::any_of(seam->a.begin(), seam->a.end(), uses)
@@ -400,7 +684,8 @@ private:
 
     void baste(const Act& act)
     {
-        add(say("Baste {} from the edge.", Len(act.distance)));
+        add(act.pieces.empty() ? say("Baste {} from the edge.", Len(act.distance))
+                               : say("Baste the {} {} from the edge.", namesOf(act.pieces), Len(act.distance)));
         m_out.allowance = std::max(m_out.allowance, act.distance);
         machine();
         stitch(say("4–5 mm, basting"));
@@ -427,6 +712,8 @@ private:
         add(noIron(act) ? say(
                 "Roll the seam to the edge and hold it with clips; topstitch {} from the edge.", Len(act.distance))
                         : say("Roll the seam to the edge, press; topstitch {} from the edge.", Len(act.distance)));
+        if (act.taken > 0)
+            add(say("A second row runs {} from the edge.", Len(act.taken)));
         if (!noIron(act))
             tool(say("iron"));
         machine();
@@ -624,6 +911,8 @@ private:
             add(say("Lay the tape on the {}, right sides together; sew {} from the tape's edge.",
                 nameOf(act.pieces.front()), Len(act.distance)));
         add(say("Turn away from the chain; topstitch {} from the fold.", Len(3.2)));
+        if (act.seams.empty() && twoTapes(act))
+            add(say("Sew the other pair to the other tape alike."));
         machine();
         tool(say("zip foot"));
         stitch(say("2.5–3 mm, lockstitch 301"));
@@ -661,7 +950,7 @@ private:
         const Piece* piece = p.piece(act.pieces.front());
         if (!piece || piece->count < 2)
             return;
-        constexpr double join = 6; // mm: what a join takes (common practice, no source)
+        const double join = act.distance > 0 ? act.distance : 6; // mm (common practice, no source)
         add(piece->grain == 45
                 ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
                       "trim to {}, press open.",
@@ -682,8 +971,14 @@ private:
 
     void wrapCord(const Act& act)
     {
-        add(say(
-            "Fold the {} round the cord, wrong sides together; sew close to the cord.", nameOf(act.pieces.front())));
+        if (act.distance > 0)
+            add(say(
+                "Sew the long edges of each {} round the cord, right side out, but for {} at both ends; flatten the "
+                "ends and fold them in.",
+                nameOf(act.pieces.front()), Len(act.distance)));
+        else
+            add(say("Fold the {} round the cord, wrong sides together; sew close to the cord.",
+                nameOf(act.pieces.front())));
         machine();
         tool(say("zip foot"));
         stitch(say("3 mm, lockstitch 301"));
@@ -691,9 +986,13 @@ private:
 
     void glue(const Act& act)
     {
-        add(act.distance > 0 ? say("Glue the {} to the {} within {} of the edges, wrong sides together.",
-                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance))
-                             : say("Glue the {} to the {}.", nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+        if (act.pieces.size() < 2)
+            add(say("Glue the {} on the face of each half shell, centred.", nameOf(act.pieces.front())));
+        else
+            add(act.distance > 0
+                    ? say("Glue the {} to the {} within {} of the edges, wrong sides together.",
+                        nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance))
+                    : say("Glue the {} to the {}.", nameOf(act.pieces.front()), nameOf(act.pieces.back())));
         tool(say("contact adhesive"));
         caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
     }
@@ -737,7 +1036,10 @@ private:
 
     void threadCord(const Act& act)
     {
-        add(say("Thread {} of cord once round; knot or stop both ends.", Len(act.distance)));
+        // @c taken: how many cords, from opposite holes.
+        add(act.taken > 1
+                ? say("Thread each cord ({}) once round, from opposite holes, and knot its ends.", Len(act.distance))
+                : say("Thread {} of cord once round; knot or stop both ends.", Len(act.distance)));
         tool(say("bodkin"));
         check(say("Pulled, the mouth closes evenly."));
         caution(say("Long cords: a strangulation hazard for small children."));
@@ -781,6 +1083,10 @@ private:
 
     void trim(const Act& act)
     {
+        if (act.pieces.size() > 1) {
+            tool(say("knife"));
+            return add(say("Trim {} level with a sharp knife.", namesOf(act.pieces)));
+        }
         add(act.distance > 0 ? say("Trim both ends of the {} level with its neighbours: {} were cut extra.",
                 nameOf(act.pieces.front()), Len(act.distance))
                              : say("Trim the ends of the {} level.", nameOf(act.pieces.front())));
@@ -859,9 +1165,9 @@ private:
                 Len(seam.allowance), Len(act.distance)));
             m_out.allowance = seam.allowance;
             stitch(say("3.5 mm, lockstitch 301"));
-            check(say("On a flat-bed machine, choose bagged out instead."));
+            check(say("The fold is level all round."));
         }
-        tool(say("free-arm machine"));
+        machine();
     }
 
     void putIn(const Act& act)
@@ -916,6 +1222,8 @@ std::vector<Message> factsOf(const StepWords& words)
             facts.push_back(*each);
     if (words.allowance > 0)
         facts.push_back(say("allowance {}", Len(words.allowance)));
+    if (words.drying > 0)
+        facts.push_back(say("{} min to dry", Num(words.drying, 0)));
     return facts;
 }
 

@@ -12,6 +12,7 @@ struct StepWords {
     std::vector<Message> cautions;
     std::vector<Message> tools; ///< what @c tool names, one by one
     double allowance = 0;       ///< mm; 0 where nothing is sewn at an allowance
+    double drying = 0;          ///< minutes until what it leaves may be handled
     bool own = false;           ///< the text is the designer's; what follows from the acts is @c derived
     bool outdated = false;      ///< and follows otherwise by now than when it was written
     Message derived{};
@@ -20,7 +21,7 @@ struct StepWords {
 /// What a maker reads at one step.
 StepWords told(const Pattern& pattern, const Step& step);
 
-/// Tool, stitch and allowance of a step, as far as it has them.
+/// Tool, stitch, allowance and drying of a step, as far as it has them.
 std::vector<Message> factsOf(const StepWords& words);
 
 } // namespace tectonis
