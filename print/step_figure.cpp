@@ -183,9 +183,11 @@ void drawScene(QPainter& painter, const QRectF& target, const Scene& scene, cons
             view.scale = most;
             view.origin = target.center() - QPointF(c.x * most, -c.y * most);
         }
+    painter.save(); // whoever writes on measures its words with the pen in hand
     ScenePainter paint(painter, view, look);
     for (const auto& item : scene.items)
         std::visit(paint, item);
+    painter.restore();
 }
 
 void drawStepFigure(QPainter& painter, const QRectF& target, const StepFigure& figure, const FigureLook& look)

@@ -547,6 +547,12 @@ public:
                 before.rows.push_back(
                     {QString("%1  %2").arg(placeOf(link.after) + 1).arg(text(p.steps[link.after].title)), "", {}});
         }
+        DocketGroup rules{spoken("Rules that bind it"), {}};
+        for (const auto& b : bindingsOf(p, order, indexOf(*s)))
+            rules.rows.push_back({(b.before ? spoken("before {} {}", placeOf(b.other) + 1, p.steps[b.other].title)
+                                            : spoken("after {} {}", placeOf(b.other) + 1, p.steps[b.other].title))
+                    + ": " + text(b.reason, m_document.unit()),
+                "", {}});
         DocketGroup wishes{spoken("Wishes"), {}};
         for (const auto& w : m_document.design().wishes)
             if (const Step* first = p.step(w.first), *then = p.step(w.then); first && then && (first == s || then == s))
@@ -555,7 +561,7 @@ public:
         if (const auto states = dryRun(p, order); place < int(states.size()))
             for (const auto& problem : states[std::size_t(place)].problems)
                 broken.rows.push_back({text(problem, m_document.unit()), "", {}, true});
-        out.groups.insert(out.groups.end(), {broken, wishes, takes, leaves, sews, after, before});
+        out.groups.insert(out.groups.end(), {broken, rules, wishes, takes, leaves, sews, after, before});
         return out;
     }
 

@@ -246,6 +246,16 @@ private:
     void addWriting(QVBoxLayout& side)
     {
         side.addWidget(heading(spoken("Write")));
+        m_level = new QComboBox;
+        m_level->setObjectName("level");
+        m_level->setAccessibleName(spoken("For whom the booklet is"));
+        m_level->setToolTip(spoken("Learners read how each thing is done and why now; who is practised reads what."));
+        m_level->addItems({spoken("For learners"), spoken("For the practised")});
+        m_bothUnits = new QCheckBox(spoken("Both units"));
+        m_bothUnits->setObjectName("bothUnits");
+        m_bothUnits->setToolTip(spoken("Lengths of the booklet in inches as well, or in mm beside inches."));
+        side.addWidget(m_level);
+        side.addWidget(m_bothUnits);
         auto* list = new QVBoxLayout;
         list->setSpacing(2);
         // What a maker gets has a button each; the rest shares one.
@@ -406,6 +416,14 @@ private:
 
     SheetOptions options() const { return {m_figures->isChecked()}; }
 
+    BookletManner manner() const
+    {
+        BookletManner out{m_level->currentIndex() == 1, {}};
+        if (m_bothUnits->isChecked())
+            out.beside = m_document.unit() == Unit::Inch ? Unit::Mm : Unit::Inch;
+        return out;
+    }
+
     /// Offered where whole templates are printed and halves would save pages.
     void offerFold()
     {
@@ -479,7 +497,7 @@ private:
         report(spoken("Writing…"));
         const Paper paper = m_choice.plan.paper;
         m_worker = std::thread([this, &exporter, file, paper, unit = m_document.unit(), chosen = options(),
-                                   design = m_document.design(), copies = std::move(copies)] {
+                                   manner = manner(), design = m_document.design(), copies = std::move(copies)] {
             std::vector<const Pattern*> list;
             for (const auto& p : copies)
                 list.push_back(&p);
@@ -492,7 +510,7 @@ private:
             QString said;
             try {
                 const std::size_t files = exporter.write(
-                    {design, list, paper, unit, chosen, progress, file.toStdString()});
+                    {design, list, paper, unit, chosen, manner, progress, file.toStdString()});
                 said = wordsOf(exporter, QFileInfo(file).fileName(), files, m_cancel);
             } catch (const std::exception& e) {
                 said = spokenReason(e);
@@ -528,7 +546,8 @@ private:
     Choice m_choice;
     MapView* m_map;
     PageView* m_page;
-    QComboBox* m_paper;
+    QComboBox *m_paper, *m_level;
+    QCheckBox* m_bothUnits;
     QGridLayout* m_sizesBox;
     QScrollArea* m_sizesScroll;
     std::vector<QCheckBox*> m_boxes;

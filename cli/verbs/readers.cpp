@@ -126,8 +126,8 @@ Verb checkVerb(CLI::App& app)
 Verb exportVerb(CLI::App& app)
 {
     struct Options {
-        std::string file, what, out, paper = "A4", unit = "mm", size;
-        bool figures = false;
+        std::string file, what, out, paper = "A4", unit = "mm", beside, size;
+        bool figures = false, terse = false;
     };
     const auto o = std::make_shared<Options>();
     std::string labels, ids;
@@ -142,24 +142,29 @@ Verb exportVerb(CLI::App& app)
     c->add_option("--paper", o->paper, spoken("A4, A3, Letter, or a paper of your library"));
     c->add_flag("--figures", o->figures, spoken("sheets: plain rectangles as figures, not printed"));
     c->add_option("--unit", o->unit, spoken("in which lengths are written: mm, cm or in"));
+    c->add_option("--beside", o->beside, spoken("booklets: lengths in this unit as well, in brackets"));
+    c->add_flag("--terse", o->terse, spoken("booklets: for the practised, without how and why"));
     c->add_option("--size", o->size, spoken("only this size"));
-    return {
-        c, [o] {
-            const Exporter& exporter = exporterOf(o->what);
-            const Design design = opened(o->file);
-            const auto patterns = drafted(design, o->size);
-            std::vector<const Pattern*> list;
-            for (const auto& p : patterns)
-                list.push_back(&p);
-            int argc = 1;
-            char name[] = "tectonis-cli";
-            char* argv[] = {name, nullptr};
-            qputenv("QT_QPA_PLATFORM", "offscreen");
-            QGuiApplication gui(argc, argv);
-            loadFonts();
-            exporter.write({design, list, design.library->paper(o->paper), unitOf(o->unit), {o->figures}, {}, o->out});
-            return 0;
-        }};
+    return {c, [o] {
+                const Exporter& exporter = exporterOf(o->what);
+                const Design design = opened(o->file);
+                const auto patterns = drafted(design, o->size);
+                std::vector<const Pattern*> list;
+                for (const auto& p : patterns)
+                    list.push_back(&p);
+                int argc = 1;
+                char name[] = "tectonis-cli";
+                char* argv[] = {name, nullptr};
+                qputenv("QT_QPA_PLATFORM", "offscreen");
+                QGuiApplication gui(argc, argv);
+                loadFonts();
+                BookletManner manner{o->terse, {}};
+                if (!o->beside.empty())
+                    manner.beside = unitOf(o->beside);
+                exporter.write(
+                    {design, list, design.library->paper(o->paper), unitOf(o->unit), {o->figures}, manner, {}, o->out});
+                return 0;
+            }};
 }
 
 } // namespace tectonis::cli

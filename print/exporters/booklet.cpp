@@ -7,7 +7,7 @@ namespace tectonis {
 
 std::size_t writeBooklet(const ExportJob& job)
 {
-    const QByteArray pdf = bookletPdf(job.design, job.patterns, job.paper, job.unit, job.progress);
+    const QByteArray pdf = bookletPdf(job.design, job.patterns, job.paper, job.unit, job.booklet, job.progress);
     if (!pdf.isEmpty())
         writeWhole(job.to, pdf.toStdString());
     return pdf.isEmpty() ? 0 : 1;

@@ -3,6 +3,7 @@
 // one line in exporters.cpp.
 #pragma once
 
+#include "booklet/booklet.hpp"
 #include "sheet_pdf.hpp"
 
 #include <filesystem>
@@ -15,6 +16,7 @@ struct ExportJob {
     Paper paper;
     Unit unit = Unit::Mm;
     SheetOptions options;
+    BookletManner booklet;
     Progress progress;
     std::filesystem::path to; ///< a file, or a folder
 };

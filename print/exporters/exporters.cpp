@@ -13,6 +13,7 @@ namespace tectonis {
     EXPORTER("pieces", label("Pieces, SVG"), "", {}, writePiecesAsSvg)                                                 \
     EXPORTER("figures", label("Figures of the steps, SVG"), "", {}, writeFigures)                                      \
     EXPORTER("cutlist", label("Cut list, text"), ".txt", label("Text"), writeCutList)                                  \
+    EXPORTER("specification-pages", label("Specification, PDF"), ".pdf", label("PDF"), writeSpecificationPages)        \
     EXPORTER("specification", label("Specification, CSV"), ".csv", label("CSV"), writeSpecification)                   \
     EXPORTER("cost", label("Cost, CSV"), ".csv", label("CSV"), writeCost)                                              \
     EXPORTER("measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures)

@@ -9,7 +9,8 @@ namespace tectonis {
 std::size_t writeHtml(const ExportJob& job)
 {
     writeWhole(job.to,
-        bookletHtml(bookletOf(job.design, job.patterns, job.unit, readersLanguage()), job.unit, readersLanguage()));
+        bookletHtml(bookletOf(job.design, job.patterns, job.unit, readersLanguage(), job.booklet), job.unit,
+            readersLanguage()));
     return 1;
 }
 

@@ -19,6 +19,7 @@
 #include <set>
 
 using namespace tectonis;
+using Catch::Contains;
 
 namespace {
 
@@ -221,6 +222,34 @@ TEST_CASE("Text from a file is plain everywhere: no label takes it for markup, n
     CHECK(asPlain(text(trap)).startsWith("<qt>&lt;img"));
     CHECK(asPlain("5 < 6") == "5 < 6");
     CHECK_FALSE(s.find<QTextBrowser>("stepCard")->toHtml().contains("<img"));
+}
+
+TEST_CASE("Sheets: the booklet for the practised in both units, chosen by hand and read back from the PDF")
+{
+    Shown s;
+    s.press(Qt::Key_8);
+    QTemporaryDir dir;
+    const auto written = [&](const char* name) {
+        QTimer::singleShot(150, [&, name] {
+            auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+            REQUIRE(dialog);
+            dialog->findChild<QLineEdit*>("fileNameEdit")->setText(dir.filePath(name));
+            QMetaObject::invokeMethod(dialog, "accept");
+        });
+        QTest::mouseClick(s.find<QPushButton>("write.booklet"), Qt::LeftButton);
+        REQUIRE(QTest::qWaitFor([&] { return s.find<QLabel>("exportSaid")->text().contains(name); }, 20000));
+        return shell("pdftotext -raw -enc UTF-8 " + dir.filePath(name).toStdString() + " -").out;
+    };
+    const std::string full = written("full.pdf");
+    CHECK_THAT(full, Contains("Why now:") && Contains("Cut list") && !Contains(" in)"));
+    auto* level = s.find<QComboBox>("level");
+    level->setFocus();
+    QTest::keyClick(level, Qt::Key_Down);
+    auto* both = s.find<QCheckBox>("bothUnits");
+    QTest::mouseClick(both, Qt::LeftButton, {}, QPoint(8, both->height() / 2));
+    s.settle();
+    const std::string terse = written("terse.pdf");
+    CHECK_THAT(terse, Contains(" in)") && Contains("mm (in)") && !Contains("Why now:"));
 }
 
 TEST_CASE("Sheets: three ticked sizes are three layers in the PDF; twelve sizes have their boxes, colours and dashes")

@@ -94,6 +94,37 @@ std::vector<Case> cases()
         .b = {{"base", "rim 1"}, {"base", "rim 2"}}});
     out.push_back({"press before crossing", across, "before another one runs across"});
 
+    Pattern row = two(
+        doing({act::topstitch({"side"}, 3.2, Act::To::Open)}), doing({{.verb = Act::Verb::JoinCoats, .seams = {"m"}}}));
+    for (const char* key : {"front", "back"})
+        row.pieces.push_back({.key = key, .code = key, .coat = Coat::Shell});
+    row.seams.push_back({.key = "side", .name = say("Side"), .a = {{"front", "right"}}, .b = {{"back", "left"}}});
+    out.push_back({"rows before the lining", row, "go through both"});
+
+    Pattern patch = two({.acts = {{.verb = Act::Verb::Interline, .layers = {"front.layer.1"}}}, .kind = StepKind::Flat},
+        doing({act::set({"rivet"}, Ware::Rivet)}));
+    patch.steps[1].fittings = {"rivet"};
+    patch.pieces.push_back({.key = "front", .code = "A"});
+    patch.pieces.back().layers.push_back(
+        {.id = "front.layer.1", .outline = rectangleRun(0, 0, 40, 40), .wholePiece = false});
+    patch.fittings.push_back({.key = "rivet",
+        .name = say("Rivet"),
+        .piece = "front",
+        .kind = Fitting::Kind::Rivet,
+        .at = {20, 20},
+        .throughLining = true});
+    out.push_back({"patch before hardware", patch, "the patch behind it"});
+
+    Pattern bind = two(
+        doing({{.verb = Act::Verb::Bind, .seams = {"loop"}, .pieces = {"tape"}}}), doing({act::turnBag({})}));
+    bind.seams.push_back({.key = "loop", .name = say("Loop"), .rawInside = true});
+    out.push_back({"bind before turning", bind, "raw edges lie inside"});
+
+    Pattern flame = two(doing({act::of(Act::Verb::SealCut, "webbing")}), doing({act::of(Act::Verb::Glue, "padding")}));
+    flame.pieces.push_back({.key = "webbing", .code = "W", .material = "strap"});
+    flame.materials = {{"strap", "webbing-polypropylene"}};
+    out.push_back({"flame before adhesive", flame, "its solvent burns"});
+
     out.push_back({"topstitch before the next seam",
         two({.kind = StepKind::Topstitch, .pieces = {"front"}},
             {.kind = StepKind::Seam, .pieces = {"front", "gusset"}}),
@@ -210,6 +241,83 @@ TEST_CASE("Dry run by hand: parts come and go, the opening opens and closes, a z
     const auto throughZip = dryRun(p, {0, 1, 2, 3, 4});
     CHECK(throughZip[3].problems.empty());
     CHECK(throughZip[3].zips.front().second == "open");
+}
+
+TEST_CASE(
+    "The table: what is glued stays wet while others are worked on, what is sewn lies wrong side out until turned")
+{
+    Pattern p;
+    for (const char* key : {"card", "cover", "flap", "flap lining"})
+        p.pieces.push_back({.key = key, .code = key});
+    p.seams.push_back({.key = "round", .name = say("Round"), .a = {{"flap", "e"}}, .b = {{"flap lining", "e"}}});
+    Step glue{.id = "glue",
+        .title = say("Glue"),
+        .acts = {act::of(Act::Verb::Glue, "card")},
+        .kind = StepKind::Flat,
+        .consumes = {"card", "cover"},
+        .yields = "covered",
+        .ownMinutes = 3};
+    Step sew{.id = "sew",
+        .title = say("Sew"),
+        .acts = {act::sew({"round"})},
+        .kind = StepKind::Seam,
+        .consumes = {"flap", "flap lining"},
+        .yields = "flap bag",
+        .ownMinutes = 5};
+    Step turn{.id = "turn",
+        .title = say("Turn"),
+        .acts = {act::turn({"round"})},
+        .kind = StepKind::Turn,
+        .consumes = {"flap bag"},
+        .yields = "flap bag",
+        .ownMinutes = 2};
+    Step join{.id = "join",
+        .title = say("Join"),
+        .kind = StepKind::Seam,
+        .consumes = {"covered", "flap bag"},
+        .yields = "bag",
+        .ownMinutes = 4};
+    p.steps = {glue, sew, turn, join};
+
+    const auto states = dryRun(p, {0, 1, 2, 3});
+    REQUIRE(states[0].wet.size() == 1); // 15 minutes from when it is glued (common practice, no source)
+    CHECK(states[0].wet.front().part == "covered");
+    CHECK(states[0].wet.front().minutes == 15);
+    CHECK(states[1].wet.front().minutes == 10);
+    CHECK(states[1].wrongSideOut == std::vector<WorkId>{"flap bag"});
+    CHECK(states[2].wrongSideOut.empty());
+    CHECK(states[3].waited == 8); // five and two minutes of other work have passed
+    CHECK(states[3].wet.empty());
+    CHECK(states[3].minutes == 14);
+    // Glued last but one, all of it is waited for.
+    CHECK(dryRun(p, {1, 2, 0, 3})[3].waited == 15);
+    // Joined as it is: it was never turned.
+    CHECK(dryRun(p, {0, 1, 3, 2})[1].wrongSideOut.size() == 1);
+}
+
+TEST_CASE("What takes a part before it is made is told, wherever the part is made in the proposed order")
+{
+    Pattern p = two({.kind = StepKind::Baste, .consumes = {"shell"}, .yields = "shell"},
+        {.kind = StepKind::Seam, .consumes = {"front", "back"}, .yields = "shell"});
+    p.pieces.push_back({.key = "front", .code = "A"});
+    p.pieces.push_back({.key = "back", .code = "B"});
+    const auto broken = brokenRules(p, {0, 1});
+    REQUIRE(broken.size() == 1);
+    CHECK(broken.front().rule == "uses what is made");
+    CHECK_THAT(exactly(broken.front().reason), Contains("“shell”"));
+}
+
+TEST_CASE("A mouth that is narrower than the machine's least round is told, on the row that runs round it")
+{
+    Pattern p;
+    p.seams.push_back({.key = "mouth", .name = say("Mouth"), .mouth = true, .lengthA = 300, .lengthB = 300});
+    p.workshop.leastRound = 320;
+    const Step row{.id = "row", .title = say("Row"), .acts = {act::topstitch({"mouth"}, 3.2, Act::To::Nowhere)}};
+    CHECK_THAT(exactly(outOfReach(p, row)), Contains("{300}") && Contains("{320}") && Contains("free-arm"));
+    const Step sewn{.id = "sewn", .title = say("Sewn"), .acts = {act::sew({"mouth"})}};
+    CHECK(outOfReach(p, sewn).empty());
+    p.workshop.leastRound = 160; // a cylinder arm
+    CHECK(outOfReach(p, row).empty());
 }
 
 TEST_CASE("Facts of a step: only what it has, the allowance in the unit asked for")

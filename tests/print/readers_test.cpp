@@ -15,6 +15,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <regex>
 #include <set>
 
 using namespace tectonis;
@@ -525,4 +527,106 @@ TEST_CASE("Figures as SVG: every step has its files, sound XML, nothing outside 
         files += std::stoi(read.out);
     }
     CHECK(files > 400);
+}
+
+TEST_CASE("The specification on pages says of every piece what the table says; qpdf reads its outline")
+{
+    const std::string file = scratch / "spec.tectonis", csv = scratch / "spec.csv", pdf = scratch / "spec.pdf";
+    int cells = 0;
+    for (const char* form : {"gusseted-satchel", "large-tote", "roll-top"}) {
+        INFO(form);
+        saveDesign(newDesign(form), file);
+        REQUIRE(cli("export " + file + " specification --size M -o " + csv).code == 0);
+        REQUIRE(cli("export " + file + " specification-pages --size M -o " + pdf).code == 0);
+        CHECK(shell("qpdf --check " + pdf).code == 0);
+        const Ran read = shell("python3 -c 'import csv,json,sys; "
+                               "print(json.dumps(list(csv.DictReader(open(sys.argv[1], newline=\"\")))))' "
+            + csv);
+        REQUIRE(read.code == 0);
+        const std::string printed = wordsOf(pdf);
+        const std::string outline = shell("qpdf --json --json-key=outlines " + pdf).out;
+        for (const auto& line : json::parse(read.out)) {
+            for (const char* column : {"Layers", "Seams", "Marks", "Fittings", "Steps", "Note"})
+                if (const auto cell = line[column].get<std::string>(); !cell.empty()) {
+                    ++cells;
+                    INFO(line["Code"] << ", " << column);
+                    CHECK_THAT(printed, Contains(squeezed(cell)));
+                }
+            CHECK_THAT(outline, Contains(line["Code"].get<std::string>() + "  " + line["Piece"].get<std::string>()));
+        }
+    }
+    CHECK(cells > 80);
+}
+
+TEST_CASE(
+    "The booklet's outline, read by qpdf: its headings, phases and every step, each on a page of its own document")
+{
+    Design d = newDesign("gusseted-satchel");
+    d.revisions = {
+        {"2026-03-01", "The flap is 4 mm wider in all sizes.", {}}, {"2026-05-02", "Pocket moved down.", {}}};
+    const std::string file = scratch / "outline.tectonis", pdf = scratch / "outline.pdf";
+    saveDesign(d, file);
+    REQUIRE(cli("export " + file + " booklet --size M -o " + pdf).code == 0);
+    CHECK(shell("qpdf --check " + pdf).code == 0);
+    const json read = json::parse(shell("qpdf --json --json-key=outlines --json-key=pages " + pdf).out);
+    std::vector<std::string> titles;
+    const auto pages = read["pages"].size();
+    const std::function<void(const json&)> visit = [&](const json& list) {
+        for (const auto& item : list) {
+            titles.push_back(item["title"]);
+            CHECK(item["destpageposfrom1"].get<std::size_t>() >= 1);
+            CHECK(item["destpageposfrom1"].get<std::size_t>() <= pages);
+            visit(item["kids"]);
+        }
+    };
+    visit(read["outlines"]);
+    const json measured = json::parse(cli("measure " + file + " --json").out);
+    const auto has = [&](const std::string& title) {
+        return std::find(titles.begin(), titles.end(), title) != titles.end();
+    };
+    for (const auto& step : measured["sizes"][1]["steps"]) {
+        const std::string title = std::to_string(step["number"].get<int>()) + ".  " + step["title"].get<std::string>();
+        INFO(title);
+        CHECK(has(title));
+    }
+    for (const char* heading : {"Materials", "Cut list", "Steps", "Shell assembly", "Corrections of earlier revisions"})
+        CHECK(has(heading));
+    // What was corrected, the latest first.
+    const std::string printed = wordsOf(pdf);
+    const auto later = printed.find(squeezed("Pocket moved down.")), earlier = printed.find(squeezed("4 mm wider"));
+    CHECK(later != std::string::npos);
+    CHECK(later < earlier);
+}
+
+TEST_CASE("No line of the left column lies on another one: booklets and specifications, measured by poppler")
+{
+    int lines = 0;
+    for (const char* form : {"roll-top", "gusseted-satchel", "circle-pouch", "hinged-mouth"}) {
+        const std::string file = scratch / "lines.tectonis", pdf = scratch / "lines.pdf";
+        saveDesign(newDesign(form), file);
+        for (const char* what : {"booklet", "specification-pages"}) {
+            REQUIRE(cli("export " + file + " " + what + " --size M -o " + pdf).code == 0);
+            const std::string read = shell("pdftotext -bbox-layout " + pdf + " -").out;
+            const std::regex line(
+                R"re(<page|<line xMin="([0-9.]+)" yMin="([0-9.]+)" xMax="[0-9.]+" yMax="([0-9.]+)")re");
+            std::vector<double> tops;
+            const auto close = [&] {
+                std::sort(tops.begin(), tops.end());
+                for (std::size_t i = 1; i < tops.size(); ++i) {
+                    ++lines;
+                    INFO(form << ", " << what << ": at " << tops[i]);
+                    CHECK(tops[i] - tops[i - 1] > 5); // points; the smallest letters are 8 high
+                }
+                tops.clear();
+            };
+            for (std::sregex_iterator it(read.begin(), read.end(), line), end; it != end; ++it) {
+                if (!(*it)[1].matched)
+                    close();
+                else if (const double x = std::stod((*it)[1]); x > 41 && x < 44)
+                    tops.push_back(std::stod((*it)[2]));
+            }
+            close();
+        }
+    }
+    CHECK(lines > 1000);
 }

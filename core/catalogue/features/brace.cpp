@@ -96,10 +96,11 @@ public:
                     seam.trapped.push_back(f.id);
         d.pattern.overlays.push_back({f.id, face.key, {}});
         d.pattern.overlays.push_back({f.id, face.key, {2 * site.x, 0, 0, true}});
-        d.addBeforeUse(
+        d.addOnTop(
             Step{.id = f.key("make"),
                 .title = say("Make the anchor triangles"),
-                .acts = {act::sew({f.key("slant right"), f.key("slant left")}),
+                .acts = {act::of(Act::Verb::SealCut, f.key("webbing")),
+                    act::sew({f.key("slant right"), f.key("slant left")}),
                     act::turn({f.key("slant right"), f.key("slant left")}), act::topstitch({}, 3.2, Act::To::Nowhere),
                     act::topstitch({}, 9.5, Act::To::Nowhere)},
                 .kind = StepKind::Flat,
@@ -110,7 +111,7 @@ public:
                 .check = say("The webbing leaves the triangle at its middle, square to the slanting side."),
                 .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}},
             face.key);
-        d.addBeforeUse(
+        d.addOnTop(
             Step{.id = f.key("on"),
                 .title = say("Baste the triangles to the {}", within(face.name)),
                 .acts = {act::layOver(f.id, face.key,

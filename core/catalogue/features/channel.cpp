@@ -98,7 +98,7 @@ public:
             .yields = face.key,
             .pieces = {f.id, face.key},
             .check = say("What it holds slides through before the ends are closed.")};
-        d.addBeforeUse(std::move(on), face.key);
+        d.addOnTop(std::move(on), face.key);
     }
 
     /// What it holds, and how long that is, mm.

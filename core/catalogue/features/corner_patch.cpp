@@ -129,19 +129,19 @@ public:
             }
             d.pattern.overlays.push_back({f.id, faceKey, right ? Placement{} : mirror});
         }
-        d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = say("Rivet the corner patches to the {}", within(face.name)),
-                           .acts = {act::stitchOn({f.key("right across"), f.key("right up"), f.key("left across"),
-                                        f.key("left up")}),
-                               act::set(set, Ware::Rivet),
-                               act::saying(act::baste(4),
-                                   say("The sides that lie in the face's own edges are caught in its seams."))},
-                           .kind = StepKind::Hardware,
-                           .phase = site.phase,
-                           .consumes = {faceKey, f.id},
-                           .yields = faceKey,
-                           .pieces = {f.id, faceKey},
-                           .check = say("No rivet turns.")},
+        d.addOnTop(Step{.id = f.key("on"),
+                       .title = say("Rivet the corner patches to the {}", within(face.name)),
+                       .acts = {act::stitchOn(
+                                    {f.key("right across"), f.key("right up"), f.key("left across"), f.key("left up")}),
+                           act::set(set, Ware::Rivet),
+                           act::saying(act::baste(4),
+                               say("The sides that lie in the face's own edges are caught in its seams."))},
+                       .kind = StepKind::Hardware,
+                       .phase = site.phase,
+                       .consumes = {faceKey, f.id},
+                       .yields = faceKey,
+                       .pieces = {f.id, faceKey},
+                       .check = say("No rivet turns.")},
             faceKey);
     }
 };

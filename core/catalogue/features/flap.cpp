@@ -177,7 +177,7 @@ public:
             .stitch = "topstitch"});
         Step on{.id = f.key("on"),
             .title = say("Stitch the flap onto the {}", what),
-            .acts = {act::of(Act::Verb::FoldIn, outer, f("allowance")),
+            .acts = {{.verb = Act::Verb::FoldIn, .seams = {f.key("on")}, .pieces = {outer}, .distance = f("allowance")},
                 {.verb = Act::Verb::StitchOn, .seams = {f.key("on")}, .distance = 3.2, .taken = 9.5}},
             .kind = StepKind::Flat,
             .phase = site.phase,

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A pair of handles on front and back: flat or rolled round a cord, stitched onto the face below the mouth.
 #include "drafting/panels.hpp"
+#include "drafting/rivet.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
 #include "library/library.hpp"
 #include "units/words.hpp"
+
+#include <fmt/format.h>
 
 #include <cmath>
 
@@ -40,13 +43,18 @@ public:
                 hold(), "0", "40"},
             {"cord", "Cord", "Diameter of the cord in a rolled handle.", "10", hold(), "4", "25",
                 DimensionSpec::Quantity::Length, "@make=rolled"},
+            {"rivet", "Rivet", "Diameter of the rivets' heads.", "9", hold(), "5", "14",
+                DimensionSpec::Quantity::Length, "@fixed=riveted"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Form&) const override
     {
         return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.",
-            {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}}};
+                    {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}},
+            {"fixed", "Handles fixed",
+                "Their ends stitched onto the face in a crossed box, or held by two rivets each.",
+                {{"stitched", "Box-stitched"}, {"riveted", "Riveted"}}}};
     }
 
     Message unfit(const Form& form) const override
@@ -102,6 +110,14 @@ public:
             .yields = f.key("ready"),
             .pieces = {f.id},
             .check = say("Both handles are equally long.")});
+        if (f.choice("fixed") == "riveted") {
+            // The end lies as often as it is folded, and once more folded under.
+            const Piece& face = d.pieceAt(d.site("front"), d.site("front").top - f("end") / 2);
+            std::vector<Pierced> through{{face.role, face.key, face.material}};
+            const int plies = std::max(1, int(std::lround(cut / f("width")))) * (f("fold") > 0 ? 2 : 1);
+            through.insert(through.end(), std::size_t(plies), {"handle", f.id, role});
+            addRivets(d, f.id, f.id, 8, f("rivet"), through);
+        }
         for (const char* name : {"front", "back"})
             place(f, d.site(name));
     }
@@ -111,22 +127,40 @@ public:
         Drafter& d = f.d;
         const double half = f("width") / 2, top = site.top - 12, low = site.top - f("end");
         Piece& face = d.pieceAt(site, (top + low) / 2);
+        std::vector<FittingId> rivets;
+        const bool riveted = f.choice("fixed") == "riveted";
+        // A seam across the face keeps the rivets below it.
+        const double high = riveted ? std::min(top, boundsOf(face.stitch()).y1 - f("rivet") / 2 - 3) : top;
         for (const double side : {-1.0, 1.0}) {
             const double x = site.x + side * f("spread") / 2;
+            for (const double share : {0.25, 0.75})
+                if (riveted) {
+                    const Point at{x, std::lerp(low, high, share)};
+                    rivets.push_back(f.key(fmt::format("{}.rivet{}", site.name, rivets.size() + 1)));
+                    d.pattern.fittings.push_back({rivets.back(), say("Rivet"), face.key, Fitting::Kind::Rivet, at,
+                        f("rivet"), 0, say("handle and face, not the lining")});
+                    face.drills.push_back({at, say("rivet")});
+                }
             face.lines.push_back(
                 {EdgeId(f.line("handle").text() + (side < 0 ? ", left" : ", right")), FaceLine::Kind::Placement,
                     lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
         }
         const bool back = site.name == "back";
-        d.addBeforeUse(
-            Step{.id = f.key(back ? "on back" : "on front"),
-                .title = say("Stitch a handle onto the {}", within(face.name)),
-                .acts = {{.verb = Act::Verb::BoxOn, .pieces = {f.id, face.key}, .distance = 12, .taken = f("fold")}},
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},
-                .yields = face.key,
-                .pieces = {f.id, face.key}},
+        std::vector<Act> acts{{.verb = Act::Verb::BoxOn,
+            .pieces = {f.id, face.key},
+            .distance = riveted ? 0.0 : 12.0,
+            .taken = f("fold")}};
+        if (riveted)
+            acts.push_back(act::set(rivets, Ware::Rivet));
+        d.addOnTop(Step{.id = f.key(back ? "on back" : "on front"),
+                       .title = riveted ? say("Rivet a handle to the {}", within(face.name))
+                                        : say("Stitch a handle onto the {}", within(face.name)),
+                       .acts = std::move(acts),
+                       .kind = StepKind::Flat,
+                       .phase = site.phase,
+                       .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},
+                       .yields = face.key,
+                       .pieces = {f.id, face.key}},
             face.key);
     }
 };

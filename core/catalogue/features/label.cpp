@@ -58,14 +58,14 @@ public:
             .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}},
             .b = {{face.key, f.line("label")}},
             .stitch = "topstitch"});
-        d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = say("Sew the label onto the {}", within(face.name)),
-                           .acts = {act::stitchOn({f.key("on")})},
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face.key, f.id},
-                           .yields = face.key,
-                           .check = say("It reads upright when the bag stands.")},
+        d.addOnTop(Step{.id = f.key("on"),
+                       .title = say("Sew the label onto the {}", within(face.name)),
+                       .acts = {act::stitchOn({f.key("on")})},
+                       .kind = StepKind::Flat,
+                       .phase = site.phase,
+                       .consumes = {face.key, f.id},
+                       .yields = face.key,
+                       .check = say("It reads upright when the bag stands.")},
             face.key);
     }
 };

@@ -67,17 +67,18 @@ public:
             .stitch = "topstitch"});
         const Point middle = pointAlong(free, lengthOf(free) / 2);
         d.pattern.handles.push_back({f.dimension("height"), face.key, middle, {0, low ? 1.0 : -1.0}, 1});
-        d.addBeforeUse(Step{.id = f.key("on"),
-                           .title = say("Lay the {} on the {}", within(piece.name), within(face.name)),
-                           .acts = {act::of(Act::Verb::FoldIn, f.id, s),
-                               {.verb = Act::Verb::StitchOn, .seams = {f.key("free")}, .distance = 3.2},
-                               act::saying(act::baste(4), say("The other edges lie level with those below."))},
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face.key, f.id},
-                           .yields = face.key,
-                           .pieces = {f.id, face.key},
-                           .check = say("The overlay lies flat; nap up.")},
+        d.addBeforeUse(
+            Step{.id = f.key("on"),
+                .title = say("Lay the {} on the {}", within(piece.name), within(face.name)),
+                .acts = {{.verb = Act::Verb::FoldIn, .seams = {f.key("free")}, .pieces = {f.id}, .distance = s},
+                    {.verb = Act::Verb::StitchOn, .seams = {f.key("free")}, .distance = 3.2},
+                    act::saying(act::baste(4), say("The other edges lie level with those below."))},
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {face.key, f.id},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .check = say("The overlay lies flat; nap up.")},
             face.key);
     }
 };

@@ -190,31 +190,30 @@ public:
         if (body == "elastic")
             make.push_back(act::with(act::of(Act::Verb::DrawIn, f.id, elastic), {Ware::Elastic}));
         make.push_back(act::of(Act::Verb::FoldIn, f.id, f("allowance")));
-        d.addBeforeUse(Step{.id = f.key("make"),
-                           .title = say("Hem the {}", within(name)),
-                           .acts = std::move(make),
-                           .kind = StepKind::Flat,
-                           .phase = f.site().phase,
-                           .consumes = {f.id},
-                           .yields = f.id,
-                           .check = say("Finished {} × {} on its face.", Len(w), Len(f("height")))},
+        d.addOnTop(Step{.id = f.key("make"),
+                       .title = say("Hem the {}", within(name)),
+                       .acts = std::move(make),
+                       .kind = StepKind::Flat,
+                       .phase = f.site().phase,
+                       .consumes = {f.id},
+                       .yields = f.id,
+                       .check = say("Finished {} × {} on its face.", Len(w), Len(f("height")))},
             face);
     }
 
     void onStep(FeatureScope& f, const Message& name, const Piece& face) const
     {
-        f.d.addBeforeUse(
-            Step{.id = f.key("on"),
-                .title = say("Stitch the {} onto the {}", within(name), within(face.name)),
-                .acts = {act::saying(act::stitchOn({f.key("on")}),
-                    f("parts") > 1 && f.choice("body") == "flat" ? say("Sew the dividers from the bottom up.")
-                                                                 : Message())},
-                .kind = StepKind::Flat,
-                .phase = f.site().phase,
-                .consumes = {face.key, f.id},
-                .yields = face.key,
-                .pieces = {f.id, face.key},
-                .check = say("The pocket's top edge is level with the mouth.")},
+        f.d.addOnTop(Step{.id = f.key("on"),
+                         .title = say("Stitch the {} onto the {}", within(name), within(face.name)),
+                         .acts = {act::saying(act::stitchOn({f.key("on")}),
+                             f("parts") > 1 && f.choice("body") == "flat" ? say("Sew the dividers from the bottom up.")
+                                                                          : Message())},
+                         .kind = StepKind::Flat,
+                         .phase = f.site().phase,
+                         .consumes = {face.key, f.id},
+                         .yields = face.key,
+                         .pieces = {f.id, face.key},
+                         .check = say("The pocket's top edge is level with the mouth.")},
             face.key);
     }
 
@@ -258,16 +257,16 @@ public:
 
     void bellowsStep(FeatureScope& f, const PieceId& face) const
     {
-        f.d.addBeforeUse(Step{.id = f.key("bellows"),
-                             .title = say("Sew the bellows strip to the pocket"),
-                             .acts = {act::clip({f.key("bellows")}), act::sew({f.key("bellows")}),
-                                 act::of(Act::Verb::FoldIn, f.key("bellows"), f("allowance"))},
-                             .kind = StepKind::Flat,
-                             .phase = f.site().phase,
-                             .consumes = {f.id, f.key("bellows")},
-                             .yields = f.id,
-                             .pieces = {f.id, f.key("bellows")},
-                             .check = say("The strip's ends are level with the hem.")},
+        f.d.addOnTop(Step{.id = f.key("bellows"),
+                         .title = say("Sew the bellows strip to the pocket"),
+                         .acts = {act::clip({f.key("bellows")}), act::sew({f.key("bellows")}),
+                             act::of(Act::Verb::FoldIn, f.key("bellows"), f("allowance"))},
+                         .kind = StepKind::Flat,
+                         .phase = f.site().phase,
+                         .consumes = {f.id, f.key("bellows")},
+                         .yields = f.id,
+                         .pieces = {f.id, f.key("bellows")},
+                         .check = say("The strip's ends are level with the hem.")},
             face);
     }
 
@@ -300,24 +299,24 @@ public:
             .b = {{f.key("lid"), "hinge", 0, true}},
             .stitch = "topstitch"});
         const act::Seams layers{f.key("lid")};
-        d.addBeforeUse(Step{.id = f.key("lid"),
-                           .title = say("Make the pocket's flap"),
-                           .acts = {act::sew(layers), act::grade(layers), act::turn(layers), act::roll(layers, 3.2)},
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {f.key("lid"), f.key("lid.under")},
-                           .yields = f.key("lid ready"),
-                           .pieces = {f.key("lid"), f.key("lid.under")}},
+        d.addOnTop(Step{.id = f.key("lid"),
+                       .title = say("Make the pocket's flap"),
+                       .acts = {act::sew(layers), act::grade(layers), act::turn(layers), act::roll(layers, 3.2)},
+                       .kind = StepKind::Flat,
+                       .phase = site.phase,
+                       .consumes = {f.key("lid"), f.key("lid.under")},
+                       .yields = f.key("lid ready"),
+                       .pieces = {f.key("lid"), f.key("lid.under")}},
             face);
-        d.addBeforeUse(Step{.id = f.key("lid.on"),
-                           .title = say("Stitch the pocket's flap on"),
-                           .acts = {{.verb = Act::Verb::Hinge, .seams = {f.key("lid.on")}, .distance = 6.4}},
-                           .kind = StepKind::Flat,
-                           .phase = site.phase,
-                           .consumes = {face, f.key("lid ready")},
-                           .yields = face,
-                           .pieces = {f.key("lid"), face},
-                           .check = say("The flap covers the pocket's mouth on both sides.")},
+        d.addOnTop(Step{.id = f.key("lid.on"),
+                       .title = say("Stitch the pocket's flap on"),
+                       .acts = {{.verb = Act::Verb::Hinge, .seams = {f.key("lid.on")}, .distance = 6.4}},
+                       .kind = StepKind::Flat,
+                       .phase = site.phase,
+                       .consumes = {face, f.key("lid ready")},
+                       .yields = face,
+                       .pieces = {f.key("lid"), face},
+                       .check = say("The flap covers the pocket's mouth on both sides.")},
             face);
     }
 };

@@ -89,18 +89,18 @@ public:
             .stitch = "baste"});
         d.pattern.hardware.push_back(
             {Ware::PipingCord, 1, whole, say("{}, {} thick", Len(whole), Len(f("cord"))), Message()});
-        d.addBeforeUse(Step{.id = f.key("make"),
-                           .title = say("Make the piping"),
-                           .acts = {act::of(Act::Verb::JoinStrips, f.id),
-                               act::with(act::of(Act::Verb::WrapCord, f.id), {Ware::PipingCord})},
-                           .kind = StepKind::Flat,
-                           .phase = "Small parts",
-                           .consumes = {f.id},
-                           .yields = f.id,
-                           .pieces = {f.id},
-                           .check = say("The allowance is {} all along.", Len(s))},
+        d.addOnTop(Step{.id = f.key("make"),
+                       .title = say("Make the piping"),
+                       .acts = {act::of(Act::Verb::JoinStrips, f.id),
+                           act::with(act::of(Act::Verb::WrapCord, f.id), {Ware::PipingCord})},
+                       .kind = StepKind::Flat,
+                       .phase = "Small parts",
+                       .consumes = {f.id},
+                       .yields = f.id,
+                       .pieces = {f.id},
+                       .check = say("The allowance is {} all along.", Len(s))},
             mainKey);
-        d.addBeforeUse(
+        d.addOnTop(
             Step{.id = f.key("in"),
                 .title = say("Baste the piping round the {}", within(site.label)),
                 .acts = {{.verb = Act::Verb::Lay, .seams = {f.key("in")}, .pieces = {f.id, mainKey}},

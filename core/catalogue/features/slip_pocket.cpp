@@ -86,24 +86,24 @@ public:
     void steps(FeatureScope& f, const PieceId& face) const
     {
         const act::Seams bag{f.key("bag")};
-        f.d.addBeforeUse(Step{.id = f.key("make"),
-                             .title = say("Make the slip pocket"),
-                             .acts = {act::foldInHalf(f.id), act::sew(bag), act::grade(bag), act::turn(bag),
-                                 act::press(f.id), act::topstitch({}, 6.4, Act::To::Nowhere)},
-                             .kind = StepKind::Flat,
-                             .phase = "Small parts",
-                             .consumes = {f.id},
-                             .yields = f.id,
-                             .check = say("Finished {} × {}.", Len(f("width")), Len(f("height")))},
+        f.d.addOnTop(Step{.id = f.key("make"),
+                         .title = say("Make the slip pocket"),
+                         .acts = {act::foldInHalf(f.id), act::sew(bag), act::grade(bag), act::turn(bag),
+                             act::press(f.id), act::topstitch({}, 6.4, Act::To::Nowhere)},
+                         .kind = StepKind::Flat,
+                         .phase = "Small parts",
+                         .consumes = {f.id},
+                         .yields = f.id,
+                         .check = say("Finished {} × {}.", Len(f("width")), Len(f("height")))},
             face);
-        f.d.addBeforeUse(Step{.id = f.key("on"),
-                             .title = say("Stitch the slip pocket onto the {}", within(f.d.piece(face).name)),
-                             .acts = {act::stitchOn({f.key("on")})},
-                             .kind = StepKind::Flat,
-                             .phase = f.site().phase,
-                             .consumes = {face, f.id},
-                             .yields = face,
-                             .check = say("The pocket's top edge is level with the mouth.")},
+        f.d.addOnTop(Step{.id = f.key("on"),
+                         .title = say("Stitch the slip pocket onto the {}", within(f.d.piece(face).name)),
+                         .acts = {act::stitchOn({f.key("on")})},
+                         .kind = StepKind::Flat,
+                         .phase = f.site().phase,
+                         .consumes = {face, f.id},
+                         .yields = face,
+                         .check = say("The pocket's top edge is level with the mouth.")},
             face);
     }
 };

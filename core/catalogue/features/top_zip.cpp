@@ -203,7 +203,7 @@ public:
             basteBand(f, faces[i], cuts[i], both, i);
         for (const std::size_t i : {0u, 1u})
             joinOverBand(f, faces[i], cuts[i], i);
-        openBeforeTurning(f);
+        openBeforeTurning(f, faces.back().key);
         return fromSeam;
     }
 
@@ -347,17 +347,19 @@ public:
         return fromSeam;
     }
 
-    void openBeforeTurning(FeatureScope& f) const
+    /// Closed to true the bands, opened before the lining is sewn round it.
+    void openBeforeTurning(FeatureScope& f, const PieceId& face) const
     {
-        f.d.addBeforeJoining(Step{.id = f.key("open"),
-            .title = say("Open the zip"),
-            .acts = {act::ofZip(Act::Verb::OpenZip, f.key("zip"))},
-            .kind = StepKind::Press,
-            .phase = "Lining",
-            .consumes = {"lining"},
-            .yields = "lining",
-            .pieces = {f.key("band")},
-            .check = say("The slider is at the tail.")});
+        f.d.addBeforeUse(Step{.id = f.key("open"),
+                             .title = say("Open the zip"),
+                             .acts = {act::ofZip(Act::Verb::OpenZip, f.key("zip"))},
+                             .kind = StepKind::Press,
+                             .phase = "Lining",
+                             .consumes = {face},
+                             .yields = face,
+                             .pieces = {f.key("band")},
+                             .check = say("The slider is at the tail.")},
+            face);
     }
 };
 

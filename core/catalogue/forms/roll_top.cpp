@@ -226,8 +226,12 @@ public:
                               .count = 2,
                               .plies = 2}),
                 web, 100, 0);
+        // Their legs lie in the base's seam and in those of the back.
+        const auto ofBack = [](const EdgeUse& use) { return use.piece == PieceId("back"); };
         for (auto& seam : p.seams)
-            if (seam.key == "base")
+            if (seam.stitch == "construction"
+                && (std::any_of(seam.a.begin(), seam.a.end(), ofBack)
+                    || std::any_of(seam.b.begin(), seam.b.end(), ofBack)))
                 seam.trapped.push_back("brace");
         const Box back = boundsOf(d.piece("back").stitch());
         p.overlays.push_back({"brace", "back", {back.x0, back.y0}});
@@ -249,8 +253,9 @@ public:
             .check = say("Both straps mirror each other.")});
         d.add(Step{.id = "strap.loops",
             .title = say("Put the sliders' loops into the straps"),
-            .acts = {act::with({.verb = Act::Verb::Insert, .pieces = {"strap.loop", "strap.upper"}, .distance = 25},
-                {Ware::WebbingSlider})},
+            .acts = {act::of(Act::Verb::SealCut, "strap.loop"), act::of(Act::Verb::SealCut, "roll.tab"),
+                act::with({.verb = Act::Verb::Insert, .pieces = {"strap.loop", "strap.upper"}, .distance = 25},
+                    {Ware::WebbingSlider})},
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"straps", "strap.loop"},
@@ -259,8 +264,8 @@ public:
             .check = say("The sliders lie with their bars up.")});
         d.add(Step{.id = "brace.make",
             .title = say("Make the brace triangles"),
-            .acts = {act::sew({"brace"}), act::turn({"brace"}), act::topstitch({}, 3.2, Act::To::Nowhere),
-                act::topstitch({}, 9.5, Act::To::Nowhere)},
+            .acts = {act::of(Act::Verb::SealCut, "webbing"), act::sew({"brace"}), act::turn({"brace"}),
+                act::topstitch({}, 3.2, Act::To::Nowhere), act::topstitch({}, 9.5, Act::To::Nowhere)},
             .kind = StepKind::Seam,
             .phase = "Small parts",
             .consumes = {"brace", "webbing"},
@@ -271,7 +276,10 @@ public:
         d.add(Step{.id = "strap.on",
             .title = say("Sew the straps to the back"),
             // Laid as they hang in the end: turned over the row they would show their underside.
-            .acts = {act::of(Act::Verb::FoldIn, "strap.upper", d("allowance.body")),
+            .acts = {{.verb = Act::Verb::FoldIn,
+                         .seams = {"strap.on left"},
+                         .pieces = {"strap.upper"},
+                         .distance = d("allowance.body")},
                 act::saying(act::stitchOn({"strap.on left", "strap.on right"}),
                     say("The straps point down. Box-X stitch over {}.", Len(25)))},
             .kind = StepKind::Flat,

@@ -131,6 +131,7 @@ bool sewsItsSeams(const Pattern& p, const Act& act, const SeamId& key)
     using Verb = Act::Verb;
     switch (act.verb) {
     case Verb::Press:
+    case Verb::FoldIn:
     case Verb::Grade:
     case Verb::Notch:
     case Verb::Turn:
@@ -193,6 +194,16 @@ void Drafter::addBeforeUse(Step step, const std::vector<WorkId>& parts)
 {
     const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
         return std::find_first_of(s.consumes.begin(), s.consumes.end(), parts.begin(), parts.end()) != s.consumes.end();
+    });
+    steps.insert(at, gathered(pattern, std::move(step)));
+}
+
+void Drafter::addOnTop(Step step, const WorkId& part)
+{
+    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
+        const bool lines = std::any_of(
+            s.acts.begin(), s.acts.end(), [](const Act& act) { return act.verb == Act::Verb::Line; });
+        return (lines || s.yields != part) && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
     });
     steps.insert(at, gathered(pattern, std::move(step)));
 }

@@ -68,6 +68,8 @@ public:
     /// Adds a step before the first one that consumes @p part, or any of @p parts.
     void addBeforeUse(Step step, const WorkId& part) { addBeforeUse(std::move(step), std::vector{part}); }
     void addBeforeUse(Step step, const std::vector<WorkId>& parts);
+    /// Adds a step on a flat part: after what was put on it so far, before it is used up or lined.
+    void addOnTop(Step step, const WorkId& part);
 
     /// @throws InputError if the form has no such face.
     Site& site(const SiteId& name);

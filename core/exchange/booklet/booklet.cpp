@@ -6,6 +6,7 @@
 #include "library/library.hpp"
 #include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
+#include "sequence/rules.hpp"
 #include "sequence/told.hpp"
 
 #include <algorithm>
@@ -19,8 +20,13 @@ namespace {
 /// Writes one booklet.
 class Writing {
 public:
-    Writing(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const Language& language)
-        : m_design(design), m_edition(design, patterns), m_unit(unit), m_language(language)
+    Writing(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const Language& language,
+        const BookletManner& manner)
+        : m_design(design),
+          m_edition(design, patterns),
+          m_unit(unit),
+          m_language(manner.beside ? language.beside(*manner.beside) : language),
+          m_terse(manner.terse)
     {}
 
     Booklet booklet()
@@ -42,6 +48,8 @@ public:
                     m_edition.patterns().front()->size));
         out.after = {seams(), terms()};
         std::erase_if(out.after, [](const BookletTable& t) { return t.rows.size() < 2; });
+        if (BookletList list = corrections(); !list.lines.empty())
+            out.closing.push_back(std::move(list));
         if (BookletList list = care(); !list.lines.empty())
             out.closing.push_back(std::move(list));
         out.closing.push_back({said(say("Before you sell or load it")),
@@ -120,7 +128,7 @@ private:
     {
         BookletTable out{said(say("Cut list")),
             said(say("Width × height of the cut piece in {}. Interlinings carry the code of their piece.",
-                std::string(unitSign(m_unit)))),
+                m_language.sign(m_unit))),
             {0.09, 0.2, 0.28, 0.15, 0.28},
             {head({say("Code"), say("Piece"), say("Material"), say("Cut"), say("Width × height")})}};
         for (const auto& row : m_edition.cutList()) {
@@ -170,7 +178,7 @@ private:
         BookletTable out{said(say("Seams, walked")),
             said(say("Stitch lengths in {}, from mark to mark on both pieces; a difference that is not stated as ease "
                      "would pucker.",
-                std::string(unitSign(m_unit)))),
+                m_language.sign(m_unit))),
             {0.34, 0.24, 0.24, 0.18}, {head({say("Seam"), say("One run"), say("Other run"), say("Ease")})}};
         for (const auto& row : m_edition.seams()) {
             if (row.any().stitch != "construction")
@@ -196,6 +204,16 @@ private:
         BookletTable out{said(say("Words used")), "", {0.22, 0.78}, {head({say("Word"), say("What it means")})}};
         for (const auto& term : glossaryOf(m_verbs))
             out.rows.push_back({said(labelled(term.word)), said(term.meaning)});
+        return out;
+    }
+
+    /// For those who have an earlier one: what was changed, the latest first.
+    BookletList corrections() const
+    {
+        BookletList out{said(say("Corrections of earlier revisions")), {}};
+        for (auto at = m_design.revisions.rbegin(); at != m_design.revisions.rend(); ++at)
+            if (!at->text.empty())
+                out.lines.push_back(at->date.empty() ? at->text : said(say("{}: {}", at->date, at->text)));
         return out;
     }
 
@@ -245,7 +263,9 @@ private:
                 all, [&](const StepWords& w) { return w.*which; }, m_unit, m_language);
         };
         const Step& s = row.any();
-        BookletStep out{s.id, said(labelled(Label{s.phase})), "", part(&StepWords::text), "", part(&StepWords::check),
+        BookletStep out{s.id, said(labelled(Label{s.phase})), "",
+            part(m_terse && !words.front().own ? &StepWords::terse : &StepWords::text), "", m_terse ? "" : why(row),
+            part(&StepWords::check),
             m_edition.sentences<StepWords>(
                 all, [](const StepWords& w) { return w.cautions; }, m_unit, m_language),
             {}};
@@ -266,6 +286,21 @@ private:
         return out;
     }
 
+    /// The reasons that hold a step before later ones, as in the first size that has it.
+    std::string why(const AllSizes<Step>& row)
+    {
+        const auto [p, at] = foldedFor(row);
+        std::string out;
+        int told = 0;
+        for (const auto& binding : bindingsOf(*p, at->order, std::size_t(p->step(row.any().id) - p->steps.data())))
+            if (binding.before && told < 2) {
+                const std::string reason = capitalised(said(binding.reason));
+                if (out.find(reason) == std::string::npos)
+                    out += (out.empty() ? "" : " ") + reason, ++told;
+            }
+        return out;
+    }
+
     /// Tools and verbs, for the lists that stand before and after the steps.
     void remember(const Step& s, const std::vector<StepWords>& words)
     {
@@ -280,23 +315,31 @@ private:
 
     StepFigure figure(const AllSizes<Step>& row)
     {
-        const auto& patterns = m_edition.patterns();
-        const Pattern* p = patterns[std::size_t(
-            std::find_if(row.in.begin(), row.in.end(), [](const Step* s) { return s != nullptr; }) - row.in.begin())];
-        auto at = m_folded.find(p);
-        if (at == m_folded.end())
-            at = m_folded.emplace(p, Folded{mockupOf(m_design, *p), orderOf(m_design, *p)}).first;
-        return figureOf(*p, row.any(), &at->second.mockup, at->second.order);
+        const auto [p, folded] = foldedFor(row);
+        return figureOf(*p, row.any(), &folded->mockup, folded->order);
     }
 
     struct Folded {
         Mockup mockup;
         std::vector<std::size_t> order;
     };
+
+    /// The first size that has a step, folded once.
+    std::pair<const Pattern*, const Folded*> foldedFor(const AllSizes<Step>& row)
+    {
+        const auto has = std::find_if(row.in.begin(), row.in.end(), [](const Step* s) { return s != nullptr; });
+        const Pattern* p = m_edition.patterns()[std::size_t(has - row.in.begin())];
+        auto at = m_folded.find(p);
+        if (at == m_folded.end())
+            at = m_folded.emplace(p, Folded{mockupOf(m_design, *p), orderOf(m_design, *p)}).first;
+        return {p, &at->second};
+    }
+
     const Design& m_design;
     Edition m_edition;
     Unit m_unit;
-    const Language& m_language;
+    Language m_language;
+    bool m_terse;
     std::set<Act::Verb> m_verbs;
     std::vector<std::string> m_toolNames;
     std::map<const Pattern*, Folded> m_folded;
@@ -304,10 +347,10 @@ private:
 
 } // namespace
 
-Booklet bookletOf(
-    const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const Language& language)
+Booklet bookletOf(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit,
+    const Language& language, const BookletManner& manner)
 {
-    return Writing(design, patterns, unit, language).booklet();
+    return Writing(design, patterns, unit, language, manner).booklet();
 }
 
 } // namespace tectonis

@@ -5,6 +5,8 @@
 #include "edition/edition.hpp"
 #include "figures/figure.hpp"
 
+#include <optional>
+
 namespace tectonis {
 
 struct BookletTable {
@@ -17,6 +19,7 @@ struct BookletStep {
     StepId id;
     std::string phase, title, text;
     std::string facts; ///< tools, stitch, allowance, minutes
+    std::string why;   ///< why it stands where it does; empty for the practised
     std::string check;
     std::vector<std::string> cautions;
     StepFigure figure; ///< of the first size that has the step
@@ -38,8 +41,14 @@ struct Booklet {
     std::vector<BookletList> closing; ///< care, what goes first
 };
 
+/// How a booklet is written.
+struct BookletManner {
+    bool terse = false;         ///< for the practised: what is done, without how and why
+    std::optional<Unit> beside; ///< lengths in this unit as well, in brackets
+};
+
 /// Nothing empty is in it. @param patterns of the sizes that it is for, at least one.
 Booklet bookletOf(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit,
-    const Language& language = Language::english());
+    const Language& language = Language::english(), const BookletManner& manner = {});
 
 } // namespace tectonis

@@ -121,6 +121,8 @@ private:
             escaped(s.id.text()), number, escaped(s.title));
         tag("p", s.text, "more");
         tag("p", s.facts, "quiet");
+        if (!s.why.empty())
+            tag("p", said(say("Why now: {}", s.why)), "facts more");
         if (!s.check.empty())
             tag("p", said(say("Check: {}", s.check)), "check more");
         for (const auto& caution : s.cautions)

@@ -12,23 +12,6 @@
 namespace tectonis {
 namespace {
 
-/// What one cell says: several things, each with the reader's words.
-class Cell {
-public:
-    Cell(Unit unit, const Language& language) : m_unit(unit), m_language(language) {}
-    void add(const Message& thing)
-    {
-        if (!thing.empty())
-            m_text += (m_text.empty() ? "" : "; ") + words(thing, m_unit, m_language);
-    }
-    const std::string& text() const { return m_text; }
-
-private:
-    Unit m_unit;
-    const Language& m_language;
-    std::string m_text;
-};
-
 bool uses(const std::vector<EdgeUse>& side, const PieceId& piece)
 {
     return std::any_of(side.begin(), side.end(), [&](const EdgeUse& use) { return use.piece == piece; });
@@ -48,46 +31,54 @@ Message nameOf(FaceLine::Kind kind)
 }
 
 /// One size.
-class Specification {
+class Specifying {
 public:
-    Specification(const Design& design, const Pattern& pattern, Unit unit, const Language& language)
+    Specifying(const Design& design, const Pattern& pattern, Unit unit, const Language& language)
         : m_pattern(pattern), m_order(orderOf(design, pattern)), m_unit(unit), m_language(language)
     {}
 
-    std::string line(const Piece& piece) const
+    PieceSpecification of(const Piece& piece) const
     {
         const auto one = [&](const Message& m) { return words(m, m_unit, m_language); };
         const auto cloth = m_pattern.materials.find(piece.material);
         const Box box = boundsOf(piece.cut);
-        return csvLine({m_pattern.size, piece.code, one(piece.name),
+        return {piece.key, m_pattern.size, piece.code, one(piece.name),
             cloth == m_pattern.materials.end() ? piece.material : m_pattern.material(cloth->second).name,
             one(say("{}", piece.count)), one(say("{}", piece.mirrored)), one(say("{}°", Num(piece.grain, 1))),
             m_language.lengthBare(box.width(), m_unit), m_language.lengthBare(box.height(), m_unit), layers(piece),
-            seams(piece), marks(piece), fittings(piece), steps(piece), one(piece.note)});
+            seams(piece), marks(piece), fittings(piece), steps(piece), one(piece.note)};
     }
 
 private:
-    std::string layers(const Piece& piece) const
+    using Lines = std::vector<std::string>;
+    void add(Lines& lines, const Message& thing) const
     {
-        Cell cell(m_unit, m_language);
-        for (const auto& layer : piece.layers)
-            cell.add(say("{} {}, {}, {}", layer.code, m_pattern.material(layer.material).name, roleLabel(layer.fixing),
-                within(layer.trim)));
-        return cell.text();
+        if (!thing.empty())
+            lines.push_back(words(thing, m_unit, m_language));
     }
 
-    std::string seams(const Piece& piece) const
+    Lines layers(const Piece& piece) const
     {
-        Cell cell(m_unit, m_language);
+        Lines lines;
+        for (const auto& layer : piece.layers)
+            add(lines,
+                say("{} {}, {}, {}", layer.code, m_pattern.material(layer.material).name, roleLabel(layer.fixing),
+                    within(layer.trim)));
+        return lines;
+    }
+
+    Lines seams(const Piece& piece) const
+    {
+        Lines lines;
         for (const auto& seam : m_pattern.seams)
             if (uses(seam.a, piece.key) || uses(seam.b, piece.key))
-                cell.add(
+                add(lines,
                     seam.allowance > 0 ? say("{}, sewn at {}", seam.name, Len(seam.allowance)) : say("{}", seam.name));
-        return cell.text();
+        return lines;
     }
 
     /// Notches by what they are called, then drill marks and lines.
-    std::string marks(const Piece& piece) const
+    Lines marks(const Piece& piece) const
     {
         std::map<std::string, std::pair<Message, int>> all;
         const auto count = [&](const Message& label) {
@@ -102,30 +93,30 @@ private:
         for (const auto& faceLine : piece.lines)
             if (faceLine.kind != FaceLine::Kind::Bridge)
                 count(nameOf(faceLine.kind));
-        Cell cell(m_unit, m_language);
+        Lines lines;
         for (const auto& [text, entry] : all)
-            cell.add(entry.second > 1 ? say("{} × {}", entry.second, entry.first) : entry.first);
-        return cell.text();
+            add(lines, entry.second > 1 ? say("{} × {}", entry.second, entry.first) : entry.first);
+        return lines;
     }
 
-    std::string fittings(const Piece& piece) const
+    Lines fittings(const Piece& piece) const
     {
-        Cell cell(m_unit, m_language);
+        Lines lines;
         for (const auto& f : m_pattern.fittings)
             if (f.piece == piece.key)
-                cell.add(f.size > 0 ? say("{}, {}", f.name, Len(f.size)) : f.name);
-        return cell.text();
+                add(lines, f.size > 0 ? say("{}, {}", f.name, Len(f.size)) : f.name);
+        return lines;
     }
 
-    std::string steps(const Piece& piece) const
+    Lines steps(const Piece& piece) const
     {
-        Cell cell(m_unit, m_language);
+        Lines lines;
         for (std::size_t i = 0; i < m_order.size(); ++i) {
             const Step& step = m_pattern.steps[m_order[i]];
             if (std::find(step.pieces.begin(), step.pieces.end(), piece.key) != step.pieces.end())
-                cell.add(say("{} {}", i + 1, step.title));
+                add(lines, say("{} {}", i + 1, step.title));
         }
-        return cell.text();
+        return lines;
     }
 
     const Pattern& m_pattern;
@@ -135,6 +126,16 @@ private:
 };
 
 } // namespace
+
+std::vector<PieceSpecification> specificationOf(
+    const Design& design, const Pattern& pattern, Unit unit, const Language& language)
+{
+    const Specifying specifying(design, pattern, unit, language);
+    std::vector<PieceSpecification> out;
+    for (const auto& piece : pattern.pieces)
+        out.push_back(specifying.of(piece));
+    return out;
+}
 
 std::string specificationCsv(
     const Design& design, const std::vector<const Pattern*>& patterns, Unit unit, const Language& language)
@@ -146,11 +147,16 @@ std::string specificationCsv(
              say("Fittings"), say("Steps"), say("Note")})
         head.push_back(words(title, unit, language));
     std::string out = csvLine(head);
-    for (const Pattern* pattern : patterns) {
-        const Specification specification(design, *pattern, unit, language);
-        for (const auto& piece : pattern->pieces)
-            out += specification.line(piece);
-    }
+    const auto joined = [](const std::vector<std::string>& lines) {
+        std::string cell;
+        for (const auto& line : lines)
+            cell += (cell.empty() ? "" : "; ") + line;
+        return cell;
+    };
+    for (const Pattern* pattern : patterns)
+        for (const auto& p : specificationOf(design, *pattern, unit, language))
+            out += csvLine({p.size, p.code, p.name, p.cloth, p.count, p.mirrored, p.grain, p.width, p.height,
+                joined(p.layers), joined(p.seams), joined(p.marks), joined(p.fittings), joined(p.steps), p.note});
     return out;
 }
 

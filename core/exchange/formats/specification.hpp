@@ -9,6 +9,16 @@
 
 namespace tectonis {
 
+/// One piece in the reader's words; bare numbers are in his unit.
+struct PieceSpecification {
+    PieceId key;
+    std::string size, code, name, cloth, count, mirrored, grain, width, height;
+    std::vector<std::string> layers, seams, marks, fittings, steps;
+    std::string note;
+};
+std::vector<PieceSpecification> specificationOf(
+    const Design& design, const Pattern& pattern, Unit unit = Unit::Mm, const Language& language = Language::english());
+
 /// One line for each piece of each size, as comma-separated values with a heading; lengths in @p unit.
 std::string specificationCsv(const Design& design, const std::vector<const Pattern*>& patterns, Unit unit = Unit::Mm,
     const Language& language = Language::english());

@@ -164,12 +164,31 @@ std::string Language::fixed(double value, int decimals) const
 {
     return inDecimals(fmt::format("{:.{}f}", value, decimals));
 }
-std::string Language::length(double mm, Unit unit) const { return inDecimals(formatLength(mm, unit)); }
-std::string Language::exactLength(double mm, Unit unit) const { return inDecimals(tectonis::exactLength(mm, unit)); }
-std::string Language::lengthBare(double mm, Unit unit) const { return inDecimals(formatLengthBare(mm, unit)); }
+Language Language::beside(Unit other) const
+{
+    Language out = *this;
+    out.m_beside = other;
+    return out;
+}
+
+std::string Language::sign(Unit unit) const
+{
+    std::string out(unitSign(unit));
+    return m_beside && *m_beside != unit ? out + " (" + std::string(unitSign(*m_beside)) + ")" : out;
+}
+
+std::string Language::withBeside(double mm, Unit unit, std::string (*formatted)(double, Unit)) const
+{
+    const std::string own = inDecimals(formatted(mm, unit));
+    return m_beside && *m_beside != unit ? own + " (" + inDecimals(formatted(mm, *m_beside)) + ")" : own;
+}
+
+std::string Language::length(double mm, Unit unit) const { return withBeside(mm, unit, formatLength); }
+std::string Language::exactLength(double mm, Unit unit) const { return withBeside(mm, unit, tectonis::exactLength); }
+std::string Language::lengthBare(double mm, Unit unit) const { return withBeside(mm, unit, formatLengthBare); }
 std::string Language::exactLengthBare(double mm, Unit unit) const
 {
-    return inDecimals(tectonis::exactLengthBare(mm, unit));
+    return withBeside(mm, unit, tectonis::exactLengthBare);
 }
 
 std::string words(const Message& message, Unit unit, const Language& language)

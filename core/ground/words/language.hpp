@@ -5,6 +5,7 @@
 #include "units/length.hpp"
 #include "words/message.hpp"
 
+#include <optional>
 #include <unordered_map>
 
 namespace tectonis {
@@ -27,6 +28,11 @@ public:
     /// are".
     bool writesNamesSmall() const { return m_namesSmall; }
 
+    /// The same language with each length in another unit as well: "10 mm (3/8 in)".
+    Language beside(Unit other) const;
+    /// The sign of a unit, and of the one beside it.
+    std::string sign(Unit unit) const;
+
     std::string number(double value, int decimals) const; ///< at most so many
     std::string fixed(double value, int decimals) const;  ///< exactly so many
     std::string length(double mm, Unit unit) const;
@@ -37,10 +43,13 @@ public:
 private:
     enum class Plural { None, NotOne, MoreThanOne };
     std::string inDecimals(std::string number) const;
+    /// With what it is in the unit beside, in brackets.
+    std::string withBeside(double mm, Unit unit, std::string (*formatted)(double, Unit)) const;
 
     std::string m_id = "en";
     char m_decimal = '.';
     bool m_namesSmall = true;
+    std::optional<Unit> m_beside;
     Plural m_plural = Plural::NotOne;
     std::unordered_map<std::string, std::vector<std::string>> m_entries; ///< source to its forms
 };

@@ -56,12 +56,13 @@ struct Act {
         Hem,         ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
         HemEnds,     ///< both short ends of pieces.front() folded in by @c distance and stitched
         DrawIn,      ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
-        FoldIn,      ///< allowances of pieces.front() to the wrong side, @c distance wide
+        FoldIn,      ///< allowances of pieces.front() to the wrong side, @c distance wide; of the edge that is stitched
+                     ///< on by seams, if there are any
         JoinStrips,  ///< the cut copies of pieces.front(), a strip, to one length
         Bind,        ///< raw edges of seams with pieces.front()
         WrapCord,    ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
         WrapOver,    ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
-        SealCut,     ///< the cut ends of pieces.front(), synthetic webbing
+        SealCut,     ///< the cut ends of pieces.front(), webbing: by heat if it melts, else sewn over
         Buttonhole,  ///< at the marks of pieces.front(), @c distance long, cut open
         Box,         ///< corners: each is pulled apart until its seams lie on each other
         Glue,        ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
@@ -72,7 +73,7 @@ struct Act {
         Trim,        ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours; or
                      ///< pieces with each other
         BoxOn, ///< ends of pieces.front(), a strap, on their lines on pieces.back(), @c taken folded under; box-X up to
-               ///< @c distance below the mouth's stitch line
+               ///< @c distance below the mouth's stitch line (0: rivets hold them)
         Ring,  ///< pieces.front() through its fittings and folded in half over them
         JoinCoats,    ///< seams: shell and lining round the mouth, one put into the other right sides together
         DropIn,       ///< seams: the lining into the shell, both folded in, a row @c distance from the edge

@@ -816,11 +816,14 @@ private:
             const double in = std::min(3.5, end.width() / 6);
             const Point a{end.x0 + in, end.y0 + in}, b{end.x1 - in, end.y0 + in}, c{end.x1 - in, end.y1 - in},
                 d{end.x0 + in, end.y1 - in};
-            stroke({a, b, c, d, a}, Kind::Topstitch);
-            stroke({a, c}, Kind::Topstitch);
-            stroke({b, d}, Kind::Topstitch);
+            if (m_act.distance > 0) {
+                stroke({a, b, c, d, a}, Kind::Topstitch);
+                stroke({a, c}, Kind::Topstitch);
+                stroke({b, d}, Kind::Topstitch);
+            }
             codeAt(*strap, {end.centre().x, end.y1 + out - 12});
         }
+        fittingsOn(*face, {});
     }
 
     /// A piece in its place on another one, right side up; both copies where it is mirrored.

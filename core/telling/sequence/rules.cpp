@@ -75,11 +75,19 @@ struct Rule {
     std::optional<StepKind> kind;                ///< of the step that must not come second
     std::uint64_t firstDoes = 0, secondDoes = 0; ///< acts of which each must have one; 0: whatever they do
     Message (*reason)(const Pattern&, const Step& first, const Step& second);
+
+    /// Cheap questions that spare most pairs: @p does says which acts a step has.
+    bool mayBeFirst(std::uint64_t does) const { return firstDoes == 0 || (firstDoes & does) != 0; }
+    bool mayBeSecond(const Step& step, std::uint64_t does) const
+    {
+        return (!kind || *kind == step.kind) && (secondDoes == 0 || (secondDoes & does) != 0);
+    }
 };
 
-const std::vector<Rule>& rules()
+/// About pieces that still lie flat.
+std::vector<Rule> whileFlat()
 {
-    static const std::vector<Rule> all{
+    return {
         {"interlining first", StepKind::Interline, 0, 0,
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (sews(first) && shares(first.pieces, second.pieces))
@@ -102,62 +110,6 @@ const std::vector<Rule>& rules()
                     && shares(first.pieces, second.consumes)) // what it is sewn onto is a piece still
                     return say("pockets and windows are sewn while the piece lies flat.");
                 return {};
-            }},
-        {"baste what is trapped", StepKind::Baste, 0, 0,
-            [](const Pattern& p, const Step& first, const Step& second) -> Message {
-                if (first.kind != StepKind::Seam)
-                    return {};
-                for (const auto& key : first.seams)
-                    if (const Seam* seam = p.seam(key); seam && shares(seam->trapped, second.pieces))
-                        return say("what a seam traps is basted before that seam is sewn.");
-                return {};
-            }},
-        {"clip before the curve", StepKind::Clip, 0, 0,
-            [](const Pattern&, const Step& first, const Step& second) -> Message {
-                const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
-                if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
-                    return say("a straight edge is clipped before it is pinned round a curve.");
-                return {};
-            }},
-        {"topstitch before the next seam", StepKind::Topstitch, 0, 0,
-            [](const Pattern& p, const Step& first, const Step& second) -> Message {
-                // Only where the proposed order topstitches first: a seam that was meant to come later has come too
-                // early.
-                if ((first.kind != StepKind::Seam && first.kind != StepKind::Baste)
-                    || !shares(first.pieces, second.pieces))
-                    return {};
-                return &first - p.steps.data() > &second - p.steps.data()
-                    ? say("a seam is pressed and topstitched before another seam crosses it.")
-                    : Message();
-            }},
-        {"slider before the end", {}, bit(Verb::SealEnds), bit(Verb::SliderOn),
-            [](const Pattern&, const Step& first, const Step& second) -> Message {
-                return anyPair(first, second,
-                           [](const Act& a, const Act& b) {
-                               return a.verb == Verb::SealEnds && b.verb == Verb::SliderOn && a.zips == b.zips;
-                           })
-                    ? say("the slider goes on before the zip's end is sealed: afterwards there is no way on.")
-                    : Message();
-            }},
-        {"open before turning", {}, anyOf(Verb::TurnBag, Verb::Sew), bit(Verb::OpenZip),
-            [](const Pattern& p, const Step& first, const Step& second) -> Message {
-                const auto throughZip = [](const Step& step) {
-                    return std::any_of(step.acts.begin(), step.acts.end(),
-                        [](const Act& a) { return a.verb == Verb::TurnBag && a.seams.empty(); });
-                };
-                if (throughZip(first))
-                    return say("the zip is closed: nothing can be turned through it.");
-                // The seam that closes the bag round the zip through which it is turned.
-                if (first.kind == StepKind::Seam && first.yields == WorkId("bag")
-                    && std::any_of(p.steps.begin(), p.steps.end(), throughZip) && !second.opensZips.empty())
-                    return say("the zip is opened before the bag is closed round it.");
-                return {};
-            }},
-        {"everything in before closing", {}, bit(Verb::CloseOpening), anyOf(Verb::TurnBag, Verb::PutIn),
-            [](const Pattern&, const Step&, const Step& second) -> Message {
-                return second.turnsThrough ? say("the bag turns through that opening: it is closed last.")
-                                           : say("what goes in between shell and lining goes in before the opening is "
-                                                 "closed.");
             }},
         {"feet before the board", {}, bit(Verb::PutIn), bit(Verb::Set),
             [](const Pattern& p, const Step& first, const Step& second) -> Message {
@@ -211,21 +163,39 @@ const std::vector<Rule>& rules()
                     ? say("the patch behind it goes on before anything is set through it.")
                     : Message();
             }},
-        {"bind before turning", {}, bit(Verb::TurnBag), bit(Verb::Bind),
-            [](const Pattern& p, const Step&, const Step& second) -> Message {
-                return anyPair(second, second,
-                           [&](const Act& act, const Act&) {
-                               return act.verb == Verb::Bind && std::ranges::any_of(act.seams, [&](const SeamId& key) {
-                                   const Seam* seam = p.seam(key);
-                                   return seam && seam->rawInside;
-                               });
-                           })
-                    ? say("its raw edges lie inside once the bag is turned: they are bound before.")
-                    : Message();
+    };
+}
+
+/// About seams and what they catch, clip and cross.
+std::vector<Rule> atSeams()
+{
+    return {
+        {"baste what is trapped", StepKind::Baste, 0, 0,
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                if (first.kind != StepKind::Seam)
+                    return {};
+                for (const auto& key : first.seams)
+                    if (const Seam* seam = p.seam(key); seam && shares(seam->trapped, second.pieces))
+                        return say("what a seam traps is basted before that seam is sewn.");
+                return {};
             }},
-        {"flame before adhesive", {}, anyOf(Verb::Glue, Verb::WrapOver, Verb::PutIn), bit(Verb::SealCut),
-            [](const Pattern&, const Step&, const Step&) -> Message {
-                return say("a flame is used before any adhesive is about: its solvent burns.");
+        {"clip before the curve", StepKind::Clip, 0, 0,
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
+                if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
+                    return say("a straight edge is clipped before it is pinned round a curve.");
+                return {};
+            }},
+        {"topstitch before the next seam", StepKind::Topstitch, 0, 0,
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                // Only where the proposed order topstitches first: a seam that was meant to come later has come too
+                // early.
+                if ((first.kind != StepKind::Seam && first.kind != StepKind::Baste)
+                    || !shares(first.pieces, second.pieces))
+                    return {};
+                return &first - p.steps.data() > &second - p.steps.data()
+                    ? say("a seam is pressed and topstitched before another seam crosses it.")
+                    : Message();
             }},
         {"trim before basting", {}, bit(Verb::Lay), bit(Verb::Trim),
             [](const Pattern&, const Step& first, const Step& second) -> Message {
@@ -255,6 +225,75 @@ const std::vector<Rule>& rules()
                     : Message();
             }},
     };
+}
+
+/// About zips, turning, closing and what melts or burns.
+std::vector<Rule> towardsTheEnd()
+{
+    return {
+        {"slider before the end", {}, bit(Verb::SealEnds), bit(Verb::SliderOn),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return anyPair(first, second,
+                           [](const Act& a, const Act& b) {
+                               return a.verb == Verb::SealEnds && b.verb == Verb::SliderOn && a.zips == b.zips;
+                           })
+                    ? say("the slider goes on before the zip's end is sealed: afterwards there is no way on.")
+                    : Message();
+            }},
+        {"open before turning", {}, anyOf(Verb::TurnBag, Verb::Sew), bit(Verb::OpenZip),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                const auto throughZip = [](const Step& step) {
+                    return std::any_of(step.acts.begin(), step.acts.end(),
+                        [](const Act& a) { return a.verb == Verb::TurnBag && a.seams.empty(); });
+                };
+                if (throughZip(first))
+                    return say("the zip is closed: nothing can be turned through it.");
+                // The seam that closes the bag round the zip through which it is turned.
+                if (first.kind == StepKind::Seam && first.yields == WorkId("bag")
+                    && std::any_of(p.steps.begin(), p.steps.end(), throughZip) && !second.opensZips.empty())
+                    return say("the zip is opened before the bag is closed round it.");
+                return {};
+            }},
+        {"everything in before closing", {}, bit(Verb::CloseOpening), anyOf(Verb::TurnBag, Verb::PutIn),
+            [](const Pattern&, const Step&, const Step& second) -> Message {
+                return second.turnsThrough ? say("the bag turns through that opening: it is closed last.")
+                                           : say("what goes in between shell and lining goes in before the opening is "
+                                                 "closed.");
+            }},
+        {"bind before turning", {}, bit(Verb::TurnBag), bit(Verb::Bind),
+            [](const Pattern& p, const Step&, const Step& second) -> Message {
+                return anyPair(second, second,
+                           [&](const Act& act, const Act&) {
+                               return act.verb == Verb::Bind && std::ranges::any_of(act.seams, [&](const SeamId& key) {
+                                   const Seam* seam = p.seam(key);
+                                   return seam && seam->rawInside;
+                               });
+                           })
+                    ? say("its raw edges lie inside once the bag is turned: they are bound before.")
+                    : Message();
+            }},
+        {"flame before adhesive", {}, anyOf(Verb::Glue, Verb::WrapOver, Verb::PutIn), bit(Verb::SealCut),
+            [](const Pattern& p, const Step&, const Step& second) -> Message {
+                const auto melts = [&](const Act& act) {
+                    const Piece* piece = act.verb == Verb::SealCut ? p.piece(act.pieces.front()) : nullptr;
+                    const auto cloth = piece ? p.materials.find(piece->material) : p.materials.end();
+                    return cloth != p.materials.end() && !p.material(cloth->second).heat;
+                };
+                return std::ranges::any_of(second.acts, melts)
+                    ? say("a flame is used before any adhesive is about: its solvent burns.")
+                    : Message();
+            }},
+    };
+}
+
+const std::vector<Rule>& rules()
+{
+    static const std::vector<Rule> all = [] {
+        std::vector<Rule> out = whileFlat();
+        for (const auto& more : {atSeams(), towardsTheEnd()})
+            out.insert(out.end(), more.begin(), more.end());
+        return out;
+    }();
     return all;
 }
 
@@ -271,11 +310,10 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
     std::transform(p.steps.begin(), p.steps.end(), does.begin(), verbsOf);
     for (std::size_t k = 1; k < order.size(); ++k)
         for (const auto& rule : rules()) {
-            if ((rule.kind && *rule.kind != p.steps[order[k]].kind)
-                || (rule.secondDoes && !(rule.secondDoes & does[order[k]])))
+            if (!rule.mayBeSecond(p.steps[order[k]], does[order[k]]))
                 continue;
             for (std::size_t i = 0; i < k; ++i)
-                if (rule.firstDoes && !(rule.firstDoes & does[order[i]]))
+                if (!rule.mayBeFirst(does[order[i]]))
                     continue;
                 else if (const auto reason = rule.reason(p, p.steps[order[i]], p.steps[order[k]]);
                          !reason.empty() && told.insert({order[i], order[k]}).second)
@@ -297,6 +335,34 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
                         out.push_back({"uses what is made", i, k,
                             say("it needs “{}” as that step leaves it.", workLabel(p, part))});
         made.insert(p.steps[i].yields);
+    }
+    return out;
+}
+
+std::vector<Binding> bindingsOf(const Pattern& p, const std::vector<std::size_t>& order, std::size_t step)
+{
+    std::vector<Binding> out;
+    const auto here = std::find(order.begin(), order.end(), step);
+    if (here == order.end())
+        return out;
+    const Step& own = p.steps[step];
+    const std::uint64_t does = verbsOf(own);
+    for (const auto& rule : rules()) {
+        // The nearest later step that must not come first, and the nearest earlier one before which this must not come.
+        if (rule.mayBeSecond(own, does))
+            for (auto at = here + 1; at != order.end(); ++at)
+                if (rule.mayBeFirst(verbsOf(p.steps[*at])))
+                    if (const Message reason = rule.reason(p, p.steps[*at], own); !reason.empty()) {
+                        out.push_back({*at, true, reason});
+                        break;
+                    }
+        if (rule.mayBeFirst(does))
+            for (auto at = here; at != order.begin();)
+                if (const Step& other = p.steps[*--at]; rule.mayBeSecond(other, verbsOf(other)))
+                    if (const Message reason = rule.reason(p, own, other); !reason.empty()) {
+                        out.push_back({*at, false, reason});
+                        break;
+                    }
     }
     return out;
 }

@@ -16,4 +16,15 @@ struct BrokenRule {
 /// @param order indices into Pattern::steps, every step once.
 std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<std::size_t>& order);
 
+/// A rule that holds a step before or after another one.
+struct Binding {
+    std::size_t other = 0; ///< index into Pattern::steps
+    bool before = true;    ///< the step comes before the other one; else after it
+    Message reason;
+};
+
+/// What binds a step where it stands in @p order: of each rule the nearest step that it is about. Indices into
+/// Pattern::steps.
+std::vector<Binding> bindingsOf(const Pattern& pattern, const std::vector<std::size_t>& order, std::size_t step);
+
 } // namespace tectonis

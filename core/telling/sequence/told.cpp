@@ -184,7 +184,15 @@ private:
         });
     }
 
-    void add(const Message& sentence) { m_out.text = together(m_out.text, sentence); }
+    /// For every reader.
+    void add(const Message& sentence) { addEither(sentence, sentence); }
+    /// How it is done: for learners only.
+    void how(const Message& sentence) { m_out.text = together(m_out.text, sentence); }
+    void addEither(const Message& full, const Message& terse)
+    {
+        m_out.text = together(m_out.text, full);
+        m_out.terse = together(m_out.terse, terse);
+    }
     void tool(const Message& tool)
     {
         if (std::find(m_tools.begin(), m_tools.end(), tool) == m_tools.end())
@@ -260,7 +268,7 @@ private:
             check(say("A hand passes through."));
             return add(say("Open the zip at least half way."));
         case Verb::SewTape: return sewTape(act);
-        case Verb::SliderOn: return add(say("Put the slider on."));
+        case Verb::SliderOn: return sliderOn(act);
         case Verb::SealEnds: return sealEnds(act);
         case Verb::Hem: return hem(act);
         case Verb::FoldIn: return foldIn(act);
@@ -443,6 +451,11 @@ private:
 
     void sealCut(const Act& act)
     {
+        const Material* webbing = clothOf(act.pieces.front());
+        if (!webbing || webbing->heat) {
+            add(say("Zigzag the cut ends of the {}, so that they do not fray.", nameOf(act.pieces.front())));
+            return machine();
+        }
         add(say("Seal the cut ends of the {} with a flame or a hot knife.", nameOf(act.pieces.front())));
         tool(say("hot knife"));
         caution(say("Flame: never near adhesive or solvent; molten webbing burns the skin."));
@@ -456,6 +469,14 @@ private:
                 : say("Work a buttonhole at each mark of the {} and cut it open.", nameOf(act.pieces.front())));
         machine();
         tool(say("seam ripper"));
+    }
+
+    void sliderOn(const Act& act)
+    {
+        const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
+            [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
+        add(zip != p.zips.end() && zip->sliders > 1 ? say("Put both sliders on, their pulls outwards, noses together.")
+                                                    : say("Put the slider on."));
     }
 
     /// Two copies that are sewn to the two tapes of a zip.
@@ -509,9 +530,9 @@ private:
         if (twoTapes(act))
             add(say("Sew the other pair to the other tape alike."));
         if (both)
-            add(say("Sew the straights before the curves."));
+            how(say("Sew the straights before the curves."));
         if (corners)
-            add(say("At each corner stop with the needle down and turn."));
+            how(say("At each corner stop with the needle down and turn."));
         for (const Seam* seam : seams) {
             if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
                 add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
@@ -843,7 +864,7 @@ private:
         const bool opening = std::any_of(seams.begin(), seams.end(), [](const Seam* s) { return s->open > 0; });
         add(opening ? say("Turn right side out through the opening.")
                     : say("Turn right side out through the edge that is left open."));
-        add(say("Push the corners out."));
+        how(say("Push the corners out."));
         tool(say("point turner"));
     }
 
@@ -851,10 +872,12 @@ private:
     {
         const auto seams = seamsOf(act);
         if (seams.empty())
-            add(say("Turn the bag right side out through the open zip; push the corners out."));
+            addEither(say("Turn the bag right side out through the open zip; push the corners out."),
+                say("Turn the bag through the open zip."));
         else
-            add(say("Reach through the opening in “{}” and pull the bag out through it; push the corners out.",
-                seams.front()->name));
+            addEither(say("Reach through the opening in “{}” and pull the bag out through it; push the corners out.",
+                          seams.front()->name),
+                say("Turn the bag through the opening in “{}”.", seams.front()->name));
         tool(say("hands"));
         check(say("Corners are pushed out fully; nothing is caught."));
     }
@@ -874,9 +897,10 @@ private:
     void setAll(const Fitting& f)
     {
         if (f.kind == Fitting::Kind::Snap) {
-            add(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its patch "
-                    "from the right side, put the washer on, bend the prongs, cover them.",
-                nameOf(f.piece)));
+            addEither(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
+                          "patch from the right side, put the washer on, bend the prongs, cover them.",
+                          nameOf(f.piece)),
+                say("Set the half on the {} at its mark, through this one layer and its patch.", nameOf(f.piece)));
             tool(say("awl"));
             tool(say("pliers"));
             check(say("The half sits on its mark within {}.", Len(1)));
@@ -938,10 +962,15 @@ private:
 
     void foldIn(const Act& act)
     {
-        add(noIron(act)
-                ? say("Fold the allowances of the {} in by {} and hold them with clips.", nameOf(act.pieces.front()),
-                    Len(act.distance))
-                : say("Press the allowances of the {} under by {}.", nameOf(act.pieces.front()), Len(act.distance)));
+        const Message name = nameOf(act.pieces.front());
+        const Len wide(act.distance);
+        if (!act.seams.empty())
+            add(noIron(act)
+                    ? say("Fold the edge of the {} that is stitched on in by {} and hold it with clips.", name, wide)
+                    : say("Press the edge of the {} that is stitched on under by {}.", name, wide));
+        else
+            add(noIron(act) ? say("Fold the allowances of the {} in by {} and hold them with clips.", name, wide)
+                            : say("Press the allowances of the {} under by {}.", name, wide));
         tool(noIron(act) ? say("clips") : say("iron"));
     }
 
@@ -961,9 +990,11 @@ private:
 
     void bind(const Act& act)
     {
-        add(say("Trim the allowances level. Open the {}, sew it on along its first fold, fold it over the edge and "
+        addEither(
+            say("Trim the allowances level. Open the {}, sew it on along its first fold, fold it over the edge and "
                 "stitch the other side through all layers. Fold the end in over the beginning.",
-            nameOf(act.pieces.front())));
+                nameOf(act.pieces.front())),
+            say("Bind the edge with the {}.", nameOf(act.pieces.front())));
         machine();
         stitch(say("3 mm, lockstitch 301"));
         check(say("The row catches the binding on both sides."));
@@ -1011,10 +1042,13 @@ private:
     {
         for (const auto& strap : p.straps)
             if (strap.piece == act.pieces.front())
-                add(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it down "
-                        "with a box-X stitch. Pass the other end through one ring, back through the slider, and sew it "
-                        "to the other ring alike.",
-                    Len(strap.fold), Len(std::min(10.0, strap.fold / 3))));
+                addEither(
+                    say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
+                        "down with a box-X stitch. Pass the other end through one ring, back through the slider, "
+                        "and sew it to the other ring alike.",
+                        Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
+                    say("Slider, ring, back through the slider, other ring; each end takes {}, box-X.",
+                        Len(strap.fold)));
         machine();
         stitch(say("3 mm, lockstitch 301, box-X"));
         check(say("The slider runs over the whole way; the strap is not twisted."));
@@ -1024,10 +1058,10 @@ private:
 
     void threadTails(const Act& act)
     {
-        add(say(
-            "Thread each {} through its slider, up behind the lower bar and down over it. Fold its end over twice and "
-            "sew it, so that it cannot slip out.",
-            nameOf(act.pieces.front())));
+        addEither(say("Thread each {} through its slider, up behind the lower bar and down over it. Fold its end over "
+                      "twice and sew it, so that it cannot slip out.",
+                      nameOf(act.pieces.front())),
+            say("Thread each {} through its slider; fold its end over twice and sew.", nameOf(act.pieces.front())));
         machine();
         stitch(say("3 mm, lockstitch 301"));
         check(say("Pulled, each slider holds; the webbing is not twisted."));
@@ -1101,9 +1135,11 @@ private:
                 nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.taken))
                           : say("Lay the ends of one {} on their lines on the {}, raw ends sealed.",
                               nameOf(act.pieces.front()), nameOf(act.pieces.back())));
-        add(say("Box-X stitch from the lower edge up to {} below the mouth's stitch line.", Len(act.distance)));
-        machine();
-        stitch(say("3 mm, lockstitch 301, box-X"));
+        if (act.distance > 0) {
+            add(say("Box-X stitch from the lower edge up to {} below the mouth's stitch line.", Len(act.distance)));
+            machine();
+            stitch(say("3 mm, lockstitch 301, box-X"));
+        }
         check(say("It is not twisted."));
         caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
     }
@@ -1124,8 +1160,10 @@ private:
         std::vector<PieceId> caught;
         for (const Seam* seam : seams)
             caught.insert(caught.end(), seam->trapped.begin(), seam->trapped.end());
-        add(say("Put the shell, right side out, into the lining, wrong side out: right sides together. Match side "
-                "seams and centres."));
+        addEither(
+            say("Put the shell, right side out, into the lining, wrong side out: right sides together. Match side "
+                "seams and centres."),
+            say("Shell into lining, right sides together, seams and centres matched."));
         if (!caught.empty())
             add(say("The {} hangs down between the layers.", namesOf(caught))
                     .counted("The {} hang down between the layers.", long(caught.size())));
@@ -1186,9 +1224,10 @@ private:
     void closeOpening(const Act& act)
     {
         for (const Seam* seam : seamsOf(act))
-            add(say("In “{}”, fold the allowances of the opening in and stitch it shut close to the edge, or by hand: "
-                    "{}.",
-                seam->name, Len(seam->open)));
+            addEither(say("In “{}”, fold the allowances of the opening in and stitch it shut close to the edge, or by "
+                          "hand: {}.",
+                          seam->name, Len(seam->open)),
+                say("Close the opening of {} in “{}”.", Len(seam->open), seam->name));
         machine();
         stitch(say("2.5 mm, lockstitch 301"));
         check(say("Nothing is left between the layers: no pins, no clips."));
