@@ -188,10 +188,13 @@ public:
             .consumes = {"shell", "channels"},
             .yields = "shell with channels",
             .pieces = {"front", "back", "channel"},
-            .check = say("Handles and tabs are not caught.")});
+            .check = say("Whatever hangs at the mouth is not caught below the seam.")});
         d.add(Step{.id = "mouth.lining",
             .title = say("Sew the lining to the channels"),
-            .acts = {act::saying(act::sew({"mouth.lining"}), say("The lining goes to the channels' free edge."))},
+            .acts = {act::saying(act::sew({"mouth.lining"}),
+                say("The shell lies, right side out, in the lining, wrong side out; the lining goes to the channels' "
+                    "free "
+                    "edge."))},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell with channels", "lining"},
