@@ -67,7 +67,7 @@ TEST_CASE("Lengths in two units say the same, by the inch of 25.4 mm (NIST SP 81
     }
 }
 
-TEST_CASE("What binds a step breaks when the step is put on the other side of what it is bound to")
+TEST_CASE("What binds a step breaks when the step is put on the other side of what it is bound to", "[.long]")
 {
     int bound = 0;
     everyPattern([&](const std::string&, const Design& d, const Pattern& p) {
