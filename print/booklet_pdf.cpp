@@ -31,7 +31,8 @@ void addStep(Flow& flow, const BookletStep& s, int number, bool beginsPhase, Uni
         h += flow.heightOf(text(s.why), 3.1, QFont::Normal, wide) + 1.5;
     for (const auto& c : s.cautions)
         h += flow.heightOf(text(c), 3.1, QFont::Normal, wide) + 1.5;
-    flow.need(std::max(h, 54.0) + (beginsPhase ? 10 : 0));
+    const double figures = 50.0 * double(s.figures.size());
+    flow.need(std::max(h, figures + 4) + (beginsPhase ? 10 : 0));
     if (beginsPhase) {
         flow.skip(3);
         flow.mark(text(s.phase), 1);
@@ -43,7 +44,9 @@ void addStep(Flow& flow, const BookletStep& s, int number, bool beginsPhase, Uni
     flow.mark(QString::number(number) + ".  " + title, 2);
     FigureLook look;
     look.line = 0.26 * kScale, look.textSize = 2.6 * kScale, look.unit = unit;
-    drawStepFigure(flow.painter(), flow.area(wide + 6, figure, 48), s.figure, look);
+    const QRectF beside = flow.area(wide + 6, figure, 48);
+    for (std::size_t i = 0; i < s.figures.size(); ++i)
+        drawStepFigure(flow.painter(), beside.translated(0, double(i) * 50 * kScale), s.figures[i], look);
     flow.paragraph(QString::number(number) + ".  " + title, 3.9, QFont::DemiBold, kInk, 0, wide);
     flow.paragraph(body, 3.4, QFont::Normal, kInk, 0, wide);
     flow.paragraph(text(s.facts), 3.0, QFont::Normal, kFaint, 0, wide);
@@ -53,7 +56,7 @@ void addStep(Flow& flow, const BookletStep& s, int number, bool beginsPhase, Uni
         flow.paragraph(text(say("Check: {}", s.check)), 3.1, QFont::Medium, kInk, 0, wide);
     for (const auto& c : s.cautions)
         flow.paragraph(text(say("Caution: {}", c)), 3.1, QFont::Normal, kWarn, 0, wide);
-    flow.skip(std::max(2.0, top + 50 - flow.y()));
+    flow.skip(std::max(2.0, top + figures - flow.y()));
 }
 
 bool addSteps(Flow& flow, const Booklet& booklet, Unit unit, const std::function<bool()>& told)

@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Sequence: the order of work as a list to drag, the graph of parts, the step's card, and the dry run.
-#include "bench.hpp"
 #include "editing/edits.hpp"
 #include "fonts.hpp"
+#include "order_list.hpp"
+#include "pattern/act_words.hpp"
 #include "pattern/labels.hpp"
 #include "picture.hpp"
 #include "practice_dialog.hpp"
 #include "qtext.hpp"
+#include "run_dialog.hpp"
 #include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
@@ -15,6 +17,7 @@
 #include "stage.hpp"
 #include "stages.hpp"
 #include "step_figure.hpp"
+#include "step_flow.hpp"
 
 #include <QComboBox>
 #include <QDialog>
@@ -40,182 +43,6 @@
 
 namespace tectonis {
 namespace {
-
-/// Steps from left to right by what they wait for; links carry the parts. As long as it is not zoomed by hand it shows
-/// the step in hand with those that it hangs on, or all.
-class GraphBench : public Bench {
-public:
-    explicit GraphBench(Document& document) : Bench(document, spoken("Graph of the steps"))
-    {
-        setMinimumHeight(150);
-        setScaleShown(false);
-        connect(&document, &Document::changed, this, [this] { m_plans.clear(); });
-    }
-
-    void showWhole(bool on)
-    {
-        m_whole = on;
-        fitAll();
-    }
-
-protected:
-    static constexpr double kW = 150, kH = 112, kGapX = 44, kGapY = 16, kTitle = 30;
-
-    struct Node {
-        std::size_t step;
-        int number;
-        Box box;
-    };
-
-    std::vector<Node> nodes() const
-    {
-        const Pattern& p = doc().pattern();
-        std::vector<int> depth(p.steps.size(), 0);
-        for (const auto& link : linksOf(p)) // links go forward in the proposed order
-            depth[link.after] = std::max(depth[link.after], depth[link.before] + 1);
-        std::map<int, int> lanes;
-        std::vector<Node> out;
-        for (const auto i : orderOf(doc().design(), p)) {
-            const double x = depth[i] * (kW + kGapX), y = -lanes[depth[i]]++ * (kH + kGapY);
-            out.push_back({i, int(out.size()) + 1, {x, y - kH, x + kW, y}});
-        }
-        return out;
-    }
-
-    Box extent() const override
-    {
-        const Pattern& p = doc().pattern();
-        const auto list = nodes();
-        Box all, near;
-        const auto boxOf = [&](std::size_t step) {
-            return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box;
-        };
-        for (const auto& n : list)
-            all.add(n.box);
-        const Step* mine = p.step(doc().stepInHand());
-        if (m_whole || !mine)
-            return all;
-        // The step in hand, with one to either side, and the nearest of those that it hangs on.
-        const Box own = boxOf(std::size_t(mine - p.steps.data()));
-        near.add(Box{own.x0 - 0.75 * kW, own.y0 - 0.35 * kH, own.x1 + 0.75 * kW, own.y1 + 0.35 * kH});
-        for (const auto& link : linksOf(p))
-            for (const auto& [here, there] : {std::pair{link.before, link.after}, {link.after, link.before}})
-                if (&p.steps[here] == mine)
-                    if (const Box box = boxOf(there); std::abs(box.centre().x - own.centre().x) < 1.6 * (kW + kGapX)
-                        && std::abs(box.centre().y - own.centre().y) < 1.6 * (kH + kGapY))
-                        near.add(box);
-        return near;
-    }
-
-    void draw(QPainter& p, const View& v, Labels&) override
-    {
-        const Pattern& pattern = doc().pattern();
-        const auto list = nodes();
-        const auto boxOf = [&](std::size_t step) {
-            return std::find_if(list.begin(), list.end(), [&](const Node& n) { return n.step == step; })->box;
-        };
-        // What is not in hand lies below.
-        for (const bool mine : {false, true})
-            for (const auto& link : linksOf(pattern))
-                if (mine == isMine(pattern, link))
-                    drawLink(p, v, boxOf(link.before), boxOf(link.after), mine);
-        for (const auto& n : list)
-            drawNode(p, v, n);
-    }
-
-    bool press(Point q, QPointF) override
-    {
-        for (const auto& n : nodes())
-            if (n.box.contains(q)) {
-                doc().takeStep(doc().pattern().steps[n.step].id);
-                return true;
-            }
-        return false;
-    }
-
-    void hover(Point q, QPointF) override
-    {
-        QString words;
-        for (const auto& n : nodes())
-            if (n.box.contains(q))
-                words = QString("%1  %2").arg(n.number).arg(text(doc().pattern().steps[n.step].title));
-        setToolTip(words);
-    }
-
-private:
-    bool isMine(const Pattern& pattern, const Link& link) const
-    {
-        return pattern.steps[link.after].id == doc().stepInHand()
-            || pattern.steps[link.before].id == doc().stepInHand();
-    }
-
-    void drawLink(QPainter& p, const View& v, const Box& a, const Box& b, bool mine) const
-    {
-        const QPointF from = v({a.x1, (a.y0 + a.y1) / 2}), to = v({b.x0, (b.y0 + b.y1) / 2});
-        QPainterPath path(from);
-        const double bend = std::abs(to.x() - from.x()) / 2;
-        path.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
-        p.setPen(QPen(mine ? theme().accent : theme().line, mine ? 2 : 1.2));
-        p.setBrush(Qt::NoBrush);
-        p.drawPath(path);
-        if (!mine)
-            return;
-        const double size = std::clamp(5 * v.scale, 4.0, 9.0);
-        p.setPen(Qt::NoPen);
-        p.setBrush(theme().accent);
-        p.drawPolygon(QPolygonF{to, to + QPointF(-size * 1.5, size * 0.8), to + QPointF(-size * 1.5, -size * 0.8)});
-    }
-
-    void drawNode(QPainter& p, const View& v, const Node& n)
-    {
-        const Theme& t = theme();
-        const Step& s = doc().pattern().steps[n.step];
-        const QRectF box(v({n.box.x0, n.box.y1}), v({n.box.x1, n.box.y0}));
-        if (!box.intersects(QRectF(rect())))
-            return;
-        const bool mine = s.id == doc().stepInHand(), titled = box.width() > 92;
-        p.setPen(QPen(mine ? t.accent : t.line, mine ? 2.2 : 1));
-        p.setBrush(t.surface);
-        p.drawRoundedRect(box, 5, 5);
-        FigureLook look = t.figureLook();
-        look.line = std::clamp(v.scale * 0.8, 0.5, 1.1);
-        look.textSize = 0;
-        const double head = titled ? kTitle * v.scale : 0;
-        if (box.height() > 22)
-            drawScene(p, titled ? box.adjusted(6, head + 2, -6, -5) : box.adjusted(box.width() * 0.25, 2, -2, -1),
-                planOf(s), look);
-        p.setPen(mine ? t.accent : t.ink);
-        const double size = titled ? std::clamp(head * 0.4, 9.0, 13.0) : std::clamp(box.height() * 0.34, 9.0, 16.0);
-        p.setFont(pixelFont(size, QFont::DemiBold));
-        const QString number = QString::number(n.number);
-        p.drawText(box.adjusted(6, 3, 0, 0), Qt::AlignLeft | Qt::AlignTop, number);
-        if (!titled)
-            return;
-        const double x = 10 + p.fontMetrics().horizontalAdvance(number);
-        p.setFont(pixelFont(size));
-        p.setPen(t.ink);
-        QTextOption option(Qt::AlignLeft | Qt::AlignTop);
-        option.setWrapMode(QTextOption::WordWrap);
-        const QRectF room(box.left() + x, box.top() + 3, box.width() - x - 5, head);
-        p.save();
-        p.setClipRect(room);
-        p.drawText(room, text(s.title), option);
-        p.restore();
-    }
-
-    const Scene& planOf(const Step& step)
-    {
-        if (m_size != doc().pattern().size)
-            m_plans.clear(), m_size = doc().pattern().size;
-        const auto found = m_plans.find(step.id);
-        return found != m_plans.end() ? found->second
-                                      : m_plans.emplace(step.id, tectonis::planOf(doc().pattern(), step)).first->second;
-    }
-
-    bool m_whole = false;
-    std::string m_size;
-    std::map<StepId, Scene> m_plans;
-};
 
 /// What lies on the table when the step in hand is done: every part as it is by then.
 class TableView : public Picture {
@@ -298,88 +125,6 @@ protected:
     }
 };
 
-/// A list whose rows can be dragged by hand: any row, also one that was not picked before, to any place, also between
-/// two rows.
-class OrderList : public QListWidget {
-public:
-    std::function<void(int from, int to)> moved; ///< @c to: the place among the rows before it is taken out
-    /// Why it must not go there; empty where it may.
-    std::function<QString(int from, int to)> forbidden;
-
-protected:
-    void startDrag(Qt::DropActions) override
-    {
-        m_dragged = currentRow();
-        m_target = -1;
-        QListWidget::startDrag(Qt::MoveAction);
-        m_dragged = -1;
-    }
-
-    void dragMoveEvent(QDragMoveEvent* event) override
-    {
-        QListWidget::dragMoveEvent(event);
-        if (event->source() == this)
-            event->accept(); // also in the gaps between rows
-        const int target = placeAt(event->position().toPoint());
-        if (target != m_target) {
-            m_target = target;
-            const int from = m_dragged >= 0 ? m_dragged : currentRow();
-            m_why = forbidden ? forbidden(from, target) : QString();
-        }
-        if (m_why.isEmpty())
-            QToolTip::hideText();
-        else
-            QToolTip::showText(viewport()->mapToGlobal(event->position().toPoint()) + QPoint(14, 10), m_why, this);
-        viewport()->update();
-    }
-
-    void dragLeaveEvent(QDragLeaveEvent* event) override
-    {
-        m_target = -1;
-        QToolTip::hideText();
-        QListWidget::dragLeaveEvent(event);
-        viewport()->update();
-    }
-
-    void dropEvent(QDropEvent* event) override
-    {
-        const int from = m_dragged >= 0 ? m_dragged : currentRow(), to = placeAt(event->position().toPoint());
-        m_target = -1;
-        QToolTip::hideText();
-        event->setDropAction(Qt::IgnoreAction); // the rows follow from the design's order
-        event->accept();
-        viewport()->update();
-        if (from >= 0 && moved)
-            moved(from, to);
-    }
-
-    void paintEvent(QPaintEvent* event) override
-    {
-        QListWidget::paintEvent(event);
-        if (m_target < 0)
-            return;
-        QPainter p(viewport());
-        p.setPen(QPen(m_why.isEmpty() ? theme().accent : theme().error, m_why.isEmpty() ? 2 : 3,
-            m_why.isEmpty() ? Qt::SolidLine : Qt::DashLine));
-        const int y = m_target < count() ? visualItemRect(item(m_target)).top()
-                                         : visualItemRect(item(count() - 1)).bottom();
-        p.drawLine(2, y, viewport()->width() - 2, y);
-    }
-
-private:
-    /// The row before which a drop at @p at puts the dragged one.
-    int placeAt(const QPoint& at) const
-    {
-        for (int i = 0; i < count(); ++i)
-            if (at.y() < visualItemRect(item(i)).center().y())
-                return i;
-        return count();
-    }
-
-    int m_dragged = -1, m_target = -1;
-    QString m_why;
-};
-
 class SequenceStage : public Stage {
 public:
     explicit SequenceStage(Document& document) : Stage(document)
@@ -401,7 +146,7 @@ public:
             QMetaObject::invokeMethod(
                 this, [this, from, to] { reorder(from, to); }, Qt::QueuedConnection);
         };
-        m_list->forbidden = [this](int from, int to) { return whyNot(from, to); };
+        m_list->forbidden = [this](int from) { return whyNot(from); };
         left->addWidget(m_list, 1);
         auto* moves = new QHBoxLayout;
         auto *up = new QPushButton(spoken("Earlier")), *down = new QPushButton(spoken("Later")),
@@ -421,10 +166,13 @@ public:
         moves->addWidget(more);
         left->addLayout(moves);
         row->addLayout(left);
-        auto* right = new QVBoxLayout;
+        auto* right = m_right = new QVBoxLayout;
         right->setSpacing(4);
-        auto* graph = new GraphBench(document);
+        auto* graph = new StepFlow(document);
         graph->setObjectName("graph");
+        graph->moved = m_list->moved;
+        graph->forbidden = m_list->forbidden;
+        m_flow = graph;
         setFocusProxy(graph);
         auto* table = new TableView(document);
         table->setObjectName("table");
@@ -436,7 +184,11 @@ public:
         m_play = new QPushButton(spoken("Dry run"));
         m_play->setCheckable(true);
         m_play->setObjectName("dryRun");
-        auto *back = new QPushButton(spoken("◂ Step")), *on = new QPushButton(spoken("Step ▸"));
+        auto *back = new QPushButton("◂"), *on = new QPushButton("▸");
+        for (const auto& [button, words] : {std::pair{back, spoken("Step back")}, {on, spoken("Step on")}}) {
+            button->setAccessibleName(words);
+            button->setToolTip(words);
+        }
         m_state = new QLabel;
         m_state->setObjectName("dryState");
         m_state->setWordWrap(true);
@@ -455,11 +207,21 @@ public:
         connect(shown, &QComboBox::currentIndexChanged, this, [this, graph](int what) {
             m_top->setCurrentIndex(what == 2 ? 1 : 0);
             graph->showWhole(what == 1);
+            m_right->setStretch(0, what == 1 ? 9 : 5);
         });
         connect(m_play, &QPushButton::toggled, shown, [shown](bool on) {
             if (on)
                 shown->setCurrentIndex(2);
         });
+        auto* folds = new QToolButton;
+        folds->setObjectName("folds");
+        folds->setText(spoken("Fold"));
+        folds->setToolTip(spoken("Show sub-assemblies as what comes of them, without their steps"));
+        folds->setPopupMode(QToolButton::InstantPopup);
+        m_folds = new QMenu(folds);
+        connect(m_folds, &QMenu::aboutToShow, this, [this] { fillFolds(); });
+        folds->setMenu(m_folds);
+        dry->addWidget(folds);
         dry->addWidget(shown);
         right->addLayout(dry);
         right->addWidget(m_state);
@@ -509,13 +271,21 @@ public:
         const auto placeOf = [&](std::size_t step) {
             return int(std::find(order.begin(), order.end(), step) - order.begin());
         };
+        const auto numbers = numbersOf(p, order);
+        const auto numberOf = [&](std::size_t step) { // as booklets tell it
+            const int number = numbers[std::size_t(placeOf(step))];
+            return number > 0 ? QString::number(number) : QString("–");
+        };
         const auto partName = [&](const WorkId& part) { return text(workLabel(p, part)); };
         const int place = placeOf(indexOf(*s));
-        DocketPage out{spoken("Step {}: {}", place + 1, text(s->title)), {}, {}};
+        DocketPage out{spoken("Step {}: {}", numberOf(indexOf(*s)), text(s->title)), {}, {}};
         DocketGroup step{spoken("Step"), {{spoken("Sub-assembly"), spokenName(s->phase), {}}}};
         const StepWords said = told(p, *s);
         if (said.allowance > 0)
             step.rows.push_back({spoken("Sewn at"), m_document.len(said.allowance), {}});
+        if (!said.seamClass.empty())
+            step.rows.push_back({spoken("Seam class"), text(said.seamClass, m_document.unit()),
+                {spoken("of ISO 4916, by the first digit of a seam's designation")}});
         for (const auto& [label, words] : {std::pair{spoken("Stitch"), said.stitch}, {spoken("Tools"), said.tool}})
             if (!words.empty())
                 step.rows.push_back({label + ": " + text(words, m_document.unit()), "", {}});
@@ -542,15 +312,15 @@ public:
                 continue;
             if (link.after == indexOf(*s))
                 after.rows.push_back(
-                    {QString("%1  %2").arg(placeOf(link.before) + 1).arg(text(p.steps[link.before].title)), "", {}});
+                    {QString("%1  %2").arg(numberOf(link.before)).arg(text(p.steps[link.before].title)), "", {}});
             if (link.before == indexOf(*s))
                 before.rows.push_back(
-                    {QString("%1  %2").arg(placeOf(link.after) + 1).arg(text(p.steps[link.after].title)), "", {}});
+                    {QString("%1  %2").arg(numberOf(link.after)).arg(text(p.steps[link.after].title)), "", {}});
         }
         DocketGroup rules{spoken("Rules that bind it"), {}};
         for (const auto& b : bindingsOf(p, order, indexOf(*s)))
-            rules.rows.push_back({(b.before ? spoken("before {} {}", placeOf(b.other) + 1, p.steps[b.other].title)
-                                            : spoken("after {} {}", placeOf(b.other) + 1, p.steps[b.other].title))
+            rules.rows.push_back({(b.before ? spoken("before {} {}", numberOf(b.other), p.steps[b.other].title)
+                                            : spoken("after {} {}", numberOf(b.other), p.steps[b.other].title))
                     + ": " + text(b.reason, m_document.unit()),
                 "", {}});
         DocketGroup wishes{spoken("Wishes"), {}};
@@ -567,6 +337,43 @@ public:
 
 private:
     const Step* inHand() const { return m_document.pattern().step(m_document.stepInHand()); }
+
+    void fillFolds()
+    {
+        m_folds->clear();
+        const auto phases = m_flow->phasesThere();
+        for (const auto& [words, all] : {std::pair{spoken("&All"), true}, {spoken("&None"), false}})
+            m_folds->addAction(words, this, [this, phases, all = all] {
+                m_flow->fold(all ? std::set<std::string>(phases.begin(), phases.end()) : std::set<std::string>());
+            });
+        m_folds->addSeparator();
+        for (const auto& phase : phases) {
+            auto* action = m_folds->addAction(spokenName(phase), this, [this, phase] {
+                std::set<std::string> folded = m_flow->folded();
+                if (!folded.erase(phase))
+                    folded.insert(phase);
+                m_flow->fold(folded);
+            });
+            action->setCheckable(true);
+            action->setChecked(m_flow->folded().contains(phase));
+        }
+    }
+
+    /// Where the step in hand can be divided.
+    void fillDivisions(QMenu* menu, const Step& step)
+    {
+        for (std::size_t i = 1; i < step.acts.size(); ++i) {
+            Step rest = step;
+            rest.acts = {step.acts[i]};
+            const QString said = text(told(m_document.pattern(), rest).terse, m_document.unit()).section('.', 0, 0),
+                          title = text(titleOf(step.acts[i].verb));
+            QString label = said.isEmpty() ? title : title + ": " + said.left(60);
+            menu->addAction(label.replace("&", "&&"), this, [this, id = step.id.text(), i] {
+                change(
+                    spoken("Step told in two"), [&](Design& d, const Pattern& p) { change::splitStep(d, p, id, i); });
+            });
+        }
+    }
 
     /// What can be done with the step in hand beyond moving it.
     void fillMenu()
@@ -585,6 +392,13 @@ private:
             ->addAction(spoken("&Practise the order on this bag…"), this,
                 [this] { PracticeDialog(m_document, this, std::random_device()()).exec(); })
             ->setObjectName("practise");
+        m_menu
+            ->addAction(spoken("A &run of several bags…"), this,
+                [this] {
+                    RunDialog(m_document, this).exec();
+                    fill();
+                })
+            ->setObjectName("step.run");
         m_menu->addSeparator();
         m_menu->addAction(spoken("&Add a step of your own behind it…"), this, [this, id] { addStep(id); })
             ->setObjectName("step.add");
@@ -601,6 +415,31 @@ private:
             m_menu->addAction(spoken("Forget its w&ishes"), this, [this, id] {
                 change(spoken("Wishes"), [&](Design& d, const Pattern&) { change::forgetWishes(d, id); });
             });
+        m_menu->addSeparator();
+        auto* divide = m_menu->addMenu(spoken("Tell it in two, fro&m"));
+        divide->menuAction()->setObjectName("step.split");
+        fillDivisions(divide, *step);
+        divide->setEnabled(!divide->isEmpty());
+        const bool divided = std::any_of(design.splits.begin(), design.splits.end(),
+            [&](const Split& s) { return s.step == id || id.starts_with(s.step + "/"); });
+        if (divided)
+            m_menu
+                ->addAction(spoken("Tell its parts as on&e again"), this,
+                    [this, id] {
+                        change(spoken("Parts of a step as one"),
+                            [&](Design& d, const Pattern& p) { change::mendStep(d, p, id); });
+                    })
+                ->setObjectName("step.mend");
+        const bool joined = std::any_of(
+            design.joined.begin(), design.joined.end(), [&](const Joined& j) { return j.then == id; });
+        auto* join = m_menu->addAction(spoken("As one with the step bef&ore"), this, [this, id, joined] {
+            change(spoken("Steps told as one"),
+                [&](Design& d, const Pattern& p) { joined ? change::partStep(d, id) : change::joinStep(d, p, id); });
+        });
+        join->setObjectName("step.join");
+        join->setCheckable(true);
+        join->setChecked(joined);
+        join->setEnabled(joined || m_list->currentRow() > 0);
         auto* hide = m_menu->addAction(spoken("&Left out of booklets"), this, [this, id, hidden] {
             change(spoken("Step left out"), [&](Design& d, const Pattern& p) { change::hideStep(d, p, id, !hidden); });
         });
@@ -685,12 +524,11 @@ private:
         column->addWidget(new QLabel(spoken("It always comes before")));
         auto* box = new QComboBox;
         box->setObjectName("wishThen");
-        int number = 0;
-        for (const auto i : orderOf(m_document.design(), p)) {
-            ++number;
-            if (p.steps[i].id != id)
-                box->addItem(QString("%1  %2").arg(number).arg(text(p.steps[i].title)), text(p.steps[i].id));
-        }
+        const auto order = orderOf(m_document.design(), p);
+        const auto numbers = numbersOf(p, order);
+        for (std::size_t i = 0; i < order.size(); ++i)
+            if (const Step& step = p.steps[order[i]]; step.id != id)
+                box->addItem(QString("%1  %2").arg(numbers[i]).arg(text(step.title)), text(step.id));
         column->addWidget(box);
         auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
         connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);
@@ -710,6 +548,7 @@ private:
         const Pattern& p = m_document.pattern();
         const auto order = orderOf(m_document.design(), p);
         const auto states = dryRun(p, order);
+        const auto numbers = numbersOf(p, order);
         // The rows stay while their number does: a press on one of them must not take it away from under the hand.
         while (m_list->count() > int(order.size()))
             delete m_list->takeItem(m_list->count() - 1);
@@ -720,7 +559,9 @@ private:
         for (std::size_t i = 0; i < order.size(); ++i) {
             const Step& s = p.steps[order[i]];
             auto* item = m_list->item(int(i));
-            item->setText(QString("%1  %2").arg(i + 1).arg(text(s.title)));
+            item->setText(numbers[i] == 0                   ? QString("–  ") + text(s.title)
+                    : i > 0 && numbers[i] == numbers[i - 1] ? QString("      + ") + text(s.title)
+                                                            : QString("%1  %2").arg(numbers[i]).arg(text(s.title)));
             item->setData(Qt::UserRole, text(s.id));
             item->setForeground(!states[i].problems.empty() ? theme().error
                     : p.hidden.contains(s.id)               ? theme().muted
@@ -823,30 +664,21 @@ private:
         take(ids);
     }
 
-    /// The rules that a move breaks which hold now, in words.
-    QString whyNot(int from, int to) const
+    /// Of every place the rule that a step breaks if it goes there, in words.
+    std::vector<QString> whyNot(int from) const
     {
         const Pattern& p = m_document.pattern();
-        std::vector<std::size_t> order = orderOf(m_document.design(), p);
-        if (from < 0 || from >= int(order.size()) || to == from || to == from + 1)
-            return {};
-        const auto brokenNow = [&] {
-            std::set<std::pair<std::size_t, std::size_t>> out;
-            for (const auto& b : brokenRules(p, order))
-                out.insert({b.early, b.late});
+        const auto order = orderOf(m_document.design(), p);
+        std::vector<QString> out(order.size() + 1);
+        if (from < 0 || from >= int(order.size()))
             return out;
-        };
-        const auto before = brokenNow();
-        const std::size_t step = order[std::size_t(from)];
-        order.erase(order.begin() + from);
-        order.insert(order.begin() + (to > from ? to - 1 : to), step);
-        QStringList broken;
-        for (const auto& b : brokenRules(p, order))
-            if (!before.contains({b.early, b.late}))
-                broken << text(
-                    say("“{}” would come before “{}”, but {}", p.steps[b.early].title, p.steps[b.late].title, b.reason),
+        const auto moves = movesOf(p, order, std::size_t(from));
+        for (std::size_t i = 0; i < moves.size(); ++i)
+            if (const auto& b = moves[i])
+                out[i] = text(say("“{}” would come before “{}”, but {}", p.steps[b->early].title,
+                                  p.steps[b->late].title, b->reason),
                     m_document.unit());
-        return broken.mid(0, 3).join("\n");
+        return out;
     }
 
     std::vector<std::string> idsInList() const
@@ -864,12 +696,15 @@ private:
     }
 
     OrderList* m_list;
+    StepFlow* m_flow;
+    QMenu* m_folds;
     Figure* m_figure;
     QTextBrowser* m_card;
     QLabel* m_state;
     QPushButton* m_play;
     QTimer m_timer;
     QStackedWidget* m_top;
+    QVBoxLayout* m_right;
     QMenu* m_menu = nullptr;
     bool m_filling = false;
 };

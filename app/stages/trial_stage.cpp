@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Trial: predicted beside measured, minutes, revisions in words, cost.
+// Trial: predicted beside measured, minutes of the bag and of each step, revisions in words, cost.
 #include "cutting/cost.hpp"
 #include "design/limits.hpp"
+#include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "qtext.hpp"
 #include "sequence/minutes.hpp"
+#include "sequence/order.hpp"
 #include "shell/headings.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
@@ -176,7 +178,7 @@ public:
         DocketPage out{
             spoken("Trial {}, size {}", text(t.date), text(t.size)), {{spoken("Measured less predicted"), {}}}, {}};
         for (const auto& m : measures()) {
-            const double v = t.*m.value, predicted = m.predicted(patternOf(t.size));
+            const double v = t.*m.value, predicted = predictedFor(m, t);
             if (v <= 0)
                 continue;
             const double off = v - predicted;
@@ -189,6 +191,14 @@ public:
         }
         if (out.groups[0].rows.empty())
             out.groups[0].rows.push_back({spoken("Nothing measured yet."), "", {}});
+        DocketGroup pace{spoken("What minutes are corrected by"), {}};
+        const Pattern& p = m_document.pattern();
+        if (p.pace.rest != 1)
+            pace.rows.push_back({spoken("Steps not timed"), "× " + fixed(p.pace.rest, 2), {}});
+        for (const auto& [id, factor] : p.pace.steps)
+            if (const Step* step = p.step(id))
+                pace.rows.push_back({text(step->title), "× " + fixed(factor, 2), {}});
+        out.groups.push_back(pace);
         if (!t.note.empty())
             out.groups.push_back({spoken("Note"), {{text(t.note), "", {}}}});
         return out;
@@ -207,6 +217,12 @@ private:
         return m.minutes ? spoken("{} min", fixed(v, 0)) : m_document.len(v);
     }
 
+    /// Minutes are held against what was reckoned when they were measured.
+    double predictedFor(const Measure& m, const Trial& t) const
+    {
+        return m.minutes && t.predicted > 0 ? t.predicted : m.predicted(patternOf(t.size));
+    }
+
     const Pattern& patternOf(const std::string& size) const
     {
         for (const auto& p : m_document.patterns())
@@ -219,7 +235,13 @@ private:
     {
         m_filling = true;
         const auto& trials = m_document.design().trials;
-        const int rows = int(measures().size()) + 1;
+        const Pattern& p = m_document.pattern();
+        const auto order = orderOf(m_document.design(), p);
+        const auto numbers = numbersOf(p, order);
+        m_steps.clear();
+        for (const auto i : order)
+            m_steps.push_back(p.steps[i].id.text());
+        const int noteRow = int(measures().size()), rows = noteRow + 1 + int(m_steps.size());
         m_table->setRowCount(rows);
         m_table->setColumnCount(int(trials.size()) + 1);
         QStringList columns{spoken("Predicted, size {}", text(m_document.pattern().size))}, names;
@@ -228,27 +250,32 @@ private:
         for (const auto& m : measures())
             names << text(m.name);
         names << spoken("Note");
+        for (std::size_t i = 0; i < order.size(); ++i)
+            names << (numbers[i] > 0 ? QString::number(numbers[i]) + "  " : QString("–  "))
+                    + m_table->fontMetrics().elidedText(text(p.steps[order[i]].title), Qt::ElideRight, 230);
         m_table->setHorizontalHeaderLabels(columns);
         m_table->setVerticalHeaderLabels(names);
-        for (int r = 0; r < rows; ++r) {
-            auto* predicted = new QTableWidgetItem(r + 1 == rows
+        for (int r = noteRow + 1; r < rows; ++r)
+            fillStep(r, p.steps[order[std::size_t(r - noteRow - 1)]]);
+        for (int r = 0; r <= noteRow; ++r) {
+            auto* predicted = new QTableWidgetItem(r == noteRow
                     ? QString()
                     : shown(measures()[std::size_t(r)], measures()[std::size_t(r)].predicted(m_document.pattern())));
             predicted->setFlags(Qt::ItemIsEnabled);
             m_table->setItem(r, 0, predicted);
             // What this bag does not have is not asked for.
             m_table->setRowHidden(r,
-                r + 1 < rows && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
+                r < noteRow && measures()[std::size_t(r)].predicted(m_document.pattern()) == 0
                     && std::all_of(trials.begin(), trials.end(),
                         [&](const Trial& t) { return t.*measures()[std::size_t(r)].value == 0; }));
             for (std::size_t k = 0; k < trials.size(); ++k) {
                 QString s, measured;
                 bool off = false;
-                if (r + 1 == rows)
+                if (r == noteRow)
                     s = measured = text(trials[k].note);
                 else {
                     const Measure& m = measures()[std::size_t(r)];
-                    const double v = trials[k].*m.value, predicted = m.predicted(patternOf(trials[k].size));
+                    const double v = trials[k].*m.value, predicted = predictedFor(m, trials[k]);
                     if (v > 0) {
                         measured = m.minutes ? number(v) : m_document.exact(v);
                         const double difference = v - predicted;
@@ -273,6 +300,33 @@ private:
         }
         fillCost();
         m_filling = false;
+    }
+
+    /// The minutes of one step: reckoned now, and measured in each trial.
+    void fillStep(int r, const Step& step)
+    {
+        const auto& trials = m_document.design().trials;
+        auto* predicted = new QTableWidgetItem(
+            spoken("{} min", fixed(minutesOf(m_document.pattern(), step).result, 1)));
+        predicted->setFlags(Qt::ItemIsEnabled);
+        m_table->setItem(r, 0, predicted);
+        m_table->setRowHidden(r, false);
+        for (std::size_t k = 0; k < trials.size(); ++k) {
+            const auto at = trials[k].steps.find(step.id.text());
+            const bool timed = at != trials[k].steps.end();
+            QString s = spoken("type its minutes"), measured;
+            if (timed) {
+                const double off = at->second.minutes - at->second.predicted;
+                measured = number(at->second.minutes);
+                s = QString("%1   (%2%3)")
+                        .arg(spoken("{} min", fixed(at->second.minutes, 1)), off < 0 ? "−" : "+",
+                            spoken("{} min", fixed(std::abs(off), 1)));
+            }
+            auto* item = new QTableWidgetItem(s);
+            item->setData(Qt::UserRole, measured);
+            item->setForeground(timed ? theme().ink : theme().muted);
+            m_table->setItem(r, int(k) + 1, item);
+        }
     }
 
     void fillCost()
@@ -304,26 +358,35 @@ private:
             return;
         const QString value = m_table->item(r, c)->text().trimmed();
         m_document.edit(spoken("Trial measure"), [&](Design& d) {
-            Trial& t = d.trials[std::size_t(c) - 1];
+            const std::size_t trial = std::size_t(c) - 1;
+            Trial& t = d.trials[trial];
+            const auto minutes = [&] {
+                const std::string number = QString(value).remove("min").trimmed().toStdString();
+                return value.isEmpty() ? 0 : within(say("minutes"), parseLength(number), 0, limits::minutes, "min");
+            };
             if (r == int(measures().size())) {
                 t.note = value.toStdString();
                 return;
             }
+            if (r > int(measures().size())) {
+                change::timed(d, patternOf(t.size), trial, minutes(), m_steps[std::size_t(r) - measures().size() - 1]);
+                return;
+            }
             const Measure& m = measures()[std::size_t(r)];
-            const QString number = m.minutes ? QString(value).remove("min").trimmed() : value;
-            if (value.isEmpty())
+            if (m.minutes)
+                change::timed(d, patternOf(t.size), trial, minutes());
+            else if (value.isEmpty())
                 t.*m.value = 0;
-            else if (m.minutes)
-                t.minutes = within(say("minutes"), parseLength(number.toStdString()), 0, limits::minutes, "min");
             else
                 t.*m.value = within(
-                    labelled(m.name), parseLength(number.toStdString(), m_document.unit()), 0, limits::length);
+                    labelled(m.name), parseLength(value.toStdString(), m_document.unit()), 0, limits::length);
         });
         QMetaObject::invokeMethod(
             this, [this] { fill(); }, Qt::QueuedConnection);
     }
 
     QTableWidget *m_table, *m_revisions;
+    std::vector<std::string> m_steps; ///< ids of the steps in the rows behind the note's
     QLineEdit* m_note;
     QLabel* m_cost;
     bool m_filling = false;

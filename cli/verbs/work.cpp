@@ -6,6 +6,8 @@
 
 #include "design/limits.hpp"
 #include "editing/edits.hpp"
+#include "pattern/act_words.hpp"
+#include "sequence/batches.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "units/error.hpp"
@@ -45,11 +47,14 @@ std::string orderText(const Design& design)
 {
     const Pattern p = base(design);
     const auto order = orderOf(design, p);
+    const auto numbers = numbersOf(p, order);
     std::string out;
     for (std::size_t i = 0; i < order.size(); ++i)
-        out += fmt::format("{}\t{}\t{}{}\n", i + 1, p.steps[order[i]].id,
+        out += fmt::format("{}\t{}\t{}{}\n", numbers[i] > 0 ? std::to_string(numbers[i]) : "–", p.steps[order[i]].id,
             words(p.steps[order[i]].title, Unit::Mm, readersLanguage()),
-            p.hidden.contains(p.steps[order[i]].id) ? "\t" + spoken("hidden") : "");
+            numbers[i] == 0                             ? "\t" + spoken("hidden")
+                : i > 0 && numbers[i] == numbers[i - 1] ? "\t" + spoken("told with the one before")
+                                                        : "");
     for (const auto& w : design.wishes)
         out += "~ " + spoken("{} always before {}", w.first, w.then) + "\n";
     for (const auto& broken : brokenRules(p, order))
@@ -59,16 +64,56 @@ std::string orderText(const Design& design)
     return out;
 }
 
+/// What is done in a step, one by one.
+std::string actsText(const Design& design, const std::string& id)
+{
+    const Pattern p = base(design);
+    const Step* step = p.step(id);
+    if (!step)
+        throw InputError(id, say("there is no such step"));
+    std::string out;
+    for (std::size_t i = 0; i < step->acts.size(); ++i)
+        out += fmt::format(
+            "{}\t{}\n", i + 1, words(labelled(titleOf(step->acts[i].verb)), Unit::Mm, readersLanguage()));
+    return out;
+}
+
+/// A run of some bags, batch by batch, and the minutes that batches save.
+std::string runText(const Design& design, int bags)
+{
+    const Pattern p = base(design);
+    const auto order = orderOf(design, p);
+    const auto numbers = numbersOf(p, order);
+    const BagRun run = runOf(p, order, bags);
+    std::string out;
+    for (const auto& batch : run.batches) {
+        out += fmt::format("{}\t{}", words(labelled(nameOf(batch.place)), Unit::Mm, readersLanguage()),
+            spoken("{} min a bag, {} min in all", Num(batch.minutes, 1), Num(bags * batch.minutes, 0)));
+        for (const auto i : batch.steps)
+            out += "\n\t" + p.steps[i].id.text();
+        out += "\n";
+    }
+    out += spoken("{} bags: {} min, of them {} setting up and {} waiting; one after the other {} min", bags,
+               Num(run.whole(), 0), Num(run.setUp, 0), Num(run.waiting, 0), Num(run.bagByBag, 0))
+        + "\n";
+    return out;
+}
+
 constexpr std::pair<const char*, double Trial::*> kMeasures[] = {{"width", &Trial::width}, {"height", &Trial::height},
     {"depth", &Trial::depth}, {"strap", &Trial::strapLongest}, {"zip", &Trial::zipOpening},
     {"minutes", &Trial::minutes}};
 
-void takeValue(Trial& trial, const std::string& assignment)
+void takeValue(Design& design, const Pattern& seenIn, const std::string& assignment)
 {
+    Trial& trial = design.trials.back();
     const auto equals = assignment.find('=');
     const std::string name = assignment.substr(0, equals),
                       value = equals == std::string::npos ? "" : assignment.substr(equals + 1);
-    if (name == "date")
+    if (name == "minutes")
+        change::timed(design, seenIn, design.trials.size() - 1, parseLength(value));
+    else if (name.starts_with("step."))
+        change::timed(design, seenIn, design.trials.size() - 1, parseLength(value), name.substr(5));
+    else if (name == "date")
         trial.date = value;
     else if (name == "note")
         trial.note = value;
@@ -78,7 +123,8 @@ void takeValue(Trial& trial, const std::string& assignment)
                 trial.*member = parseLength(value);
                 return;
             }
-        throw InputError(assignment, say("write date=, note=, width=, height=, depth=, strap=, zip= or minutes="));
+        throw InputError(
+            assignment, say("write date=, note=, width=, height=, depth=, strap=, zip=, minutes= or step.ID="));
     }
 }
 
@@ -91,6 +137,8 @@ std::string trialsText(const Design& design)
         for (const auto& [name, member] : kMeasures)
             if (t.*member > 0)
                 out += fmt::format("\t{}={}", name, formatNumber(t.*member));
+        for (const auto& [step, timed] : t.steps)
+            out += fmt::format("\tstep.{}={}", step, formatNumber(timed.minutes));
         out += (t.note.empty() ? "" : "\t" + t.note) + "\n";
     }
     return out;
@@ -101,10 +149,13 @@ std::string trialsText(const Design& design)
 Verb orderVerb(CLI::App& app)
 {
     struct Options {
-        std::string file, move, before, after, add, text, words, hide, show, remove, forget;
+        std::string file, move, before, after, add, text, words, hide, show, remove, forget, acts, split, mend, join,
+            part;
         std::vector<std::string> wish;
         double minutes = 0;
-        bool reset = false;
+        std::size_t from = 0;
+        int run = 0;
+        bool reset = false, byTool = false;
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand(
@@ -123,6 +174,16 @@ Verb orderVerb(CLI::App& app)
     auto* before = c->add_option("--before", o->before, spoken("id of the step that it goes before"))->needs(move);
     c->add_option("--after", o->after, spoken("id of the step that it, or the one added, goes behind"))
         ->excludes(before);
+    c->add_option("--acts", o->acts, spoken("id of a step: lists what is done in it"));
+    auto* split = c->add_option("--split", o->split, spoken("id of a step that is told in two"));
+    c->add_option("--from", o->from, spoken("NUMBER, as --acts tells it, of what the second half begins with"))
+        ->needs(split);
+    c->add_option("--mend", o->mend, spoken("id of a divided step that is told as one again"));
+    c->add_option("--join", o->join, spoken("id of a step that is told as one with the one before it"));
+    c->add_option("--part", o->part, spoken("id of a step that is told by itself again"));
+    c->add_option("--run", o->run, spoken("NUMBER of bags: the work in batches by where it is done"))
+        ->check(CLI::Range(1, 10000));
+    c->add_flag("--by-tool", o->byTool, spoken("an order that stays at one tool as long as it can"))->excludes(move);
     c->add_flag("--as-proposed", o->reset, spoken("the order that Tectonis proposes"));
     return {c, [o] {
                 if (!o->move.empty() && o->before.empty() && o->after.empty())
@@ -133,7 +194,10 @@ Verb orderVerb(CLI::App& app)
                     throw InputError("--after", say("it goes with --move or --add"));
                 const bool any = !o->move.empty() || o->reset || !o->add.empty() || !o->words.empty()
                     || !o->remove.empty() || !o->hide.empty() || !o->show.empty() || !o->wish.empty()
-                    || !o->forget.empty();
+                    || !o->forget.empty() || !o->split.empty() || !o->mend.empty() || !o->join.empty()
+                    || !o->part.empty() || o->byTool;
+                if (!o->split.empty() && o->from < 1)
+                    throw InputError("--split", say("it goes with --from"));
                 const Design design = changedFile(o->file, [&](Design& d) {
                     if (any)
                         edit(d, [&](Design& next) {
@@ -154,6 +218,19 @@ Verb orderVerb(CLI::App& app)
                                 change::wish(next, p, o->wish[0], o->wish[1]);
                             if (!o->forget.empty())
                                 change::forgetWishes(next, o->forget);
+                            if (!o->split.empty())
+                                change::splitStep(next, p, o->split, o->from - 1);
+                            if (!o->mend.empty())
+                                change::mendStep(next, p, o->mend);
+                            if (!o->join.empty())
+                                change::joinStep(next, p, o->join);
+                            if (!o->part.empty())
+                                change::partStep(next, o->part);
+                            if (o->byTool) {
+                                next.stepOrder.clear();
+                                for (const auto i : batchedOrder(next, p))
+                                    next.stepOrder.push_back(p.steps[i].id.text());
+                            }
                             if (o->move.empty())
                                 return;
                             const bool behind = o->before.empty();
@@ -162,7 +239,9 @@ Verb orderVerb(CLI::App& app)
                         });
                     return any;
                 });
-                print(orderText(design));
+                print(!o->acts.empty() ? actsText(design, o->acts)
+                        : o->run > 0   ? runText(design, o->run)
+                                       : orderText(design));
                 return 0;
             }};
 }
@@ -190,11 +269,10 @@ Verb trialVerb(CLI::App& app)
                             takeOut(next.trials, o->remove);
                             if (o->size.empty())
                                 return;
-                            sizeIndex(next, o->size);
-                            Trial trial{.size = o->size};
+                            const auto patterns = draftAll(d);
+                            next.trials.push_back({.size = o->size});
                             for (const auto& v : o->values)
-                                takeValue(trial, v);
-                            next.trials.push_back(std::move(trial));
+                                takeValue(next, patterns[sizeIndex(next, o->size)], v);
                         });
                     return any;
                 });

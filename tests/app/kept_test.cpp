@@ -221,7 +221,11 @@ TEST_CASE("A trial's note is kept whole, minutes that no work takes are refused 
     QTest::mouseClick(s.find<QPushButton>("newTrial"), Qt::LeftButton);
     s.settle();
     auto* table = s.find<QTableWidget>("trials");
-    const int column = table->columnCount() - 1, note = table->rowCount() - 1, minutes = table->rowCount() - 2;
+    const int column = table->columnCount() - 1;
+    int note = 0;
+    while (table->verticalHeaderItem(note)->text() != "Note")
+        ++note;
+    const int minutes = note - 1;
     const auto type = [&](int row, const QString& words) {
         QTest::mouseClick(
             table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, column)).center());

@@ -3,15 +3,20 @@
 #include "driven.hpp"
 
 #include "bench.hpp"
+#include "sequence/minutes.hpp"
 #include "shell/stage_signs.hpp"
 #include "stages/practice_dialog.hpp"
+#include "stages/step_flow.hpp"
 #include "theme.hpp"
 
 #include <QAbstractItemView>
 #include <QImage>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QSlider>
+#include <QSpinBox>
 #include <QTextBrowser>
+#include <QToolTip>
 
 #include <set>
 
@@ -276,6 +281,138 @@ TEST_CASE("Sequence: a step and words of one's own, a wish and what is left out,
     CHECK_FALSE(s.window.document().modified());
 }
 
+TEST_CASE("Sequence: a step is told in two and as one again, two are told as one, from the menu")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    auto* card = s.find<QTextBrowser>("stepCard");
+    const int before = steps->count();
+    steps->setCurrentRow(rowOf(steps, "Turn and topstitch the flap"));
+    const QString whole = card->toPlainText();
+    // The submenu opens with its key; its last entry is "Roll the edge: …".
+    QTimer::singleShot(400, [&] {
+        QWidget* menu = QApplication::activePopupWidget();
+        REQUIRE(menu);
+        QTest::keyClick(menu, Qt::Key_Up);
+        QTest::keyClick(menu, Qt::Key_Return);
+    });
+    fromStepMenu(s, Qt::Key_M);
+    REQUIRE(steps->count() == before + 1);
+    const int second = rowOf(steps, "Turn and topstitch the flap: roll the edge");
+    REQUIRE(second > 0);
+    CHECK(!card->toPlainText().contains("Roll the seam to the edge"));
+    steps->setCurrentRow(second);
+    CHECK(card->toPlainText().contains("Roll the seam to the edge"));
+    fromStepMenu(s, Qt::Key_O);
+    CHECK(steps->item(second)->text().startsWith("      +"));
+    CHECK(steps->item(second + 1)->text().startsWith(QString::number(second + 1)));
+    fromStepMenu(s, Qt::Key_E);
+    CHECK(steps->count() == before);
+    steps->setCurrentRow(rowOf(steps, "Turn and topstitch the flap"));
+    CHECK(card->toPlainText() == whole);
+}
+
+TEST_CASE("Sequence: a run of twenty bags is put by tool; the order is taken in one stroke and undone in one")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* steps = s.find<QListWidget>("steps");
+    const QString first = steps->item(0)->text();
+    QString sums, asItStands;
+    int batches = 0, fewer = 0;
+    QTimer::singleShot(400, [&] {
+        QWidget* dialog = QApplication::activeModalWidget();
+        REQUIRE(dialog);
+        auto* table = dialog->findChild<QTableWidget*>("runBatches");
+        auto* bags = dialog->findChild<QSpinBox*>("runBags");
+        QTest::keyClick(bags, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClicks(bags, "20");
+        QTest::keyClick(bags, Qt::Key_Tab);
+        asItStands = dialog->findChild<QLabel*>("runSums")->text();
+        batches = table->rowCount();
+        CHECK_FALSE(dialog->findChild<QPushButton*>("runTake")->isEnabled());
+        dialog->findChild<QComboBox*>("runOrder")->setCurrentIndex(1);
+        fewer = table->rowCount();
+        sums = dialog->findChild<QLabel*>("runSums")->text();
+        QTest::mouseClick(dialog->findChild<QPushButton*>("runTake"), Qt::LeftButton);
+        CHECK_FALSE(dialog->findChild<QPushButton*>("runTake")->isEnabled()); // it stands now
+        QTest::keyClick(dialog, Qt::Key_Escape);
+    });
+    fromStepMenu(s, Qt::Key_R);
+    CHECK(fewer < batches);
+    CHECK(asItStands.contains("of setting up in"));
+    CHECK(sums.contains("In the order as it stands:"));
+    CHECK(s.window.document().design().stepOrder.size() == std::size_t(steps->count()));
+    CHECK(s.window.document().findings().empty()); // it breaks no rule
+    s.window.document().undoStack().undo();
+    s.settle();
+    CHECK(steps->item(0)->text() == first);
+    CHECK_FALSE(s.window.document().modified());
+}
+
+TEST_CASE("Sequence: in the whole flow a step is dragged behind another; sub-assemblies fold")
+{
+    Shown s;
+    s.press(Qt::Key_6);
+    auto* flow = s.find<StepFlow>("graph");
+    auto* steps = s.find<QListWidget>("steps");
+    s.find<QComboBox>("shown")->setCurrentIndex(1);
+    s.settle();
+    const int strap = rowOf(steps, "Make the strap"), slip = rowOf(steps, "Make the slip pocket"),
+              turn = rowOf(steps, "Turn the bag through the opening");
+    const auto idOf = [&](int row) { return steps->item(row)->data(Qt::UserRole).toString().toStdString(); };
+    const QRectF from = flow->boxOf(s.window.document().pattern().step(idOf(strap))->id),
+                 to = flow->boxOf(s.window.document().pattern().step(idOf(slip))->id),
+                 no = flow->boxOf(s.window.document().pattern().step(idOf(turn))->id);
+    CHECK(QRectF(flow->rect()).contains(from));
+    CHECK(QRectF(flow->rect()).contains(to));
+    const auto drag = [&](const QRectF& start, const QPoint& end) {
+        QTest::mousePress(flow, Qt::LeftButton, {}, start.center().toPoint());
+        for (int i = 1; i <= 4; ++i) {
+            const QPoint at = start.center().toPoint() + (end - start.center().toPoint()) * i / 4;
+            QMouseEvent move(QEvent::MouseMove, at, flow->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+            QCoreApplication::sendEvent(flow, &move);
+        }
+        s.settle();
+    };
+    // The turn would come before the slip pocket: the reason stands at the pointer, the card is hatched.
+    const QImage calm = pictureOf(flow);
+    drag(no, QPoint(int(to.left()) + 2, int(to.center().y())));
+    CHECK(QToolTip::text().contains("would come before"));
+    CHECK(differing(pictureOf(flow), calm) > 500);
+    QTest::keyClick(flow, Qt::Key_Escape);
+    QTest::mouseMove(flow, QPoint(2, 2));
+    QTest::mouseRelease(flow, Qt::LeftButton, {}, no.center().toPoint());
+    s.window.document().undoStack().undo();
+    s.settle();
+    // The strap may come first.
+    drag(from, QPoint(int(to.left()) + 2, int(to.center().y())));
+    QTest::qWait(500);
+    CHECK(QToolTip::text().isEmpty());
+    QTest::mouseRelease(flow, Qt::LeftButton, {}, QPoint(int(to.left()) + 2, int(to.center().y())));
+    s.settle();
+    CHECK(rowOf(steps, "Make the strap") == slip);
+    CHECK(rowOf(steps, "Make the slip pocket") == slip + 1);
+    CHECK(steps->currentRow() == slip);
+    // Folded, the lining is one card; its steps are not there.
+    const std::string lining = idOf(rowOf(steps, "Sew the lining gusset to the lining front"));
+    CHECK(!flow->boxOf(s.window.document().pattern().step(lining)->id).isEmpty());
+    QTimer::singleShot(150, [&] {
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        REQUIRE(menu);
+        for (auto* action : menu->actions())
+            if (action->text() == "Lining") {
+                QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(action).center());
+                break;
+            }
+    });
+    QTest::mouseClick(s.find<QToolButton>("folds"), Qt::LeftButton);
+    s.settle();
+    CHECK(flow->folded() == std::set<std::string>{"Lining"});
+    CHECK(flow->boxOf(s.window.document().pattern().step(lining)->id).isEmpty());
+}
+
 TEST_CASE("Sequence: while a step is dragged to a forbidden place the reason stands at the pointer")
 {
     Shown s;
@@ -426,6 +563,38 @@ TEST_CASE("Trial: a revision note is kept; cost follows the measured minutes")
             QTest::keyClick(edit, Qt::Key_Return);
         }
     CHECK(s.window.document().design().revisions.back().text == "Strap 50 mm longer");
+}
+
+TEST_CASE("Trial: minutes of one step are typed; its card follows, and what bags took corrects all the others")
+{
+    Shown s;
+    s.press(Qt::Key_9);
+    auto* table = s.find<QTableWidget>("trials");
+    int row = -1;
+    for (int r = 0; r < table->rowCount(); ++r)
+        if (table->verticalHeaderItem(r)->text().contains("Make the strap"))
+            row = r;
+    REQUIRE(row > 6);
+    table->item(5, 1)->setText("164"); // as it was, and held against what is reckoned now
+    s.settle();
+    const Pattern& p = s.window.document().pattern();
+    const double reckoned = minutesOf(p, *p.step("strap.make")).result;
+    CHECK(minutesOf(p) == Approx(164));
+    CHECK(table->item(row, 0)->text() == QString::number(reckoned, 'f', 1) + " min");
+    table->scrollToItem(table->item(row, 1));
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, 1)).center());
+    QTest::keyClicks(QApplication::focusWidget(), "20");
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+    s.settle();
+    CHECK(table->item(row, 1)->text().startsWith("20.0 min"));
+    CHECK(table->item(row, 0)->text() == "20.0 min");
+    // The trial's whole 164 minutes stay what they are: the others took less than was thought.
+    CHECK(minutesOf(s.window.document().pattern()) == Approx(164));
+    CHECK(docketText(s).contains("× "));
+    table->item(row, 1)->setText("");
+    s.settle();
+    CHECK(table->item(row, 1)->text() == "type its minutes");
+    CHECK(table->item(row, 0)->text() == QString::number(reckoned, 'f', 1) + " min");
 }
 
 TEST_CASE("Bad typing in tables leaves what stood")

@@ -141,6 +141,49 @@ TEST_CASE("order: steps are listed with what their order breaks, moved, and put 
     CHECK(loadDesign(file).trials.empty());
 }
 
+TEST_CASE("order: steps told in two and as one, by tool, and a run of bags; trial: minutes of steps")
+{
+    const std::string file = made("division.tectonis");
+    const std::string proposed = cli("order " + file).out;
+    const std::string acts = cli("order " + file + " --acts flap.turn").out;
+    CHECK_THAT(acts, Contains("1\tGrade\n") || Contains("1\tTurn\n"));
+    CHECK_THAT(acts, Contains("\tRoll the edge\n"));
+    const std::string roll = acts.substr(acts.find("\tRoll") - 1, 1);
+    REQUIRE(cli("order " + file + " --split flap.turn --from " + roll).code == 0);
+    CHECK_THAT(cli("order " + file).out, Contains("\tflap.turn/roll\tTurn and topstitch the flap: roll the edge\n"));
+    REQUIRE(cli("order " + file + " --join flap.turn/roll").code == 0);
+    CHECK_THAT(cli("order " + file).out,
+        Contains("flap.turn/roll\tTurn and topstitch the flap: roll the edge\ttold with the one before"));
+    REQUIRE(cli("order " + file + " --part flap.turn/roll").code == 0);
+    REQUIRE(cli("order " + file + " --mend flap.turn").code == 0);
+    CHECK(cli("order " + file).out == proposed);
+    CHECK(cli("order " + file + " --split flap.turn").code == 2);
+    CHECK(cli("order " + file + " --split flap.turn --from 1").code == 2);
+    CHECK(cli("order " + file + " --mend flap.turn").code == 2);
+    CHECK(cli("order " + file + " --acts nothing").code == 2);
+
+    const std::string run = cli("order " + file + " --run 10").out;
+    CHECK_THAT(run, Contains("10 bags: "));
+    REQUIRE(cli("order " + file + " --by-tool").code == 0);
+    const std::string byTool = cli("order " + file + " --run 10").out;
+    CHECK_THAT(cli("order " + file).out, !Contains("!"));
+    const auto headings = [](const std::string& text) {
+        std::size_t n = 0;
+        for (auto at = text.find(" min a bag"); at != std::string::npos; at = text.find(" min a bag", at + 1))
+            ++n;
+        return n;
+    };
+    CHECK(headings(byTool) < headings(run));
+    CHECK(cli("order " + file + " --run 0").code == 2);
+
+    REQUIRE(cli("trial " + file + " --add M minutes=200 step.mouth=12").code == 0);
+    CHECK_THAT(cli("trial " + file).out, Contains("minutes=200") && Contains("step.mouth=12"));
+    const Trial t = loadDesign(file).trials.back();
+    CHECK(t.predicted > 60);
+    CHECK(t.steps.at("mouth").predicted > 1);
+    CHECK(cli("trial " + file + " --add M step.nothing=12").code == 2);
+}
+
 TEST_CASE("library: a user's own cloth from a table is chosen, travels with the file and opens on another machine")
 {
     const std::string table = scratch / "cloths.csv", file = made("cork.tectonis");

@@ -50,8 +50,7 @@ std::vector<Case> cases()
     out.push_back({"baste what is trapped", trapped, "basted before that seam"});
 
     out.push_back({"clip before the curve",
-        two({.kind = StepKind::Clip, .yields = "gusset", .pieces = {"gusset"}},
-            {.kind = StepKind::Seam, .yields = "shell", .pieces = {"front", "gusset"}}),
+        two({.acts = {act::clip({"front-gusset", "back-gusset"})}}, {.acts = {act::sew({"front-gusset"})}}),
         "clipped before it is pinned"});
 
     const auto doing = [](std::vector<Act> acts) { return Step{.acts = std::move(acts)}; };

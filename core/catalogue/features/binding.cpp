@@ -89,6 +89,7 @@ public:
         for (auto& seam : d.pattern.seams)
             if (std::find(seams.begin(), seams.end(), seam.key) != seams.end())
                 seam.bound = f.id;
+        keepTogether(d, seams);
         const auto last = std::find_if(d.steps.rbegin(), d.steps.rend(), [&](const Step& step) {
             return step.kind == StepKind::Seam
                 && std::find_first_of(step.seams.begin(), step.seams.end(), seams.begin(), seams.end())
@@ -108,6 +109,29 @@ public:
             .yields = part,
             .pieces = {f.id}};
         d.steps.insert(last.base(), std::move(bind)); // the base of a reverse iterator stands behind it
+    }
+
+    /// Allowances that are bound together are not pressed open, but both to one side.
+    static void keepTogether(Drafter& d, const std::vector<SeamId>& seams)
+    {
+        const auto bound = [&](const SeamId& seam) {
+            return std::find(seams.begin(), seams.end(), seam) != seams.end();
+        };
+        for (auto& step : d.steps)
+            for (std::size_t i = 0; i < step.acts.size(); ++i) {
+                Act& act = step.acts[i];
+                if (act.verb != Act::Verb::Press || act.to != Act::To::Open
+                    || std::none_of(act.seams.begin(), act.seams.end(), bound))
+                    continue;
+                Act together = act;
+                std::erase_if(together.seams, [&](const SeamId& seam) { return !bound(seam); });
+                std::erase_if(act.seams, bound);
+                together.to = Act::To::Second;
+                if (act.seams.empty())
+                    act = std::move(together);
+                else
+                    step.acts.insert(step.acts.begin() + std::ptrdiff_t(i) + 1, std::move(together)), ++i;
+            }
     }
 
     static bool onSideA(const Drafter& d, const SiteId& face, const SeamId& seam)

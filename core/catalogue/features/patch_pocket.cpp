@@ -213,7 +213,7 @@ public:
                          .consumes = {face.key, f.id},
                          .yields = face.key,
                          .pieces = {f.id, face.key},
-                         .check = say("The pocket's top edge is level with the mouth.")},
+                         .check = say("The pocket's top edge runs level with the upper edge of its face.")},
             face.key);
     }
 

@@ -103,7 +103,7 @@ public:
                          .phase = f.site().phase,
                          .consumes = {face, f.id},
                          .yields = face,
-                         .check = say("The pocket's top edge is level with the mouth.")},
+                         .check = say("The pocket's top edge runs level with the upper edge of its face.")},
             face);
     }
 };

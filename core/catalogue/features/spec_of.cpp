@@ -49,6 +49,9 @@ DesignSpec makeSpec(const Design& design)
         "Symmetric pieces are printed whole, or as the half (of doubly symmetric ones the quarter) that is laid on the "
         "folded cloth.",
         {{"whole", "Whole"}, {"half", "Half, on the fold"}, {"quarter", "Quarter, folded twice"}}});
+    spec.choices.push_back({"topstitching", "Topstitching",
+        "Seams and edges that are topstitched get one row, or a second one further in where the piece is wide enough.",
+        {{"one", "One row"}, {"two", "Two rows"}}});
     spec.derived = form.derived();
     std::set<std::string> ids;
     for (const auto& feature : design.features) {

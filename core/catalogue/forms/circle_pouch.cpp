@@ -105,6 +105,12 @@ public:
         for (const double side : {-1.0, 1.0}) {
             disc.lines.push_back({"cord hole", FaceLine::Kind::Slash, lineRun({{side * rho, -6}, {side * rho, 6}})});
             disc.drills.push_back({{side * rho, 0}, say("cord hole")});
+            // Felt behind each hole, 24 mm square (common practice, no source), clear of the rim.
+            const double half = std::min(12.0, 0.7 * (r - rho));
+            const std::string area = side < 0 ? "patch, left cord hole" : "patch, right cord hole";
+            disc.areas[area] = rectangleRun(side * rho - half, -half, side * rho + half, half);
+            d.patches.push_back(
+                {"disc", {.material = "patch-felt", .fixing = "glued", .area = area}, say("patch for the cord hole")});
         }
         d.add(Seam{.key = "rim",
             .name = say("Disc to lining"),
@@ -208,8 +214,8 @@ public:
         d.add(Step{.id = "holes",
             .title = say("Work the cord holes"),
             .acts = {act::saying(act::of(Act::Verb::Buttonhole, "disc"),
-                say("They lie across the channel's middle, opposite each other, and go through this layer and a patch "
-                    "behind it."))},
+                say("They lie across the channel's middle, opposite each other, and go through this layer and the "
+                    "patch behind it."))},
             .kind = StepKind::Flat,
             .phase = "Shell front",
             .consumes = {"disc"},

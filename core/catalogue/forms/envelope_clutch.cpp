@@ -107,7 +107,11 @@ public:
         offerFlap(d);
         sewCoat(shell);
         sewCoat(lining);
-        joinCoats(d, {.mouth = mouth(), .open = lined("left")});
+        joinCoats(d,
+            {.mouth = mouth(),
+                .open = lined("left"),
+                .more = say("The row begins at the front's mouth and runs on round the flap; at its corners stop with "
+                            "the needle down and turn.")});
     }
 
     /// From the pocket's mouth upwards: front, fold, back, fold, flap; face up, the front hangs head down.

@@ -117,6 +117,9 @@ public:
         tailSteps(d);
         sewStanding(lining, body(p, lining.shrink));
         joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base")});
+        for (auto& seam : p.seams)
+            if (seam.key == "mouth")
+                seam.trapped.push_back("roll.tab");
     }
 
     Standing body(const Pattern& p, double in) const
@@ -306,10 +309,10 @@ public:
         d.add(Step{.id = "fasteners",
             .title = say("Sew hook and ring to the ends of the roll"),
             .acts = {act::with(
-                         act::layOver("roll.tab", "left",
+                         act::saying(act::lay("roll.tab", "left", "mouth"),
                              say("One is folded in half through the hook and lies here, the other one through the "
-                                 "ring and lies on the other side: at the end of the mouth, pointing outwards, raw "
-                                 "ends level.")),
+                                 "ring and lies on the right side: each in the middle of its side, where the rolled "
+                                 "mouth ends. Turned, it stands out of the mouth and is pulled outwards.")),
                          {Ware::HookAndRing}),
                 act::baste(5)},
             .kind = StepKind::Baste,

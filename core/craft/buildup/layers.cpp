@@ -350,4 +350,17 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam)
     return bulk;
 }
 
+std::vector<const Layer*> trimmedAfter(const Pattern& pattern, const Seam& seam)
+{
+    std::vector<const Layer*> out;
+    for (const auto* side : {&seam.a, &seam.b})
+        for (const auto& use : *side)
+            if (const Piece* piece = pattern.piece(use.piece))
+                for (const auto& layer : piece->layers)
+                    if (const double* reach = layer.reachAt(use.edge); reach && *reach > 3 && layer.fixing == "basted"
+                        && std::find(out.begin(), out.end(), &layer) == out.end())
+                        out.push_back(&layer);
+    return out;
+}
+
 } // namespace tectonis

@@ -47,6 +47,9 @@ struct Patch {
 /// ask for.
 void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>& patches);
 
+/// Basted layers that reach into a seam's allowances: trimmed close to its stitching when it is sewn.
+std::vector<const Layer*> trimmedAfter(const Pattern& pattern, const Seam& seam);
+
 /// One line of the bulk sum at a seam: cloth or interlining caught in it.
 struct BulkPart {
     const Piece* piece = nullptr; ///< of the pattern, which must outlive this

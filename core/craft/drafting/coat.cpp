@@ -273,7 +273,7 @@ void bagOut(Drafter& d, const Joining& j, const std::vector<PieceId>& outside, c
 {
     d.add(Step{.id = "mouth",
         .title = say("Sew shell and lining together round the mouth"),
-        .acts = {{.verb = Act::Verb::JoinCoats, .seams = {"mouth"}}},
+        .acts = {act::saying({.verb = Act::Verb::JoinCoats, .seams = {"mouth"}}, j.more), act::grade({"mouth"})},
         .kind = StepKind::Seam,
         .phase = "Joining",
         .consumes = {"shell", "lining"},

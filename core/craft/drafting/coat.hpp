@@ -87,6 +87,7 @@ struct Joining {
     std::vector<EdgeUse> mouth; ///< of the shell; the lining's is the same with its keys
     SeamId open;                ///< the lining's seam that holds the turning opening
     PieceId board;              ///< a loose board; empty if there is none
+    Message more{};             ///< said of the seam where they are bagged out
 };
 void joinCoats(Drafter& d, const Joining& joining);
 

@@ -142,7 +142,8 @@ bool sewsItsSeams(const Pattern& p, const Act& act, const SeamId& key)
     }
 }
 
-/// What a step's acts handle and sew.
+} // namespace
+
 Step gathered(const Pattern& p, Step step)
 {
     const bool namesPieces = !step.pieces.empty();
@@ -168,8 +169,6 @@ Step gathered(const Pattern& p, Step step)
     }
     return step;
 }
-
-} // namespace
 
 Seam& Drafter::add(Seam seam) { return pattern.seams.emplace_back(std::move(seam)); }
 Step& Drafter::add(Step step) { return steps.emplace_back(gathered(pattern, std::move(step))); }

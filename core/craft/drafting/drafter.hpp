@@ -98,6 +98,9 @@ struct SeamRound {
 /// Seams round a face: neither its mouth, nor seams within it, nor seams with the lining, nor basted ones.
 std::vector<SeamRound> seamsRound(const Pattern& pattern, const Site& site);
 
+/// A step with what its acts handle, sew, set, open and turn added to what it names.
+Step gathered(const Pattern& pattern, Step step);
+
 /// The same run sewn the other way.
 std::vector<EdgeUse> reversedRun(std::vector<EdgeUse> run);
 

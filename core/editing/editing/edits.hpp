@@ -45,6 +45,18 @@ void removeStep(Design& design, const std::string& id);
 void stepWords(Design& design, const Pattern& seenIn, const std::string& id, const std::string& text);
 /// Leaves a step out of booklets, or takes it in again. @throws InputError for no such step.
 void hideStep(Design& design, const Pattern& seenIn, const std::string& id, bool hidden);
+/// Tells a step in two: from its @p act-th act on (counted from 0) the rest is a step of its own, which can be moved by
+/// itself. @throws InputError for no such step, or if nothing would be left of one half.
+void splitStep(Design& design, const Pattern& seenIn, const std::string& id, std::size_t act);
+/// Tells a divided step as one again; @p id may be any of its parts. @throws InputError if it is not divided.
+void mendStep(Design& design, const Pattern& seenIn, const std::string& id);
+/// Tells a step as one with the one right before it in the order. @throws InputError for no such step, or the first.
+void joinStep(Design& design, const Pattern& seenIn, const std::string& id);
+/// Tells it by itself again. @throws InputError if it is not joined to another.
+void partStep(Design& design, const std::string& id);
+/// Minutes that a trial bag of the size of @p seenIn took, with what is reckoned for it now; 0: not measured. With
+/// @p step, of that step alone. @throws InputError for no such trial or step.
+void timed(Design& design, const Pattern& seenIn, std::size_t trial, double minutes, const std::string& step = "");
 /// @p first always before @p then. @throws InputError for no such steps, or if that is wished already.
 void wish(Design& design, const Pattern& seenIn, const std::string& first, const std::string& then);
 /// Forgets all wishes about a step. @throws InputError if there is none.

@@ -33,9 +33,16 @@ public:
     {
         Booklet out;
         out.title = m_design.name, out.studio = m_design.studio, out.notes = m_design.notes;
+        const Pattern& first = *m_edition.patterns().front();
+        StepId before;
         for (const auto& row : m_edition.steps())
-            if (!m_edition.patterns().front()->hidden.contains(row.any().id))
-                out.steps.push_back(step(row));
+            if (const StepId id = row.any().id; !first.hidden.contains(id)) {
+                if (first.joined.contains({before, id}))
+                    tellAsOne(out.steps.back(), step(row), row);
+                else
+                    out.steps.push_back(step(row));
+                before = id;
+            }
         out.facts = facts();
         out.bag = bag();
         out.before = {materials(), notions(), cutList()};
@@ -282,8 +289,27 @@ private:
             out.facts.clear(); // not "none" for each size
         out.facts += (out.facts.empty() ? "" : "; ") + m_edition.bySize(minutes);
         remember(s, words);
-        out.figure = figure(row);
+        out.figures = {figure(row)};
         return out;
+    }
+
+    /// A step told under the number of the one before it.
+    void tellAsOne(BookletStep& first, BookletStep then, const AllSizes<Step>& row) const
+    {
+        const auto goOn = [](std::string& a, const std::string& b, const char* between) {
+            if (!b.empty() && a.find(b) == std::string::npos)
+                a += (a.empty() ? "" : between) + b;
+        };
+        first.title = said(say("{}, then {}", first.title, within(row.any().title))) + onlyIn(row);
+        goOn(first.text, then.text, " ");
+        goOn(first.facts, then.facts, " · ");
+        goOn(first.why, then.why, " ");
+        goOn(first.check, then.check, " ");
+        for (auto& caution : then.cautions)
+            if (std::find(first.cautions.begin(), first.cautions.end(), caution) == first.cautions.end())
+                first.cautions.push_back(std::move(caution));
+        for (auto& figure : then.figures)
+            first.figures.push_back(std::move(figure));
     }
 
     /// The reasons that hold a step before later ones, as in the first size that has it.

@@ -22,7 +22,7 @@ struct BookletStep {
     std::string why;   ///< why it stands where it does; empty for the practised
     std::string check;
     std::vector<std::string> cautions;
-    StepFigure figure; ///< of the first size that has the step
+    std::vector<StepFigure> figures; ///< of the first size that has the step; one for each of those told as one
 };
 
 struct BookletList {

@@ -128,11 +128,13 @@ private:
         for (const auto& caution : s.cautions)
             tag("p", said(say("Caution: {}", caution)), "caution");
         m_out += "</div>\n<div class=\"figure\">\n";
-        const bool beside = !s.figure.section.empty() || !s.figure.soFar.empty();
-        m_out += sceneSvg(s.figure.plan, 460, 300, m_unit, m_language, false);
-        if (beside)
-            m_out += "<div>" + sceneSvg(s.figure.section, 260, 130, m_unit, m_language, false)
-                + sceneSvg(s.figure.soFar, 190, 150, m_unit, m_language, false) + "</div>\n";
+        for (const auto& figure : s.figures) {
+            const bool beside = !figure.section.empty() || !figure.soFar.empty();
+            m_out += sceneSvg(figure.plan, 460, 300, m_unit, m_language, false);
+            if (beside)
+                m_out += "<div>" + sceneSvg(figure.section, 260, 130, m_unit, m_language, false)
+                    + sceneSvg(figure.soFar, 190, 150, m_unit, m_language, false) + "</div>\n";
+        }
         m_out += "</div>\n</article>\n";
     }
 

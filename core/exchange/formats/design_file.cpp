@@ -86,12 +86,17 @@ json toJson(const Carried& c)
         c.more);
 }
 
+json toJson(const Timed& t) { return with({{"minutes", t.minutes}, {"predicted", t.predicted}}, t.more); }
+
 json toJson(const Trial& t)
 {
-    return with(
-        {{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height},
-            {"depth", t.depth}, {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}},
-        t.more);
+    json j{{"date", t.date}, {"size", t.size}, {"note", t.note}, {"width", t.width}, {"height", t.height},
+        {"depth", t.depth}, {"strapLongest", t.strapLongest}, {"zipOpening", t.zipOpening}, {"minutes", t.minutes}};
+    if (t.predicted > 0)
+        j["predicted"] = t.predicted;
+    for (const auto& [step, timed] : t.steps)
+        j["steps"][step] = toJson(timed);
+    return with(j, t.more);
 }
 
 json toJson(const OwnStep& s)
@@ -99,6 +104,8 @@ json toJson(const OwnStep& s)
     return with(
         {{"id", s.id}, {"title", s.title}, {"text", s.text}, {"after", s.after}, {"minutes", s.minutes}}, s.more);
 }
+json toJson(const Split& s) { return with({{"step", s.step}, {"verb", s.verb}, {"nth", s.nth}}, s.more); }
+json toJson(const Joined& s) { return with({{"first", s.first}, {"then", s.then}}, s.more); }
 json toJson(const Wish& w) { return with({{"first", w.first}, {"then", w.then}}, w.more); }
 json toJson(const OwnWords& w) { return with({{"text", w.text}, {"was", w.was}}, w.more); }
 json toJson(const Revision& r) { return with({{"date", r.date}, {"text", r.text}}, r.more); }
@@ -125,12 +132,16 @@ json toJson(const Design& d)
     j["carried"] = listOf(d.carried);
     j["workshop"] = {{"machine", d.workshop.machine}, {"machineLimit", d.workshop.machineLimit},
         {"footWidth", d.workshop.footWidth}, {"leastRound", d.workshop.leastRound},
-        {"stitchSpeed", d.workshop.stitchSpeed}, {"labourRate", d.workshop.labourRate},
+        {"stitchSpeed", d.workshop.stitchSpeed}, {"setUp", d.workshop.setUp}, {"labourRate", d.workshop.labourRate},
         {"overhead", d.workshop.overhead}};
     if (!d.ownSteps.empty())
         j["ownSteps"] = listOf(d.ownSteps);
     if (!d.wishes.empty())
         j["wishes"] = listOf(d.wishes);
+    if (!d.splits.empty())
+        j["splits"] = listOf(d.splits);
+    if (!d.joined.empty())
+        j["joined"] = listOf(d.joined);
     for (const auto& [step, own] : d.ownWords)
         j["ownWords"][step] = toJson(own);
     if (!d.hiddenSteps.empty())
@@ -148,6 +159,18 @@ template <class Item> Item read(const json& j, Item item)
 {
     item.more = moreIn(j, toJson(item));
     return item;
+}
+
+Trial readTrial(const json& j)
+{
+    std::map<std::string, Timed> steps;
+    const json timed = j.value("steps", json::object());
+    for (const auto& [step, each] : timed.items())
+        steps[step] = read(each, Timed{each.value("minutes", 0.0), each.value("predicted", 0.0), {}});
+    return read(j,
+        Trial{j.value("date", ""), j.value("size", ""), j.value("note", ""), j.value("width", 0.0),
+            j.value("height", 0.0), j.value("depth", 0.0), j.value("strapLongest", 0.0), j.value("zipOpening", 0.0),
+            j.value("minutes", 0.0), j.value("predicted", 0.0), std::move(steps), {}});
 }
 
 Design fromJson(const json& j)
@@ -179,10 +202,10 @@ Design fromJson(const json& j)
     if (j.contains("workshop")) {
         const json& w = j.at("workshop");
         d.workshop.machine = w.value("machine", d.workshop.machine);
-        for (const auto& [key, value] :
-            {std::pair{"machineLimit", &d.workshop.machineLimit}, {"footWidth", &d.workshop.footWidth},
-                {"leastRound", &d.workshop.leastRound}, {"stitchSpeed", &d.workshop.stitchSpeed},
-                {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
+        for (const auto& [key, value] : {std::pair{"machineLimit", &d.workshop.machineLimit},
+                 {"footWidth", &d.workshop.footWidth}, {"leastRound", &d.workshop.leastRound},
+                 {"stitchSpeed", &d.workshop.stitchSpeed}, {"setUp", &d.workshop.setUp},
+                 {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
             *value = w.value(key, *value);
     }
     const json seamEnds = j.value("seamEnds", json::object());
@@ -195,21 +218,23 @@ Design fromJson(const json& j)
                 s.value("minutes", 0.0), {}}));
     for (const auto& w : j.value("wishes", json::array()))
         d.wishes.push_back(read(w, Wish{w.at("first").get<std::string>(), w.at("then").get<std::string>(), {}}));
+    for (const auto& s : j.value("splits", json::array()))
+        d.splits.push_back(
+            read(s, Split{s.at("step").get<std::string>(), s.at("verb").get<std::string>(), s.value("nth", 1), {}}));
+    for (const auto& s : j.value("joined", json::array()))
+        d.joined.push_back(read(s, Joined{s.at("first").get<std::string>(), s.at("then").get<std::string>(), {}}));
     const json ownWords = j.value("ownWords", json::object());
     for (const auto& [step, own] : ownWords.items())
         d.ownWords[step] = read(own, OwnWords{own.value("text", ""), own.value("was", ""), {}});
     d.hiddenSteps = j.value("hiddenSteps", std::vector<std::string>{});
     for (const auto& t : j.value("trials", json::array()))
-        d.trials.push_back(read(t,
-            Trial{t.value("date", ""), t.value("size", ""), t.value("note", ""), t.value("width", 0.0),
-                t.value("height", 0.0), t.value("depth", 0.0), t.value("strapLongest", 0.0), t.value("zipOpening", 0.0),
-                t.value("minutes", 0.0), {}}));
+        d.trials.push_back(readTrial(t));
     for (const auto& r : j.value("revisions", json::array()))
         d.revisions.push_back(read(r, Revision{r.value("date", ""), r.value("text", ""), {}}));
     // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
     json own = j, known = toJson(d);
     for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds",
-             "ownSteps", "wishes", "ownWords", "choices", "materials", "library"})
+             "ownSteps", "wishes", "splits", "joined", "ownWords", "choices", "materials", "library"})
         own.erase(items);
     d.more = moreIn(own, known);
     return d;

@@ -128,10 +128,10 @@ Ordered patternJson(const Design& design, const Pattern& p)
         Ordered pieces = Ordered::array();
         for (const auto& key : s.pieces)
             pieces.push_back(p.piece(key) ? p.piece(key)->code : key.text());
-        out["steps"].push_back(
-            {{"number", ++number}, {"title", s.title}, {"pieces", pieces}, {"allowance", said.allowance}, {"id", s.id},
-                {"phase", s.phase}, {"stitch", said.stitch}, {"tool", said.tool}, {"minutes", minutesOf(p, s).result},
-                {"text", said.text}, {"check", said.check}, {"cautions", said.cautions}});
+        out["steps"].push_back({{"number", ++number}, {"title", s.title}, {"pieces", pieces},
+            {"allowance", said.allowance}, {"id", s.id}, {"phase", s.phase}, {"stitch", said.stitch},
+            {"seam_class", said.seamClass}, {"tool", said.tool}, {"minutes", minutesOf(p, s).result},
+            {"text", said.text}, {"check", said.check}, {"cautions", said.cautions}});
     }
     out["materials"] = Ordered::array();
     for (const auto& m : makeMarkers(p))

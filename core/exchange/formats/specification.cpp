@@ -34,7 +34,11 @@ Message nameOf(FaceLine::Kind kind)
 class Specifying {
 public:
     Specifying(const Design& design, const Pattern& pattern, Unit unit, const Language& language)
-        : m_pattern(pattern), m_order(orderOf(design, pattern)), m_unit(unit), m_language(language)
+        : m_pattern(pattern),
+          m_order(orderOf(design, pattern)),
+          m_numbers(numbersOf(pattern, m_order)),
+          m_unit(unit),
+          m_language(language)
     {}
 
     PieceSpecification of(const Piece& piece) const
@@ -114,13 +118,14 @@ private:
         for (std::size_t i = 0; i < m_order.size(); ++i) {
             const Step& step = m_pattern.steps[m_order[i]];
             if (std::find(step.pieces.begin(), step.pieces.end(), piece.key) != step.pieces.end())
-                add(lines, say("{} {}", i + 1, step.title));
+                add(lines, m_numbers[i] > 0 ? say("{} {}", m_numbers[i], step.title) : step.title);
         }
         return lines;
     }
 
     const Pattern& m_pattern;
     const std::vector<std::size_t> m_order;
+    const std::vector<int> m_numbers; ///< as booklets tell them
     Unit m_unit;
     const Language& m_language;
 };

@@ -69,11 +69,19 @@ struct Carried {
     bool operator==(const Carried&) const = default;
 };
 
+/// Minutes that were measured, and what the pattern had foretold by then, uncorrected.
+struct Timed {
+    double minutes = 0, predicted = 0;
+    More more;
+    bool operator==(const Timed&) const = default;
+};
+
 /// What was measured on a sewn trial bag. Zero means not measured.
 struct Trial {
     std::string date, size, note;
     double width = 0, height = 0, depth = 0, strapLongest = 0, zipOpening = 0; ///< mm
-    double minutes = 0;
+    double minutes = 0, predicted = 0;                                         ///< of the whole bag, as in Timed
+    std::map<std::string, Timed> steps;                                        ///< step id to its minutes
     More more;
     bool operator==(const Trial&) const = default;
 };
@@ -99,6 +107,21 @@ struct Wish {
     std::string first, then; ///< step ids
     More more;
     bool operator==(const Wish&) const = default;
+};
+
+/// A step told in two: from the @c nth act of a verb on, the rest is a step of its own.
+struct Split {
+    std::string step, verb; ///< id of the undivided step; as wordOf(Act::Verb) calls it
+    int nth = 1;
+    More more;
+    bool operator==(const Split&) const = default;
+};
+
+/// Two steps told as one wherever the second stands right behind the first.
+struct Joined {
+    std::string first, then; ///< step ids
+    More more;
+    bool operator==(const Joined&) const = default;
 };
 
 /// The designer's words of a step in place of those that follow from its acts.
@@ -127,6 +150,8 @@ struct Design {
         stepOrder; ///< step ids where the user's order differs from the proposed one; empty: as proposed
     std::vector<OwnStep> ownSteps;
     std::vector<Wish> wishes;
+    std::vector<Split> splits;
+    std::vector<Joined> joined;
     std::map<std::string, OwnWords> ownWords; ///< step id to the designer's words
     std::vector<std::string> hiddenSteps;     ///< ids of steps that booklets leave out
     std::vector<Trial> trials;

@@ -95,6 +95,7 @@ void requireWorkshop(const Workshop& w)
     within(say("foot width"), w.footWidth, 0, 40);
     within(say("smallest round"), w.leastRound, 0, 2000);
     within(say("stitch speed"), w.stitchSpeed, 0.01, 100, "m a minute");
+    within(say("set-up"), w.setUp, 0, 600, "min");
     within(say("labour rate"), w.labourRate, 0, 100000, "an hour");
     within(say("overhead"), w.overhead, 0, 1000, "%");
 }
@@ -125,6 +126,17 @@ void requireSteps(const Design& d)
         if (w.first == w.then)
             throw InputError(say("wishes"), say("a step cannot come before itself"));
     }
+    requireCount(say("divided steps"), d.splits.size(), limits::wishes);
+    for (const auto& s : d.splits) {
+        requireId(s.step), requireText(say("divided steps"), s.verb);
+        within(say("divided steps"), s.nth, 1, limits::wishes);
+    }
+    requireCount(say("joined steps"), d.joined.size(), limits::wishes);
+    for (const auto& j : d.joined) {
+        requireId(j.first), requireId(j.then);
+        if (j.first == j.then)
+            throw InputError(say("joined steps"), say("a step cannot be joined to itself"));
+    }
     requireCount(say("own words"), d.ownWords.size(), limits::steps);
     for (const auto& [step, own] : d.ownWords) {
         requireId(step);
@@ -148,6 +160,13 @@ void requireTrials(const Design& d)
                  {label("zip opening"), t.zipOpening}})
             within(say("trial, {}", what), v, 0, limits::length);
         within(say("trial, minutes"), t.minutes, 0, limits::minutes, "min");
+        within(say("trial, minutes"), t.predicted, 0, limits::minutes, "min");
+        requireCount(say("trial, steps"), t.steps.size(), limits::steps);
+        for (const auto& [step, timed] : t.steps) {
+            requireText(say("trial, steps"), step);
+            within(say("trial, minutes"), timed.minutes, 0, limits::minutes, "min");
+            within(say("trial, minutes"), timed.predicted, 0, limits::minutes, "min");
+        }
     }
     requireCount(say("revisions"), d.revisions.size(), limits::revisions);
     for (const auto& r : d.revisions) {

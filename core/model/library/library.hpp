@@ -79,6 +79,7 @@ struct Workshop {
     double footWidth = 6;     ///< mm from needle to the outside of the foot
     double leastRound = 320;  ///< mm round the smallest tube, such as a mouth, whose edge it can sew all round
     double stitchSpeed = 1.2; ///< metres sewn in a minute, all handling counted
+    double setUp = 3;         ///< minutes to make a work place ready: thread, foot, iron hot, glue out
     double labourRate = 24;   ///< money per hour
     double overhead = 15;     ///< percent on material and labour
     bool operator==(const Workshop&) const = default;

@@ -19,7 +19,7 @@ constexpr std::pair<const char*, StockTable::Snap> kSnaps[] = {
 
 constexpr std::pair<const char*, double Workshop::*> kWorkshop[] = {{"machineLimit", &Workshop::machineLimit},
     {"footWidth", &Workshop::footWidth}, {"leastRound", &Workshop::leastRound}, {"stitchSpeed", &Workshop::stitchSpeed},
-    {"labourRate", &Workshop::labourRate}, {"overhead", &Workshop::overhead}};
+    {"setUp", &Workshop::setUp}, {"labourRate", &Workshop::labourRate}, {"overhead", &Workshop::overhead}};
 
 json withMore(json out, const More& more)
 {
@@ -140,7 +140,7 @@ public:
     Workshop workshop(const json& j, const std::string& at)
     {
         static const std::map<std::string, std::pair<double, double>> ranges{{"machineLimit", {1, 40}},
-            {"footWidth", {0, 40}}, {"leastRound", {0, 2000}}, {"stitchSpeed", {0.01, 100}},
+            {"footWidth", {0, 40}}, {"leastRound", {0, 2000}}, {"stitchSpeed", {0.01, 100}}, {"setUp", {0, 600}},
             {"labourRate", {0, 100000}}, {"overhead", {0, 1000}}};
         Workshop w{.machine = name(j, "machine", at)};
         for (const auto& [field, member] : kWorkshop)

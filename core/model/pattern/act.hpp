@@ -29,7 +29,7 @@ struct Act {
                    ///< below
         Line,      ///< pieces.front() behind pieces.back(), wrong sides together
         Baste,     ///< what was laid or folded, @c distance from the edge
-        Topstitch, ///< beside seams, @c distance from them; @c to: on which side, Open: on both
+        Topstitch, ///< beside seams, @c distance from them, one more at @c taken; @c to: on which side, Open: on both
         Rows,      ///< the rows that are marked on pieces.front(), through all that lies there
         BarTack,   ///< zips, across the chain at both ends
         Roll,      ///< what was turned: seams rolled to the edge, a row @c distance from it, one more at @c taken

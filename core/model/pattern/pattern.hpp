@@ -198,6 +198,7 @@ struct Step {
     std::string phase; ///< "Interlinings", "Shell front", …
     std::vector<WorkId> consumes;
     WorkId yields;
+    StepId goesOnFrom{};         ///< of a step told in parts: the part before it
     std::vector<PieceId> pieces; ///< handled
     std::vector<SeamId> seams;   ///< sewn
     std::vector<FittingId> fittings;
@@ -208,6 +209,12 @@ struct Step {
     std::vector<ZipId> opensZips, closesZips;
     bool turnsThrough = false; ///< the bag is turned through an opening in this step
     double ownMinutes = -1;    ///< of a step of the designer's own; else they follow from the acts
+};
+
+/// How long work takes against what is reckoned, by the trial log.
+struct Pace {
+    double rest = 1; ///< of steps that were not timed by themselves
+    std::map<StepId, double> steps;
 };
 
 /// The designer's words of a step.
@@ -287,7 +294,9 @@ struct Pattern {
     std::vector<Strap> straps;
     std::vector<Step> steps; ///< in the proposed order
     std::map<StepId, OwnStepWords> ownWords;
-    std::set<StepId> hidden; ///< steps that booklets leave out
+    std::set<StepId> hidden;                    ///< steps that booklets leave out
+    std::set<std::pair<StepId, StepId>> joined; ///< told as one where the second stands right behind the first
+    Pace pace;
     std::vector<Handle> handles;
     std::vector<Site> sites;
     std::vector<Place> places;

@@ -3,6 +3,7 @@
 // are gone.
 #include "checks/finding.hpp"
 
+#include "pattern/act_words.hpp"
 #include "sequence/order.hpp"
 #include "sequence/told.hpp"
 
@@ -38,6 +39,33 @@ void checkOwnOrder(const CheckInput& in, Findings& out)
     for (const auto& w : in.design.wishes)
         for (const auto& id : {w.first, w.then})
             gone(in, id, say("a wish is about it"), out);
+    for (const auto& split : in.design.splits) {
+        gone(in, split.step, say("it is divided"), out);
+        const auto divided = [&](const Step& step) {
+            return !step.goesOnFrom.empty() && step.id.text().starts_with(split.step + "/" + split.verb);
+        };
+        if (p.step(split.step) && std::none_of(p.steps.begin(), p.steps.end(), divided))
+            out.push_back({Severity::Note, "own-order", "", say("Step “{}”", p.step(split.step)->title),
+                p.step(split.step)->id, "Sequence",
+                say("it was divided where something is done that it does not hold now. The division is kept, and holds "
+                    "again when that is back."),
+                {}});
+    }
+    for (const auto& each : in.design.joined)
+        for (const auto& id : {each.first, each.then})
+            gone(in, id, say("it is told as one with another"), out);
+    const auto order = orderOf(in.design, p);
+    for (const auto& [first, then] : p.joined) {
+        const auto at = std::find_if(
+            order.begin(), order.end(), [&, id = then](std::size_t i) { return p.steps[i].id == id; });
+        if (at != order.begin() && p.steps[*std::prev(at)].id == first)
+            continue;
+        const Step &before = *p.step(first), &behind = *p.step(then);
+        out.push_back({Severity::Note, "own-order", "", say("Step “{}”", behind.title), behind.id, "Sequence",
+            say("it is to be told as one with “{}”, but does not stand right behind it: both are told by themselves.",
+                before.title),
+            {}});
+    }
     for (const auto& [id, own] : in.design.ownWords)
         gone(in, id, say("you wrote words for it"), out);
     for (const auto& id : in.design.hiddenSteps)

@@ -516,7 +516,9 @@ private:
         for (const auto& piece : p.pieces) {
             Laid laid{&piece, {}, boundsOf(piece.cut)};
             for (const auto& layer : piece.layers)
-                if (std::find(m_act.layers.begin(), m_act.layers.end(), layer.id) != m_act.layers.end())
+                if (std::any_of(m_step.acts.begin(), m_step.acts.end(), [&](const Act& act) {
+                        return std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end();
+                    }))
                     laid.layers.push_back(&layer);
             if (laid.layers.empty())
                 continue;

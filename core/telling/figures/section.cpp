@@ -161,6 +161,10 @@ private:
             row(-kRow, low, 4), measure(-kRow, 0, 7, say("{}", Len(m_row->distance)));
         if (m_row->to == To::Second || m_row->to == To::Open)
             row(kRow, low, 4);
+        if (m_row->taken > 0 && m_row->to != To::Second)
+            row(-2 * kRow, low, 4);
+        if (m_row->taken > 0 && (m_row->to == To::Second || m_row->to == To::Open))
+            row(2 * kRow, low, 4);
         if (m_row->to == To::Second)
             measure(0, kRow, 7, say("{}", Len(m_row->distance)));
     }
@@ -303,8 +307,8 @@ private:
             measure(inSeam ? at : -kFlap, inSeam ? 0 : at, y + thick + 3,
                 inSeam ? say("{} to {}", Len(3), Len(6)) : say("{} to {}", Len(2), Len(3)));
         }
-        add(Word{{-kReach - 7, 0}, naming(on->code)});
-        add(Word{{-kReach - 7, y + 1}, naming(shown->code)});
+        add(Word{{-kReach - 7, -2}, naming(on->code)});
+        add(Word{{-kReach - 7, std::max(y + 1, 4.0)}, naming(shown->code)});
     }
 
     /// The cloth of a pleat lies three times.

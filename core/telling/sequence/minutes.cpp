@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/minutes.hpp"
 
+#include "buildup/layers.hpp"
 #include "drafting/drafter.hpp"
 #include "pattern/seam_shape.hpp"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 
@@ -25,6 +28,7 @@ public:
     double slow = 0;    ///< of them, what goes round curves and corners
     double rows = 0;    ///< each is begun and ended
     double pinned = 0;  ///< edges that are matched and held
+    double trimmed = 0; ///< along which layers are cut back
     double pressed = 0; ///< seams pressed, or opened with the fingers
     double hand = 0;    ///< minutes
 
@@ -52,7 +56,7 @@ private:
     {
         switch (act.verb) {
         case Verb::Sew:
-        case Verb::JoinCoats:
+        case Verb::JoinCoats: trimmed += trimmedAfter(p, seam).empty() ? 0 : seam.lengthA; [[fallthrough]];
         case Verb::DropIn:
         case Verb::Window: pinned += seam.lengthA; return row(seam);
         case Verb::StitchOn: pinned += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
@@ -61,7 +65,7 @@ private:
         case Verb::FoldStrip:
         case Verb::Baste:
         case Verb::Note: return row(seam);
-        case Verb::Topstitch: return row(seam, act.to == Act::To::Open ? 2 : 1);
+        case Verb::Topstitch: return row(seam, (act.to == Act::To::Open ? 2 : 1) * (act.taken > 0 ? 2 : 1));
         case Verb::Roll: pressed += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
         case Verb::Bind: return row(seam, 2);
         case Verb::Press: pressed += seam.lengthA; return;
@@ -180,16 +184,29 @@ Working minutesOf(const Pattern& pattern, const Step& step)
     if (step.ownMinutes >= 0)
         return worked({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"), "own",
             {{"own", step.ownMinutes}}, 0, Working::Kind::Own, "min", say("as you wrote")});
+    Working out = uncorrectedMinutesOf(pattern, step);
+    const auto own = pattern.pace.steps.find(step.id);
+    const double pace = own != pattern.pace.steps.end() ? own->second : pattern.pace.rest;
+    if (pace == 1)
+        return out;
+    std::vector<Working::Input> inputs = out.inputs;
+    inputs.push_back({"pace", pace});
+    return worked({step.id, out.key, out.label, fmt::format("pace*({})", out.formula), std::move(inputs), 0,
+        Working::Kind::Own, "min", say("as reckoned, times what the trial log measured against it")});
+}
+
+Working uncorrectedMinutesOf(const Pattern& pattern, const Step& step)
+{
     const Effort e(pattern, step);
     const bool layers = step.kind == StepKind::Interline;
     return worked({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"),
-        "pieces*each + rows*0.2 + (sewn + slow/2)/1000/speed + pinned/1000 + 0.8*pressed/1000 + hand",
+        "pieces*each + rows*0.2 + (sewn + slow/2)/1000/speed + pinned/1000 + 0.8*pressed/1000 + 2*trimmed/1000 + hand",
         {{"pieces", double(step.pieces.size())}, {"each", layers ? 1.5 : 0.4}, {"rows", e.rows}, {"sewn", e.sewn},
             {"slow", e.slow}, {"speed", pattern.workshop.stitchSpeed}, {"pinned", e.pinned}, {"pressed", e.pressed},
-            {"hand", layers ? 0 : e.hand}},
+            {"trimmed", e.trimmed}, {"hand", layers ? 0 : e.hand}},
         0, Working::Kind::Trade, "min",
         say("pieces taken up, rows begun and ended, rows at the workshop's speed in m/min, half as fast again round "
-            "curves, pinning and pressing by their length, handwork; the trial log corrects it")});
+            "curves, pinning, pressing and trimming of layers by their length, handwork; the trial log corrects it")});
 }
 
 double minutesOf(const Pattern& pattern)
@@ -198,6 +215,38 @@ double minutesOf(const Pattern& pattern)
     for (const auto& step : pattern.steps)
         sum += minutesOf(pattern, step).result;
     return sum;
+}
+
+double uncorrectedMinutesOf(const Pattern& pattern)
+{
+    double sum = 0;
+    for (const auto& step : pattern.steps)
+        sum += step.ownMinutes >= 0 ? step.ownMinutes : uncorrectedMinutesOf(pattern, step).result;
+    return sum;
+}
+
+Pace paceOf(const Design& design, const Pattern& pattern)
+{
+    Pace out;
+    double measured = 0, predicted = 0;                     // of what was not timed step by step
+    std::map<StepId, std::pair<double, double>> timedSteps; // measured and predicted, over all trials
+    for (const auto& trial : design.trials) {
+        double minutes = trial.minutes, foretold = trial.predicted;
+        for (const auto& [id, timed] : trial.steps) {
+            if (timed.minutes <= 0 || timed.predicted <= 0)
+                continue;
+            minutes -= timed.minutes, foretold -= timed.predicted;
+            if (const Step* step = pattern.step(id))
+                timedSteps[step->id].first += timed.minutes, timedSteps[step->id].second += timed.predicted;
+        }
+        if (trial.minutes > 0 && trial.predicted > 0 && minutes > 0 && foretold > 0)
+            measured += minutes, predicted += foretold;
+    }
+    if (predicted > 0)
+        out.rest = measured / predicted;
+    for (const auto& [id, sums] : timedSteps)
+        out.steps[id] = sums.first / sums.second;
+    return out;
 }
 
 Working threadOf(const Pattern& pattern)

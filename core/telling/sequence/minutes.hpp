@@ -6,11 +6,19 @@
 
 namespace tectonis {
 
-/// Minutes of work, worked out when they are read; waiting for glue and paint is not work.
+/// Minutes of work, worked out when they are read and corrected by the trial log; waiting for glue and paint is not
+/// work.
 Working minutesOf(const Pattern& pattern, const Step& step);
+/// The same as reckoned, without the trial log.
+Working uncorrectedMinutesOf(const Pattern& pattern, const Step& step);
 
 /// Of all steps.
 double minutesOf(const Pattern& pattern);
+double uncorrectedMinutesOf(const Pattern& pattern);
+
+/// What the trial log says: a step that was timed takes as much longer as it did, all others as much as what was
+/// measured of whole bags, less the timed steps, against what was foretold.
+Pace paceOf(const Design& design, const Pattern& pattern);
 
 /// Thread for the whole bag, mm: all rows of all steps. Lockstitch (ISO 4915, type 301) takes 2.5 to 2.8 times the
 /// length of its row, thick stacks more: common practice, no source; reckoned with the larger.

@@ -2,6 +2,7 @@
 #include "sequence/order.hpp"
 
 #include "library/library.hpp"
+#include "pattern/act_words.hpp"
 #include "units/length.hpp"
 
 #include <algorithm>
@@ -20,24 +21,126 @@ std::vector<Step> interliningSteps(const Drafter& d)
         {"loose", say("Lay the loose interlinings to their pieces")}};
     std::vector<Step> out;
     for (const auto& [fixing, title] : fixings) {
-        Act act{.verb = Act::Verb::Interline};
+        std::vector<Act> acts; // one for each material
+        std::vector<MaterialId> materials;
         std::vector<PieceId> pieces;
         for (const auto& piece : d.pattern.pieces)
             for (const auto& layer : piece.layers)
                 if (layer.fixing == fixing) {
-                    act.layers.push_back(layer.id);
+                    const auto known = std::find(materials.begin(), materials.end(), layer.material);
+                    const auto at = std::size_t(known - materials.begin());
+                    if (known == materials.end())
+                        materials.push_back(layer.material), acts.push_back({.verb = Act::Verb::Interline});
+                    acts[at].layers.push_back(layer.id);
                     if (pieces.empty() || pieces.back() != piece.key)
                         pieces.push_back(piece.key);
                 }
         if (!pieces.empty())
             out.push_back({.id = "interline." + fixing,
                 .title = title,
-                .acts = {std::move(act)},
+                .acts = std::move(acts),
                 .kind = StepKind::Interline,
                 .phase = "Interlinings",
                 .pieces = std::move(pieces)});
     }
     return out;
+}
+
+/// What a part of a divided step does, as the rules see it.
+StepKind kindOf(const std::vector<Act>& acts, StepKind whole)
+{
+    using Verb = Act::Verb;
+    if (whole != StepKind::Seam && whole != StepKind::Turn && whole != StepKind::Topstitch)
+        return whole;
+    static const std::pair<Verb, StepKind> telling[]{{Verb::CloseOpening, StepKind::CloseOpening},
+        {Verb::Sew, StepKind::Seam}, {Verb::JoinCoats, StepKind::Seam}, {Verb::DropIn, StepKind::Seam},
+        {Verb::StitchOn, StepKind::Seam}, {Verb::Bind, StepKind::Seam}, {Verb::Set, StepKind::Hardware},
+        {Verb::TurnBag, StepKind::Turn}, {Verb::Turn, StepKind::Turn}, {Verb::Lay, StepKind::Baste},
+        {Verb::Baste, StepKind::Baste}, {Verb::Topstitch, StepKind::Topstitch}, {Verb::Roll, StepKind::Topstitch},
+        {Verb::Clip, StepKind::Clip}, {Verb::Notch, StepKind::Press}, {Verb::Grade, StepKind::Press},
+        {Verb::Press, StepKind::Press}};
+    for (const auto& [verb, kind] : telling)
+        if ((kind != StepKind::Seam || whole == kind)
+            && std::any_of(acts.begin(), acts.end(), [v = verb](const Act& act) { return act.verb == v; }))
+            return kind;
+    return whole;
+}
+
+std::vector<PieceId> piecesWithLayers(const Pattern& p, const std::vector<Act>& acts)
+{
+    std::vector<PieceId> out;
+    for (const auto& piece : p.pieces)
+        if (std::any_of(piece.layers.begin(), piece.layers.end(), [&](const Layer& layer) {
+                return std::any_of(acts.begin(), acts.end(), [&](const Act& act) {
+                    return std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end();
+                });
+            }))
+            out.push_back(piece.key);
+    return out;
+}
+
+/// The places among its acts before which a step is to be divided, each with the verb's name; from the front.
+std::map<std::size_t, std::string> cutsOf(const Design& design, const Step& step)
+{
+    std::map<std::size_t, std::string> out;
+    for (const auto& split : design.splits) {
+        const auto verb = split.step == step.id.text() ? verbOf(split.verb) : std::nullopt;
+        int nth = 0;
+        for (std::size_t i = 0; verb && i < step.acts.size(); ++i)
+            if (step.acts[i].verb == *verb && ++nth == split.nth && i > 0)
+                out.emplace(i, split.nth > 1 ? split.verb + "-" + std::to_string(split.nth) : split.verb);
+    }
+    return out;
+}
+
+/// Steps that the designer tells in parts. Each goes on with what the one before it began; what a form says of the
+/// whole is told with the first, its check with the last.
+void divideSteps(Drafter& d)
+{
+    std::vector<Step> out;
+    for (auto& whole : d.pattern.steps) {
+        const auto cuts = cutsOf(d.design, whole);
+        if (cuts.empty()) {
+            out.push_back(std::move(whole));
+            continue;
+        }
+        const std::size_t firstPart = out.size();
+        std::size_t from = 0;
+        StepId begunBy;
+        for (auto cut = cuts.begin();; ++cut) {
+            const bool last = cut == cuts.end();
+            const std::size_t to = last ? whole.acts.size() : cut->first;
+            Step part = whole;
+            part.acts.assign(whole.acts.begin() + std::ptrdiff_t(from), whole.acts.begin() + std::ptrdiff_t(to));
+            part.kind = kindOf(part.acts, whole.kind);
+            part.pieces = part.kind == StepKind::Interline ? piecesWithLayers(d.pattern, part.acts)
+                                                           : std::vector<PieceId>();
+            part.seams.clear(), part.fittings.clear(), part.opensZips.clear();
+            part.turnsThrough = false;
+            part = gathered(d.pattern, std::move(part));
+            if (from > 0) {
+                part.id = OwnName{whole.id.owner().text(), whole.id.name() + "/" + std::prev(cut)->second};
+                part.title = say("{}: {}", whole.title, within(titleOf(part.acts.front().verb)));
+                part.cautions.clear(), part.tools.clear(), part.stitch = {};
+                part.goesOnFrom = begunBy;
+                if (!part.yields.empty())
+                    part.consumes = {part.yields};
+            }
+            if (!last)
+                part.check = {}, part.closesZips.clear();
+            begunBy = part.id, from = to;
+            out.push_back(std::move(part));
+            if (last)
+                break;
+        }
+        // What the whole handles though no act names it is taken up with the first part.
+        for (const auto& piece : whole.pieces)
+            if (std::none_of(out.begin() + std::ptrdiff_t(firstPart), out.end(), [&](const Step& part) {
+                    return std::find(part.pieces.begin(), part.pieces.end(), piece) != part.pieces.end();
+                }))
+                out[firstPart].pieces.push_back(piece);
+    }
+    d.pattern.steps = std::move(out);
 }
 
 } // namespace
@@ -83,7 +186,7 @@ std::vector<Link> linksOf(const Pattern& p)
         if (s.kind == StepKind::Interline) {
             for (const auto& piece : s.pieces)
                 lined[piece].push_back(i);
-            continue;
+            continue; // layers go on in any order
         }
         for (const auto& part : s.consumes) {
             if (const auto made = madeBy.find(part); made != madeBy.end())
@@ -92,6 +195,10 @@ std::vector<Link> linksOf(const Pattern& p)
                 for (const auto k : it->second)
                     out.push_back({k, i, part});
         }
+        if (!s.goesOnFrom.empty())
+            for (std::size_t k = 0; k < i; ++k)
+                if (p.steps[k].id == s.goesOnFrom)
+                    out.push_back({k, i, s.yields});
         if (!s.yields.empty())
             madeBy[s.yields] = i;
     }
@@ -100,6 +207,11 @@ std::vector<Link> linksOf(const Pattern& p)
 
 void addOwnSteps(Drafter& d)
 {
+    if (!d.design.splits.empty())
+        divideSteps(d);
+    for (const auto& each : d.design.joined)
+        if (const Step* first = d.pattern.step(each.first), *then = d.pattern.step(each.then); first && then)
+            d.pattern.joined.insert({first->id, then->id});
     std::vector<Step>& steps = d.pattern.steps;
     for (const auto& own : d.design.ownSteps) {
         auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.id == own.after; });
@@ -219,6 +331,25 @@ std::vector<std::size_t> orderOf(const Design& design, const Pattern& p)
         order.insert(before == order.end() ? (i == 0 ? order.begin() : order.end()) : before + 1, i);
     }
     return design.wishes.empty() ? order : Constraints(design, p).kept(order);
+}
+
+std::vector<int> numbersOf(const Pattern& p, const std::vector<std::size_t>& order)
+{
+    std::vector<int> out;
+    int number = 0;
+    const Step* before = nullptr; // the last that is told
+    for (const auto i : order) {
+        const Step& step = p.steps[i];
+        if (p.hidden.contains(step.id)) {
+            out.push_back(0);
+            continue;
+        }
+        if (!before || !p.joined.contains({before->id, step.id}))
+            ++number;
+        out.push_back(number);
+        before = &step;
+    }
+    return out;
 }
 
 } // namespace tectonis

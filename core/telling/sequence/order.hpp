@@ -20,12 +20,17 @@ struct Link {
 };
 std::vector<Link> linksOf(const Pattern& pattern);
 
-/// Adds the steps of the designer's own behind those that they follow, and notes own words and what is hidden.
+/// Divides the steps that the designer tells in parts, adds those of the designer's own behind those that they follow,
+/// and notes own words, what is hidden and what is told as one.
 void addOwnSteps(Drafter& d);
 
 /// Indices of Pattern::steps in the user's order: steps the user's order does not know keep their place after their
 /// proposed predecessor; unknown ids are skipped. Wishes that can be kept are kept.
 std::vector<std::size_t> orderOf(const Design& design, const Pattern& pattern);
+
+/// The numbers by which the steps of an order are told: steps told as one share theirs; what booklets leave out has
+/// none (0).
+std::vector<int> numbersOf(const Pattern& pattern, const std::vector<std::size_t>& order);
 
 /// A wish that cannot be kept: from its second step to its first others lead already, each before the next.
 struct VainWish {

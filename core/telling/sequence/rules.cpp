@@ -179,12 +179,14 @@ std::vector<Rule> atSeams()
                         return say("what a seam traps is basted before that seam is sewn.");
                 return {};
             }},
-        {"clip before the curve", StepKind::Clip, 0, 0,
+        {"clip before the curve", {}, bit(Verb::Sew), bit(Verb::Clip),
             [](const Pattern&, const Step& first, const Step& second) -> Message {
-                const bool curveSeam = first.kind == StepKind::Seam && first.pieces.size() > 1;
-                if (curveSeam && shares(first.pieces, second.pieces) && first.yields != second.yields)
-                    return say("a straight edge is clipped before it is pinned round a curve.");
-                return {};
+                return anyPair(first, second,
+                           [](const Act& a, const Act& b) {
+                               return a.verb == Verb::Sew && b.verb == Verb::Clip && shares(a.seams, b.seams);
+                           })
+                    ? say("a straight edge is clipped before it is pinned round a curve.")
+                    : Message();
             }},
         {"topstitch before the next seam", StepKind::Topstitch, 0, 0,
             [](const Pattern& p, const Step& first, const Step& second) -> Message {
@@ -336,6 +338,53 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
                             say("it needs “{}” as that step leaves it.", workLabel(p, part))});
         made.insert(p.steps[i].yields);
     }
+    return out;
+}
+
+std::vector<std::optional<BrokenRule>> movesOf(
+    const Pattern& p, const std::vector<std::size_t>& order, std::size_t from)
+{
+    const auto links = linksOf(p);
+    // What is wrong with doing one step before another.
+    const auto wrong = [&](std::size_t first, std::size_t second) -> std::optional<BrokenRule> {
+        const Step &a = p.steps[first], &b = p.steps[second];
+        const std::uint64_t doesFirst = verbsOf(a), doesSecond = verbsOf(b);
+        for (const auto& rule : rules())
+            if (rule.mayBeSecond(b, doesSecond) && rule.mayBeFirst(doesFirst))
+                if (const Message reason = rule.reason(p, a, b); !reason.empty())
+                    return BrokenRule{rule.name, first, second, reason};
+        for (const auto& link : links)
+            if (link.before == second && link.after == first)
+                return BrokenRule{"uses what is made", first, second,
+                    say("it needs “{}” as that step leaves it.", workLabel(p, link.part))};
+        return {};
+    };
+    std::vector<std::optional<BrokenRule>> out(order.size() + 1);
+    for (std::size_t to = from; to-- > 0;) {
+        out[to] = to + 1 < from ? out[to + 1] : std::nullopt;
+        if (!out[to])
+            out[to] = wrong(order[from], order[to]);
+    }
+    for (std::size_t to = from + 2; to <= order.size(); ++to) {
+        out[to] = out[to - 1];
+        if (!out[to])
+            out[to] = wrong(order[to - 1], order[from]);
+    }
+    return out;
+}
+
+std::vector<std::pair<std::size_t, std::size_t>> orderedPairs(const Pattern& p)
+{
+    std::vector<std::pair<std::size_t, std::size_t>> out;
+    std::vector<std::uint64_t> does(p.steps.size());
+    std::transform(p.steps.begin(), p.steps.end(), does.begin(), verbsOf);
+    for (std::size_t first = 0; first < p.steps.size(); ++first)
+        for (std::size_t second = 0; second < p.steps.size(); ++second)
+            if (first != second && std::ranges::any_of(rules(), [&](const Rule& rule) {
+                    return rule.mayBeSecond(p.steps[first], does[first]) && rule.mayBeFirst(does[second])
+                        && !rule.reason(p, p.steps[second], p.steps[first]).empty();
+                }))
+                out.emplace_back(first, second);
     return out;
 }
 

@@ -4,6 +4,8 @@
 
 #include "pattern/pattern.hpp"
 
+#include <optional>
+
 namespace tectonis {
 
 /// Two steps in the wrong order: @c early is done before @c late and must not be. Indices into Pattern::steps.
@@ -15,6 +17,15 @@ struct BrokenRule {
 
 /// @param order indices into Pattern::steps, every step once.
 std::vector<BrokenRule> brokenRules(const Pattern& pattern, const std::vector<std::size_t>& order);
+
+/// What would be broken that is not broken now if the step that stands at @p from were put before each place of an
+/// order, and behind the last: of several the nearest. Nothing where it may go.
+std::vector<std::optional<BrokenRule>> movesOf(
+    const Pattern& pattern, const std::vector<std::size_t>& order, std::size_t from);
+
+/// All pairs of steps of which some rule wants the first before the second, whatever the order. Indices into
+/// Pattern::steps.
+std::vector<std::pair<std::size_t, std::size_t>> orderedPairs(const Pattern& pattern);
 
 /// A rule that holds a step before or after another one.
 struct Binding {

@@ -123,17 +123,8 @@ private:
 
     void dries(const Step& s)
     {
-        double drying = 0;
-        for (const auto& act : s.acts)
-            drying = std::max(drying, dryingOf(p, act));
-        if (drying <= 0)
-            return;
-        const WorkId part = !s.yields.empty() ? s.yields : s.pieces.empty() ? WorkId() : WorkId(s.pieces.front());
-        if (!part.empty())
+        for (const auto& [part, drying] : wetAfter(p, s))
             m_wet[part] = m_clock + drying;
-        if (s.kind == StepKind::Interline)
-            for (const auto& piece : s.pieces)
-                m_wet[piece] = m_clock + drying;
     }
 
     /// How long until all that a step takes up is dry.
@@ -167,6 +158,24 @@ std::vector<DryState> dryRun(const Pattern& p, const std::vector<std::size_t>& o
     std::vector<DryState> out;
     for (const auto index : order)
         out.push_back(run.after(index));
+    return out;
+}
+
+std::vector<std::pair<WorkId, double>> wetAfter(const Pattern& p, const Step& s)
+{
+    double drying = 0;
+    for (const auto& act : s.acts)
+        drying = std::max(drying, dryingOf(p, act));
+    std::vector<std::pair<WorkId, double>> out;
+    if (drying <= 0)
+        return out;
+    if (s.kind == StepKind::Interline)
+        for (const auto& piece : s.pieces)
+            out.emplace_back(piece, drying);
+    else if (!s.yields.empty())
+        out.emplace_back(s.yields, drying);
+    else if (!s.pieces.empty())
+        out.emplace_back(s.pieces.front(), drying);
     return out;
 }
 

@@ -32,6 +32,9 @@ std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size
 /// Minutes until what an act leaves may be handled: contact adhesive 15, edge paint 45 (common practice, no source).
 double dryingOf(const Pattern& pattern, const Act& act);
 
+/// What a step leaves wet, each with the minutes until it may be handled.
+std::vector<std::pair<WorkId, double>> wetAfter(const Pattern& pattern, const Step& step);
+
 /// What the workshop's machine cannot get at in a step: a row all round the edge of a tube that is too narrow for its
 /// bed. Empty where it can.
 Message outOfReach(const Pattern& pattern, const Step& step);

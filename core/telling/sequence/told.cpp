@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/told.hpp"
 
+#include "buildup/layers.hpp"
 #include "library/library.hpp"
 #include "pattern/labels.hpp"
 #include "pattern/seam_shape.hpp"
@@ -156,6 +157,12 @@ private:
     }
 
     /// Does a flap hang already from what is sewn here?
+    /// Handles that stand on a face of the shell and reach over its upper edge.
+    bool hasHandles() const
+    {
+        return std::any_of(p.pieces.begin(), p.pieces.end(), [](const Piece& piece) { return piece.role == "handle"; });
+    }
+
     bool carriesFlap(const Act& act) const
     {
         const auto isFlap = [&](const EdgeUse& use) {
@@ -216,9 +223,27 @@ private:
     void say_(const Act& act)
     {
         sentences(act);
+        if (m_out.seamClass.empty())
+            m_out.seamClass = seamClassOf(act);
         // Of a box and of what is put in the form's own words stand for all.
         if (!act.note.empty() && act.verb != Verb::Note && act.verb != Verb::Box && act.verb != Verb::PutIn)
             add(act.note);
+    }
+
+    /// As ISO 4916 divides seams, by the first digit of their designation (from memory; its figures are not ours).
+    static Message seamClassOf(const Act& act)
+    {
+        switch (act.verb) {
+        case Verb::Sew:
+        case Verb::JoinCoats: return say("1, superimposed");
+        case Verb::StitchOn:
+        case Verb::DropIn: return say("2, lapped");
+        case Verb::Bind: return say("3, bound");
+        case Verb::Hem:
+        case Verb::HemEnds: return say("6, edge finished");
+        case Verb::FoldStrip: return act.distance > 0 ? say("8, one folded strip") : Message();
+        default: return {};
+        }
     }
 
     void sentences(const Act& act)
@@ -294,28 +319,40 @@ private:
         }
     }
 
-    /// What is fused, basted, glued or laid behind, by its material.
+    /// What is fused, basted, glued or laid behind, by its material; how it is held is said once, after the last.
     void interline(const Act& act)
     {
-        std::vector<std::pair<MaterialId, Message>> codes; // by what is laid
+        const auto lays = [](const Act& each, const Layer& layer) {
+            return std::find(each.layers.begin(), each.layers.end(), layer.id) != each.layers.end();
+        };
+        Message codes;
+        MaterialId material;
         bool inSeams = false, within = false; // reaches into an allowance anywhere; ends at or inside the stitch lines
         std::string fixing;
         for (const auto& piece : p.pieces)
             for (const auto& layer : piece.layers) {
-                if (std::find(act.layers.begin(), act.layers.end(), layer.id) == act.layers.end())
+                if (lays(act, layer)) {
+                    codes = codes.empty() ? naming(layer.code) : say("{}, {}", codes, layer.code);
+                    material = layer.material, fixing = layer.fixing;
+                }
+                if (std::none_of(m_step.acts.begin(), m_step.acts.end(),
+                        [&](const Act& each) { return each.verb == Verb::Interline && lays(each, layer); }))
                     continue;
-                auto list = std::find_if(
-                    codes.begin(), codes.end(), [&](const auto& each) { return each.first == layer.material; });
-                if (list == codes.end())
-                    list = codes.insert(codes.end(), {layer.material, Message()});
-                list->second = list->second.empty() ? naming(layer.code) : say("{}, {}", list->second, layer.code);
                 const bool reaches = std::any_of(
                     layer.reach.begin(), layer.reach.end(), [](const auto& edge) { return edge.second > 3; });
                 (reaches ? inSeams : within) = true;
-                fixing = layer.fixing;
             }
-        for (const auto& [material, list] : codes)
-            add(say("{}: {}.", p.material(material).name, list));
+        if (codes.empty())
+            return;
+        add(say("{}: {}.", p.material(material).name, codes));
+        const auto last = std::find_if(
+            m_step.acts.rbegin(), m_step.acts.rend(), [](const Act& each) { return each.verb == Verb::Interline; });
+        if (last == m_step.acts.rend() || &*last == &act)
+            held(fixing, inSeams, within);
+    }
+
+    void held(const std::string& fixing, bool inSeams, bool within)
+    {
         if (fixing == "fused") {
             tool(say("iron")), tool(say("press cloth"));
             check(say("No bubbles; let each piece cool flat."));
@@ -540,6 +577,7 @@ private:
         }
         if (open > 0)
             add(say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
+        trimLayers(seams);
         machine();
         stitch(lockstitchOf(act));
         if (!act.zips.empty()) {
@@ -548,6 +586,23 @@ private:
         }
         check(upright(seams) ? say("Both ends are level, the marks meet and the cloth runs upwards in all pieces.")
                              : say("Both ends are level and the marks meet."));
+    }
+
+    /// Foam and the like that was basted in the allowances.
+    void trimLayers(const std::vector<const Seam*>& seams)
+    {
+        Message codes;
+        std::vector<const Layer*> all;
+        for (const Seam* seam : seams)
+            for (const Layer* layer : trimmedAfter(p, *seam))
+                if (std::find(all.begin(), all.end(), layer) == all.end()) {
+                    all.push_back(layer);
+                    codes = codes.empty() ? naming(layer->code) : say("{}, {}", codes, layer->code);
+                }
+        if (all.empty())
+            return;
+        add(say("Trim {} close to the stitching.", codes));
+        tool(say("scissors"));
     }
 
     static std::vector<PieceId> piecesAcross(const std::vector<const Seam*>& seams)
@@ -717,13 +772,18 @@ private:
     void topstitch(const Act& act)
     {
         const auto seams = seamsOf(act);
-        if (act.to == To::Open)
+        if (act.to == To::Open && act.taken > 0)
+            add(say("Topstitch {} and {} from the seam on both sides.", Len(act.distance), Len(act.taken)));
+        else if (act.to == To::Open)
             add(say("Topstitch {} from the seam on both sides.", Len(act.distance)));
         else if (act.to == To::Nowhere || seams.empty())
             add(say("Topstitch {} from the edge.", Len(act.distance)));
         else
             add(say("Topstitch {} from the seam, on the {}.", Len(act.distance),
                 namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+        if (act.taken > 0 && act.to != To::Open)
+            add(act.to == To::Nowhere || seams.empty() ? say("A second row runs {} from the edge.", Len(act.taken))
+                                                       : say("A second row runs {} from the seam.", Len(act.taken)));
         machine();
         stitch(say("3–3.5 mm, lockstitch 301"));
     }
@@ -735,6 +795,11 @@ private:
                         : say("Roll the seam to the edge, press; topstitch {} from the edge.", Len(act.distance)));
         if (act.taken > 0)
             add(say("A second row runs {} from the edge.", Len(act.taken)));
+        if (const auto seams = seamsOf(act); !seams.empty() && seams.front()->mouth)
+            if (const bool flap = carriesFlap(act), handles = hasHandles(); flap || handles)
+                add(flap && handles ? say("Keep the flap and the handles out of the way.")
+                        : flap      ? say("Keep the flap out of the way.")
+                                    : say("Keep the handles out of the way."));
         if (!noIron(act))
             tool(say("iron"));
         machine();
@@ -1136,7 +1201,8 @@ private:
                           : say("Lay the ends of one {} on their lines on the {}, raw ends sealed.",
                               nameOf(act.pieces.front()), nameOf(act.pieces.back())));
         if (act.distance > 0) {
-            add(say("Box-X stitch from the lower edge up to {} below the mouth's stitch line.", Len(act.distance)));
+            add(say("Box-X stitch from the lower edge up to {} below the stitch line of the upper edge.",
+                Len(act.distance)));
             machine();
             stitch(say("3 mm, lockstitch 301, box-X"));
         }
@@ -1164,16 +1230,21 @@ private:
             say("Put the shell, right side out, into the lining, wrong side out: right sides together. Match side "
                 "seams and centres."),
             say("Shell into lining, right sides together, seams and centres matched."));
-        if (!caught.empty())
+        if (const Piece* one = caught.size() == 1 ? p.piece(caught.front()) : nullptr; one && one->count > 1)
+            add(say("Each {} hangs down between the layers.", nameOf(one->key)));
+        else if (!caught.empty())
             add(say("The {} hangs down between the layers.", namesOf(caught))
                     .counted("The {} hang down between the layers.", long(caught.size())));
         if (carriesFlap(act))
             add(say("The flap is folded down between the layers."));
+        if (hasHandles())
+            add(say("The handles are laid down between the layers."));
         for (const Seam* seam : seams) {
             m_out.allowance = seam->allowance;
             add(say("Sew round the mouth at {}.", Len(seam->allowance)));
             ends(*seam);
         }
+        trimLayers(seams);
         machine();
         stitch(lockstitchOf(act));
         check(say("What hangs between the layers is not caught below the seam."));

@@ -9,7 +9,8 @@ namespace tectonis {
 
 struct StepWords {
     Message text, stitch, tool, check;
-    Message terse; ///< the text for the practised: what is done, without how
+    Message seamClass; ///< "1, superimposed": class of ISO 4916 of the seam that is sewn; empty if none is
+    Message terse;     ///< the text for the practised: what is done, without how
     std::vector<Message> cautions;
     std::vector<Message> tools; ///< what @c tool names, one by one
     double allowance = 0;       ///< mm; 0 where nothing is sewn at an allowance
