@@ -176,8 +176,10 @@ public:
         m_trim = new QComboBox;
         m_trim->setEditable(true);
         m_trim->setAccessibleName(spoken("Trim"));
-        m_trim->addItems({"stitch", "full", "inset 3"});
-        m_trim->setToolTip(spoken("full: to the cut line; stitch: to the stitch line; inset 3: 3 mm inside it"));
+        m_trim->addItems({"stitch", "full", "inset 3", "rows 30", "diamonds 40"});
+        m_trim->setToolTip(spoken(
+            "full: to the cut line; stitch: to the stitch line; inset 3: 3 mm inside it; rows 30 or diamonds 40: "
+            "quilted to its cloth, so many mm apart, before that is cut to shape"));
         auto* add = new QPushButton(spoken("Put behind"));
         auto* remove = new QPushButton(spoken("Take away"));
         m_limit = new QLineEdit;

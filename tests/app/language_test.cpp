@@ -42,7 +42,7 @@ std::set<QString> namesOf(const Document& document)
     const Design& d = document.design();
     std::set<QString> out{"Tectonis", "tectonis", "tuners", "satchel", "Inter", "max", "min", "sqrt", "ceil", "PDF",
         "SVG", "JSON", "HTML", "csv", "tsv", "txt", "json", "asin", "sin", "cos", "tan", "atan", "floor", "hypot",
-        "abs", "stitch", "full", "inset", "ratio"}; // the last four are typed as they stand
+        "abs", "stitch", "full", "inset", "ratio", "rows", "diamonds"}; // the last six are typed as they stand
     const auto add = [&](const std::string& s) {
         for (const auto& word : plainWords(QString::fromStdString(s).replace('.', ' ')))
             out.insert(word);

@@ -297,3 +297,108 @@ TEST_CASE("Where both sides go round nothing is clipped; rows that end on a face
     assign(clutch, told.front().repair->assignments.front());
     CHECK(medium(clutch).values.at("snap.drop") > 12);
 }
+
+TEST_CASE("Allowances that are bound together are pressed to one side, others of the same step still open")
+{
+    Design d = newDesign("boxed-corner");
+    const auto pressed = [&] {
+        std::map<std::string, Act::To> out;
+        const Pattern p = medium(d);
+        for (const auto& step : p.steps)
+            for (const auto& act : step.acts)
+                if (act.verb == Act::Verb::Press)
+                    for (const auto& seam : act.seams)
+                        out[seam.text()] = act.to;
+        return out;
+    };
+    const auto before = pressed();
+    REQUIRE(before.size() >= 3);
+    CHECK(std::all_of(before.begin(), before.end(), [](const auto& each) { return each.second == Act::To::Open; }));
+    addFeature(d, "binding");
+    const Pattern p = medium(d);
+    int bound = 0;
+    for (const auto& [key, to] : pressed()) {
+        const bool isBound = !p.seam(key)->bound.empty();
+        bound += isBound;
+        CHECK((to == Act::To::Open) == !isBound);
+    }
+    CHECK(bound >= 2);
+}
+
+TEST_CASE("A drawstring's channel: its hole is worked in the shell alone before any lining lies behind, on its mark; "
+          "its rows, and slits, are told of every piece that they are on")
+{
+    for (const char* form : {"large-tote", "boxed-corner", "cylinder", "separate-base", "roll-top"}) {
+        Design d = newDesign(form);
+        const std::string id = addFeature(d, "drawstring");
+        setChoice(d, id + ".through", "channel");
+        const Pattern p = medium(d);
+        INFO(form);
+        const Step &hole = *p.step(id + ".hole"), &rows = *p.step(id + ".set");
+        const Piece& piece = *p.piece(hole.acts.front().pieces.front());
+        CHECK(std::any_of(piece.drills.begin(), piece.drills.end(), [&](const DrillMark& m) {
+            return m.owner == PartId(id) && insideOutline(flattened(piece.stitch(), 0.5), m.at);
+        }));
+        const auto order = orderOf(d, p);
+        std::vector<std::size_t> late;
+        std::size_t holeAt = 0;
+        for (const auto i : order)
+            (p.steps[i].id == hole.id ? holeAt : late.emplace_back(i)) = i;
+        late.push_back(holeAt);
+        const auto broken = brokenRules(p, late);
+        CHECK(std::any_of(broken.begin(), broken.end(), [&](const BrokenRule& b) { return b.late == holeAt; }));
+        CHECK(brokenRules(p, order).empty());
+        for (const auto& mouth : p.seam("mouth")->a)
+            if (const Piece* each = p.piece(mouth.piece); each
+                && std::any_of(each->lines.begin(), each->lines.end(),
+                    [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Topstitch && l.owner == PartId(id); }))
+                CHECK(std::find(rows.acts.front().pieces.begin(), rows.acts.front().pieces.end(), each->key)
+                    != rows.acts.front().pieces.end());
+        setChoice(d, id + ".through", "slits");
+        const Pattern slit = medium(d);
+        std::set<PieceId> marked;
+        for (const auto& f : slit.fittings)
+            if (f.owner() == PartId(id))
+                marked.insert(f.piece);
+        const auto& told = slit.step(id + ".set")->acts.front().pieces;
+        CHECK(std::set<PieceId>(told.begin(), told.end()) == marked);
+    }
+}
+
+TEST_CASE("The mouth is graded before turning; handles and flap are told of where they would be caught")
+{
+    const Design tote = newDesign("large-tote"), satchel = newDesign("gusseted-satchel"),
+                 pouch = newDesign("flat-pouch");
+    const auto says = [](const Design& d, const char* step) {
+        const Pattern p = medium(d);
+        return words(told(p, *p.step(step)).text);
+    };
+    for (const auto* d : {&tote, &satchel, &pouch})
+        CHECK_THAT(says(*d, "mouth"), Contains("Grade the allowances."));
+    CHECK_THAT(says(tote, "mouth"), Contains("The handles are laid down between the layers."));
+    CHECK_THAT(says(tote, "mouth.topstitch"), Contains("Keep the handles out of the way."));
+    CHECK_THAT(says(satchel, "mouth.topstitch"), Contains("Keep the flap out of the way."));
+    CHECK_THAT(says(satchel, "mouth"), Contains("Each connector hangs down between the layers."));
+    CHECK_THAT(says(pouch, "mouth"), !Contains("hang") && !Contains("handles"));
+    CHECK_THAT(says(pouch, "mouth.topstitch"), !Contains("out of the way"));
+    // An envelope's row runs on round its flap, whose corners are cut across.
+    CHECK_THAT(says(newDesign("envelope-clutch"), "mouth"), Contains("round the flap") && Contains("Cut them across"));
+}
+
+TEST_CASE("Whatever a step works at marks has its marks, and a patch that it speaks of lies there; in every design",
+    "[.long]")
+{
+    everyPattern([](const std::string& name, const Design&, const Pattern& p) {
+        INFO(name);
+        for (const auto& step : p.steps)
+            for (const auto& act : step.acts) {
+                if (act.verb != Act::Verb::Buttonhole)
+                    continue;
+                for (const auto& id : act.pieces)
+                    CHECK(!p.piece(id)->drills.empty());
+                if (words(told(p, step).text).find("patch") != std::string::npos)
+                    CHECK(std::any_of(p.piece(act.pieces.front())->layers.begin(),
+                        p.piece(act.pieces.front())->layers.end(), [](const Layer& l) { return !l.wholePiece; }));
+            }
+    });
+}

@@ -69,16 +69,25 @@ public:
         const int n = 2 * int(std::lround(f("count") / 2));
         std::vector<FittingId> set;
         PieceId first = rim.front().piece;
+        std::vector<PieceId> pieces; // on which holes or rows are
+        const auto onPiece = [&](const PieceId& id) {
+            if (std::find(pieces.begin(), pieces.end(), id) == pieces.end())
+                pieces.push_back(id);
+        };
         const bool slits = through == "slits";
         if (through == "channel") {
             for (const auto& use : rim)
                 for (const double row : {f("drop") - f("channel") / 2, f("drop") + f("channel") / 2})
-                    drawRow(f, use, row);
+                    onPiece(drawRow(f, use, row));
+            workHole(f, rim.front());
         } else {
             const Mouth mouthLine(f, rim, slits);
             int number = 0;
-            for (const double along : positions(f, mouthLine, girth, n))
-                set.push_back(mark(f, mouthLine.at(along), ++number, slits));
+            for (const double along : positions(f, mouthLine, girth, n)) {
+                const Spot spot = mouthLine.at(along);
+                set.push_back(mark(f, spot, ++number, slits));
+                onPiece(spot.piece->key);
+            }
             if (!slits)
                 d.pattern.hardware.push_back(
                     {Ware::Eyelet, n, f("size"), say("{} inside", Len(f("size"))), say("one finish for all metal")});
@@ -90,20 +99,17 @@ public:
                               : say("Sew the channel"),
             .acts = hardware ? std::vector<Act>{act::set(set, Ware::Eyelet)}
                 : slits      ? std::vector<Act>{act::saying(
-                           {.verb = Act::Verb::Buttonhole, .pieces = {first}, .fittings = set, .distance = f("size")},
+                           {.verb = Act::Verb::Buttonhole, .pieces = pieces, .fittings = set, .distance = f("size")},
                            say("It goes through all layers."))}
-                             : std::vector<Act>{act::saying({.verb = Act::Verb::Buttonhole, .pieces = {first}},
-                                                    say("The mark is at the middle of the front, between the rows, "
-                                                             "through the shell "
-                                                             "alone.")),
-                                 act::of(Act::Verb::Rows, first)},
+                             : std::vector<Act>{{.verb = Act::Verb::Rows, .pieces = pieces}},
             .kind = hardware ? StepKind::Hardware : StepKind::Topstitch,
             .phase = "Strap",
             .consumes = {"bag"},
             .yields = "bag",
-            .pieces = {first},
+            .pieces = through == "channel" || slits ? pieces : std::vector<PieceId>{first},
             .fittings = set,
-            .check = say("They are at their marks and equally far from the mouth.")});
+            .check = through == "channel" ? say("The rows run level with the mouth, {} apart.", Len(f("channel")))
+                                          : say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),
             .acts = {act::with({.verb = Act::Verb::ThreadCord, .distance = cord}, {Ware::Cord})},
@@ -330,17 +336,10 @@ private:
     }
 
     /// One row of a channel below an edge of the mouth, from side to side of whatever piece lies there.
-    static void drawRow(FeatureScope& f, const EdgeUse& use, double row)
+    static PieceId drawRow(FeatureScope& f, const EdgeUse& use, double row)
     {
-        Drafter& d = f.d;
-        const Run run = d.pattern.runOf(use);
-        const double half = lengthOf(run) / 2;
-        const Point way = tangentAlong(run, half), in = rightOf(way) * (use.reversed ? 1.0 : -1.0),
-                    middle = pointAlong(run, half) + in * row;
-        Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
-        if (!piece)
-            throw InputError(f.dimension("drop"),
-                say("no cloth of the {} lies {} below its mouth", within(d.piece(use.piece).name), Len(row)));
+        const auto [piece, middle, in] = below(f, use, row);
+        const Point way = rightOf(in);
         // Out to the nearest side in both directions.
         const Polyline outline = flattened(piece->stitch(), 0.01);
         double back = 1e9, on = 1e9;
@@ -354,6 +353,51 @@ private:
         }
         piece->lines.push_back(
             {f.line("channel"), FaceLine::Kind::Topstitch, lineRun({middle - way * back, middle + way * on}), true});
+        return piece->key;
+    }
+
+    /// Below the middle of an edge of the mouth, on whatever piece lies there.
+    static Spot below(FeatureScope& f, const EdgeUse& use, double drop)
+    {
+        Drafter& d = f.d;
+        const Run run = d.pattern.runOf(use);
+        const double half = lengthOf(run) / 2;
+        const Point in = rightOf(tangentAlong(run, half)) * (use.reversed ? 1.0 : -1.0),
+                    middle = pointAlong(run, half) + in * drop;
+        Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
+        if (!piece)
+            throw InputError(f.dimension("drop"),
+                say("no cloth of the {} lies {} below its mouth", within(d.piece(use.piece).name), Len(drop)));
+        return {piece, middle, in};
+    }
+
+    /// Where the cord leaves its channel: a buttonhole in the shell alone, so it is worked while the piece lies flat.
+    static void workHole(FeatureScope& f, const EdgeUse& use)
+    {
+        const auto [piece, at, in] = below(f, use, f("drop"));
+        const double half = std::min(6.0, f("channel") / 2 - 1);
+        piece->drills.push_back({at, say("cord hole")});
+        piece->lines.push_back({f.line("hole"), FaceLine::Kind::Slash, lineRun({at - in * half, at + in * half})});
+        f.d.addOnTop(Step{.id = f.key("hole"),
+                         .title = say("Work the cord's hole"),
+                         .acts = {act::saying({.verb = Act::Verb::Buttonhole, .pieces = {piece->key}},
+                             say("It lies between the rows of the channel and goes through the shell alone."))},
+                         .kind = StepKind::Flat,
+                         .phase = piece->coat == Coat::Shell ? phaseOf(f.d, piece->key) : "Shell front",
+                         .consumes = {piece->key},
+                         .yields = piece->key,
+                         .pieces = {piece->key},
+                         .check = say("Cut open without catching a stitch.")},
+            piece->key);
+    }
+
+    /// When a piece is worked on: as the first step that takes it up.
+    static std::string phaseOf(const Drafter& d, const WorkId& part)
+    {
+        for (const auto& step : d.steps)
+            if (std::find(step.consumes.begin(), step.consumes.end(), part) != step.consumes.end())
+                return step.phase;
+        return "Shell front";
     }
 
     /// One eyelet or slit.

@@ -189,7 +189,8 @@ public:
         make.push_back(act::of(Act::Verb::Hem, f.id, f("hem"), hem));
         if (body == "elastic")
             make.push_back(act::with(act::of(Act::Verb::DrawIn, f.id, elastic), {Ware::Elastic}));
-        make.push_back(act::of(Act::Verb::FoldIn, f.id, f("allowance")));
+        if (body != "bellows") // whose strip is sewn to its sides
+            make.push_back(act::of(Act::Verb::FoldIn, f.id, f("allowance")));
         d.addOnTop(Step{.id = f.key("make"),
                        .title = say("Hem the {}", within(name)),
                        .acts = std::move(make),
@@ -257,16 +258,18 @@ public:
 
     void bellowsStep(FeatureScope& f, const PieceId& face) const
     {
-        f.d.addOnTop(Step{.id = f.key("bellows"),
-                         .title = say("Sew the bellows strip to the pocket"),
-                         .acts = {act::clip({f.key("bellows")}), act::sew({f.key("bellows")}),
-                             act::of(Act::Verb::FoldIn, f.key("bellows"), f("allowance"))},
-                         .kind = StepKind::Flat,
-                         .phase = f.site().phase,
-                         .consumes = {f.id, f.key("bellows")},
-                         .yields = f.id,
-                         .pieces = {f.id, f.key("bellows")},
-                         .check = say("The strip's ends are level with the hem.")},
+        f.d.addOnTop(
+            Step{.id = f.key("bellows"),
+                .title = say("Sew the bellows strip to the pocket"),
+                .acts = {act::of(Act::Verb::HemEnds, f.key("bellows"), f("allowance")),
+                    act::of(Act::Verb::Crease, f.key("bellows")), act::clip({f.key("bellows")}),
+                    act::sew({f.key("bellows")}), act::of(Act::Verb::FoldIn, f.key("bellows"), f("allowance"))},
+                .kind = StepKind::Flat,
+                .phase = f.site().phase,
+                .consumes = {f.id, f.key("bellows")},
+                .yields = f.id,
+                .pieces = {f.id, f.key("bellows")},
+                .check = say("The strip's ends are level with the hem.")},
             face);
     }
 

@@ -49,6 +49,10 @@ DesignSpec makeSpec(const Design& design)
         "Symmetric pieces are printed whole, or as the half (of doubly symmetric ones the quarter) that is laid on the "
         "folded cloth.",
         {{"whole", "Whole"}, {"half", "Half, on the fold"}, {"quarter", "Quarter, folded twice"}}});
+    spec.choices.push_back({"corners", "Round corners",
+        "Round corners are cut with the piece, or it is cut square there and rounded by its template once its layers "
+        "are on.",
+        {{"cut", "Cut round"}, {"after", "Rounded after the layers are on"}}});
     spec.choices.push_back({"topstitching", "Topstitching",
         "Seams and edges that are topstitched get one row, or a second one further in where the piece is wide enough.",
         {{"one", "One row"}, {"two", "Two rows"}}});

@@ -14,6 +14,10 @@ namespace {
 
 Message trimInWords(const Piece& piece, const LayerRule& rule)
 {
+    if (rule.fixing == "quilted") {
+        const Quilting q = quiltingOf(rule.trim);
+        return q.diamonds ? say("in diamonds, {} apart", Len(q.spacing)) : say("in rows, {} apart", Len(q.spacing));
+    }
     const auto words = [](const std::string& trim) {
         return trim == "full"  ? say("to the cut line")
             : trim == "stitch" ? say("to the stitch line")
@@ -36,7 +40,11 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
         .loft = cloth.compressed < 1,
         .fixing = rule.fixing,
         .trim = trimInWords(piece, rule)};
-    if (!rule.area.empty()) {
+    const bool quilted = rule.fixing == "quilted"; // to its cloth, before that is cut to shape
+    if (quilted) {
+        const Quilting q = quiltingOf(rule.trim);
+        layer.quilted = q.spacing, layer.diamonds = q.diamonds;
+    } else if (!rule.area.empty()) {
         const auto area = piece.areas.find(rule.area);
         if (area == piece.areas.end())
             return std::nullopt;
@@ -51,7 +59,8 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
     bool full = true; // to the cut line all round
     for (const auto& e : piece.edges) {
         const auto own = rule.edges.empty() ? rule.edges.end() : rule.edges.find(e.name.text());
-        const std::string& trim = own != rule.edges.end() ? own->second : rule.trim;
+        static const std::string whole = "full";
+        const std::string& trim = quilted ? whole : own != rule.edges.end() ? own->second : rule.trim;
         const double start = trimReach(trim, e.allowance),
                      end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
         layer.reach.emplace_back(e.name, start);
@@ -360,6 +369,19 @@ std::vector<const Layer*> trimmedAfter(const Pattern& pattern, const Seam& seam)
                     if (const double* reach = layer.reachAt(use.edge); reach && *reach > 3 && layer.fixing == "basted"
                         && std::find(out.begin(), out.end(), &layer) == out.end())
                         out.push_back(&layer);
+    return out;
+}
+
+Quilting quiltingOf(const std::string& trim)
+{
+    Quilting out{.diamonds = trim.starts_with("diamonds")};
+    if (!out.diamonds && !trim.starts_with("rows"))
+        return out;
+    const auto space = trim.find(' ');
+    if (space != std::string::npos)
+        out.spacing = parseLength(trim.substr(space + 1));
+    if (!(out.spacing >= 5 && out.spacing <= 200))
+        throw InputError(say("layers"), say("rows of quilting lie {} to {} apart", Len(5), Len(200)));
     return out;
 }
 

@@ -36,6 +36,15 @@ double thicknessOf(const Pattern& pattern, const Piece& piece);
 /// @throws InputError for any other trim.
 double trimReach(const std::string& trim, double allowance);
 
+/// How a quilted layer is quilted: "rows 30" or "diamonds 40", mm apart; any other trim is straight rows 30 mm apart
+/// (common practice, no source).
+struct Quilting {
+    double spacing = 30;
+    bool diamonds = false;
+};
+/// @throws InputError if they are nearer than 5 mm or further apart than 200 mm.
+Quilting quiltingOf(const std::string& trim);
+
 /// A layer that a part of the bag asks for: a patch behind a snap.
 struct Patch {
     PieceId behind;

@@ -123,7 +123,7 @@ void sewBoxed(CoatDraft& c)
         .consumes = {"body"},
         .yields = "shell",
         .phase = "Shell assembly",
-        .before = {{.verb = Act::Verb::Box, .note = how}},
+        .before = {{.verb = Act::Verb::Box, .taken = school == "across" ? 1.0 : 0.0, .note = how}},
         .check = say("Both corners are {} wide.", Len(2 * (c.d("depth") / 2 - c.shrink)))});
 }
 

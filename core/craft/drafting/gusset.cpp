@@ -137,7 +137,7 @@ void sewPanels(CoatDraft& c, const Gusseted& g)
         .check = say("Both mouth ends are level.")});
     c.d.add(Step{.id = back.as<StepKindOf>(),
         .title = say("Sew the {} to the {}", c.what(say("gusset")), c.what(say("back"))),
-        .acts = {act::sew({back}), act::notch({front, back})},
+        .acts = {act::sew({back}), act::notch({front, back}), act::press({front, back}, Act::To::Second)},
         .kind = StepKind::Seam,
         .phase = c.phase("Shell assembly"),
         .consumes = {c.key("back"), half},

@@ -8,6 +8,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 namespace tectonis::change {
 namespace {
@@ -57,10 +58,16 @@ void putBehind(Design& design, const Pattern& seenIn, const LayerRule& rule)
         throw InputError(say("layers"), say("there is no material “{}”", rule.material));
     LayerRule whole = rule;
     if (whole.fixing.empty())
-        whole.fixing = usualFixing(*material);
-    if (const std::string known = "fused basted glued loose"; known.find(whole.fixing) == std::string::npos)
-        throw InputError(say("layers"), say("“{}” is no fixing; use fused, basted, glued or loose", whole.fixing));
-    if (whole.trim.empty())
+        whole.fixing = whole.trim.starts_with("rows") || whole.trim.starts_with("diamonds") ? "quilted"
+                                                                                            : usualFixing(*material);
+    static const std::set<std::string> known{"fused", "basted", "glued", "loose", "quilted"};
+    if (!known.contains(whole.fixing))
+        throw InputError(
+            say("layers"), say("“{}” is no fixing; use fused, basted, glued, loose or quilted", whole.fixing));
+    if (whole.fixing == "quilted") {
+        if (const Quilting q = quiltingOf(whole.trim); !whole.trim.starts_with("rows") && !q.diamonds)
+            whole.trim = fmt::format("rows {}", q.spacing);
+    } else if (whole.trim.empty())
         whole.trim = "stitch";
     design.layers.push_back(std::move(whole));
 }

@@ -104,6 +104,57 @@ void finish(Drafter& d)
             piece.folds = foldsOf(piece, templates == "quarter" ? 2 : 1);
 }
 
+/// Square where the outline goes round a convex corner by 30° to 150°, as its two sides would meet; a piece that is
+/// round as a whole has no corners. Empty if there are none.
+Run squared(const Run& cut)
+{
+    Run out;
+    bool any = false;
+    const Box box = boundsOf(cut);
+    const double round = 0.45 * std::min(box.width(), box.height());
+    for (const auto& segment : cut) {
+        const auto* arc = std::get_if<Arc>(&segment);
+        if (!arc || arc->sweep < pi / 6 || arc->sweep > 5 * pi / 6 || arc->radius > round) {
+            out.push_back(segment);
+            continue;
+        }
+        const Point corner = startOf(segment) + tangentOf(segment, 0) * (arc->radius * std::tan(arc->sweep / 2));
+        out.push_back(Line{startOf(segment), corner});
+        out.push_back(Line{corner, endOf(segment)});
+        any = true;
+    }
+    return any ? out : Run();
+}
+
+/// Pieces with layers behind the whole of them are cut square at their round corners.
+void roundLater(Drafter& d)
+{
+    for (auto& piece : d.pattern.pieces)
+        if (piece.rough.empty() && std::any_of(piece.layers.begin(), piece.layers.end(), [](const Layer& layer) {
+                return layer.wholePiece;
+            }))
+            if (piece.rough = squared(piece.cut); !piece.rough.empty())
+                piece.note = piece.note.empty()
+                    ? say("Cut it square at its round corners; round them by this template when its layers are on.")
+                    : say("{} Cut it square at its round corners; round them by this template when its layers are on.",
+                        piece.note);
+}
+
+/// What is quilted is cut as a block, 20 mm larger than the piece on each side (common practice, no source: quilting
+/// takes cloth in), its layer with it.
+void cutBlocks(Drafter& d)
+{
+    constexpr double over = 20;
+    for (auto& piece : d.pattern.pieces)
+        if (std::any_of(piece.layers.begin(), piece.layers.end(), [](const Layer& l) { return l.quilted > 0; })) {
+            const Box box = boundsOf(piece.cut);
+            piece.rough = rectangleRun(box.x0 - over, box.y0 - over, box.x1 + over, box.y1 + over);
+            const Message note = say(
+                "Cut a block {} larger on each side; cut it to shape by this template when it is quilted.", Len(over));
+            piece.note = piece.note.empty() ? note : say("{} {}", piece.note, note);
+        }
+}
+
 /// A second row of topstitching, 6.4 mm from the seam where the first runs at 3.2 (common practice, no source);
 /// not on pieces that are too narrow for it.
 void topstitchTwice(Drafter& d)
@@ -135,6 +186,9 @@ Pattern draft(const Design& design, const DesignSpec& spec, std::size_t size)
     Drafter d(design, evaluate(design, spec, size), size);
     shape(d, formOf(design.form));
     finish(d);
+    cutBlocks(d);
+    if (d.choice("corners") == "after")
+        roundLater(d);
     if (d.choice("topstitching") == "two")
         topstitchTwice(d);
     proposeOrder(d);

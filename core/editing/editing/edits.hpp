@@ -84,7 +84,8 @@ void sizes(Design& design, const std::vector<std::string>& sizes, const std::str
 std::string usualFixing(const Material& material);
 
 /// Puts an interlining behind all pieces of a role or behind one piece, which then has rules of its own, begun as a
-/// copy of its role's. An empty fixing is the usual one, an empty trim goes to the stitch line.
+/// copy of its role's. An empty fixing is the usual one, or quilted where the trim says rows; an empty trim goes to the
+/// stitch line.
 void putBehind(Design& design, const Pattern& seenIn, const LayerRule& rule);
 
 /// Takes the last one away again.

@@ -40,7 +40,9 @@ void requireKnown(const Design& design)
         requireMaterial(design, id);
     for (const auto& rule : design.layers) {
         requireMaterial(design, rule.material);
-        if (rule.area.empty())
+        if (rule.fixing == "quilted")
+            quiltingOf(rule.trim);
+        else if (rule.area.empty())
             trimReach(rule.trim, 0);
         for (const auto& [edge, trim] : rule.edges)
             trimReach(trim, 0);

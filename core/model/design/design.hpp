@@ -44,10 +44,11 @@ struct Feature {
 
 /// An interlining behind all pieces of a role, or behind one piece.
 struct LayerRule {
-    std::string pieces;                       ///< role ("panel") or piece key ("back.lower")
-    std::string material;                     ///< id in the library
-    std::string fixing;                       ///< "fused", "basted", "glued", "loose"
-    std::string trim;                         ///< "full", "stitch" or "inset N" (mm inside the stitch line)
+    std::string pieces;   ///< role ("panel") or piece key ("back.lower")
+    std::string material; ///< id in the library
+    std::string fixing;   ///< "fused", "basted", "glued", "loose", "quilted"
+    std::string trim;     ///< "full", "stitch" or "inset N" (mm inside the stitch line); of a quilted
+                          ///< one "rows N" or "diamonds N" (mm apart)
     std::map<std::string, std::string> edges; ///< edge name to trim, where it differs
     std::string area;                         ///< "" for the whole piece, or a named area of it ("base")
     More more;

@@ -14,7 +14,10 @@ namespace tectonis {
 
 struct Act {
     enum class Verb {
-        Interline, ///< layers, each on the wrong side of its piece and held as its fixing says
+        Interline,    ///< layers, each on the wrong side of its piece and held as its fixing says
+        Quilt,        ///< layers, each with the block of pieces that it lies behind
+        CutToShape,   ///< pieces, by their templates, from their quilted blocks
+        RoundCorners, ///< of pieces, by their templates, through all layers that lie on them
         Sew,       ///< seams, right sides together; a seam with an opening is left open there. The tape of @c zips lies
                    ///< between, its edge @c distance past the stitch line
         StitchOn,  ///< seams: a piece on lines of another one, wrong side on right side; a row @c distance from the
@@ -51,22 +54,23 @@ struct Act {
         OpenZip,   ///< zips
         SewTape, ///< one tape of zips, @c distance from its edge, between pieces.front() and pieces.back(), then turned
                  ///< away and topstitched
-        SliderOn,    ///< zips
-        SealEnds,    ///< ends of zips with pieces.front(), a tab
-        Hem,         ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
-        HemEnds,     ///< both short ends of pieces.front() folded in by @c distance and stitched
-        DrawIn,      ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
-        FoldIn,      ///< allowances of pieces.front() to the wrong side, @c distance wide; of the edge that is stitched
-                     ///< on by seams, if there are any
-        JoinStrips,  ///< the cut copies of pieces.front(), a strip, to one length
-        Bind,        ///< raw edges of seams with pieces.front()
-        WrapCord,    ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
-        WrapOver,    ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
-        SealCut,     ///< the cut ends of pieces.front(), webbing: by heat if it melts, else sewn over
-        Buttonhole,  ///< at the marks of pieces.front(), @c distance long, cut open
-        Box,         ///< corners: each is pulled apart until its seams lie on each other
-        Glue,        ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
-        Paint,       ///< raw edges of pieces.front()
+        SliderOn,   ///< zips
+        SealEnds,   ///< ends of zips with pieces.front(), a tab
+        Hem,        ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
+        HemEnds,    ///< both short ends of pieces.front() folded in by @c distance and stitched
+        DrawIn,     ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
+        FoldIn,     ///< allowances of pieces.front() to the wrong side, @c distance wide; of the edge that is stitched
+                    ///< on by seams, if there are any
+        JoinStrips, ///< the cut copies of pieces.front(), a strip, to one length
+        Bind,       ///< raw edges of seams with pieces.front()
+        WrapCord,   ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
+        WrapOver,   ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
+        SealCut,    ///< the cut ends of pieces.front(), webbing: by heat if it melts, else sewn over
+        Buttonhole, ///< at the marks of pieces, @c distance long, cut open; without fittings through one layer
+        Box,   ///< corners: each is pulled apart until its seams lie on each other, to be sewn across its raw edges;
+               ///< @c taken more than 0: on its line
+        Glue,  ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
+        Paint, ///< raw edges of pieces.front()
         ThreadStrap, ///< pieces.front() through its hardware
         ThreadTails, ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out
         ThreadCord,  ///< @c distance of cord; @c taken: how many, from opposite holes

@@ -15,6 +15,9 @@ const std::vector<VerbWords>& verbs()
     using Verb = Act::Verb;
     static const std::vector<VerbWords> all{
         {Verb::Interline, "interline", label("Put the layers on")},
+        {Verb::Quilt, "quilt", label("Quilt")},
+        {Verb::CutToShape, "cut-to-shape", label("Cut to shape")},
+        {Verb::RoundCorners, "round-corners", label("Round the corners")},
         {Verb::Sew, "sew", label("Sew")},
         {Verb::StitchOn, "stitch-on", label("Stitch on")},
         {Verb::Lay, "lay", label("Lay")},

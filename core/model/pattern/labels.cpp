@@ -61,7 +61,7 @@ Label roleLabel(const std::string& role)
         label("connector"), label("facing"), label("binding"), label("board"), label("brace"), label("card"),
         label("channel"), label("channel strip"), label("cover"), label("handle"), label("label"), label("overlay"),
         label("padding"), label("patch"), label("piping"), label("webbing"), label("zip band"), label("shell"),
-        label("fused"), label("basted"), label("glued"), label("loose")};
+        label("fused"), label("basted"), label("glued"), label("loose"), label("quilted")};
     return among(all, role);
 }
 

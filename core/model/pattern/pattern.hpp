@@ -69,9 +69,11 @@ struct Layer {
     LayerId id;
     std::string code; ///< "A/1"
     MaterialId material;
-    std::string kind;   ///< of the material: "board"
-    bool loft = false;  ///< gives way under the foot
-    std::string fixing; ///< "fused", "basted", "glued", "loose"
+    std::string kind;      ///< of the material: "board"
+    bool loft = false;     ///< gives way under the foot
+    std::string fixing;    ///< "fused", "basted", "glued", "loose", "quilted"
+    double quilted = 0;    ///< mm between the rows that quilt it to its cloth; 0: they are not quilted
+    bool diamonds = false; ///< they run both ways
     Message trim;
     Run outline;
     std::vector<std::pair<EdgeId, double>> reach; ///< per edge: mm beyond the stitch line (negative: inside)
@@ -91,6 +93,7 @@ struct Piece {
     int mirrored = 0; ///< how many of count are cut mirrored
     std::vector<Edge> edges;
     Run cut;           ///< computed from the edges
+    Run rough;         ///< cut from the cloth instead where its corners are rounded later; empty where they are not
     double grain = 90; ///< degrees from x: the lengthwise grain
     std::vector<Notch> notches;
     std::vector<DrillMark> drills;

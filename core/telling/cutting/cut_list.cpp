@@ -99,12 +99,13 @@ std::vector<CutItem> cutItems(const Pattern& p)
         return it == p.materials.end() ? MaterialId(role) : it->second;
     };
     for (const auto& piece : p.pieces)
-        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material), piece.cut, piece.count, piece.mirrored,
-            piece.grain, false, piece.key});
+        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material),
+            piece.rough.empty() ? piece.cut : piece.rough, piece.count, piece.mirrored, piece.grain, false, piece.key});
     for (const auto& piece : p.pieces)
         for (const auto& layer : piece.layers)
-            out.push_back({piece.key, layer.code, piece.name, layer.material, layer.outline, piece.count,
-                piece.mirrored, piece.grain, true, layer.id});
+            out.push_back(
+                {piece.key, layer.code, piece.name, layer.material, layer.quilted > 0 ? piece.rough : layer.outline,
+                    piece.count, piece.mirrored, piece.grain, true, layer.id});
     return out;
 }
 

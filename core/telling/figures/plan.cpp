@@ -36,7 +36,10 @@ public:
     Scene scene()
     {
         switch (m_act.verb) {
-        case Verb::Interline: interlined(); break;
+        case Verb::Interline:
+        case Verb::Quilt:
+        case Verb::CutToShape:
+        case Verb::RoundCorners: interlined(); break;
         case Verb::Sew:
         case Verb::SewTape: joined(); break;
         case Verb::Hinge: hinged(); break;
@@ -503,6 +506,31 @@ private:
 
     // ---- Layers behind their pieces -----------------------------------------------------------------------------
 
+    /// The rows of a quilted block.
+    void quiltRows(const Piece& piece, const Placement& at)
+    {
+        const auto layer = std::find_if(
+            piece.layers.begin(), piece.layers.end(), [](const Layer& l) { return l.quilted > 0; });
+        if (layer == piece.layers.end())
+            return;
+        const Box box = boundsOf(piece.rough);
+        const double step = layer->quilted;
+        if (!layer->diamonds) {
+            for (double x = box.x0 + step / 2; x < box.x1; x += step)
+                stroke(placedAll({{x, box.y0}, {x, box.y1}}, at), Kind::Topstitch);
+            return;
+        }
+        const double h = box.height(), along = step * std::sqrt(2.0);
+        for (double x = box.x0 - h + along / 2; x < box.x1; x += along)
+            for (const bool rising : {true, false}) { // at 45°, cut off at the block's edges
+                const double low = std::max(x, box.x0), high = std::min(x + h, box.x1);
+                const double y0 = low - x, y1 = high - x;
+                stroke(placedAll(
+                           {{low, rising ? box.y0 + y0 : box.y1 - y0}, {high, rising ? box.y0 + y1 : box.y1 - y1}}, at),
+                    Kind::Topstitch);
+            }
+    }
+
     /// All pieces wrong side up with what lies on them, in rows.
     void interlined()
     {
@@ -514,13 +542,16 @@ private:
         std::vector<Laid> all;
         double area = 0, widest = 0;
         for (const auto& piece : p.pieces) {
-            Laid laid{&piece, {}, boundsOf(piece.cut)};
+            Laid laid{
+                &piece, {}, boundsOf(m_act.verb == Verb::Interline || piece.rough.empty() ? piece.cut : piece.rough)};
             for (const auto& layer : piece.layers)
                 if (std::any_of(m_step.acts.begin(), m_step.acts.end(), [&](const Act& act) {
                         return std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end();
                     }))
                     laid.layers.push_back(&layer);
-            if (laid.layers.empty())
+            const bool rounds = m_act.verb != Verb::Interline
+                && std::find(m_act.pieces.begin(), m_act.pieces.end(), piece.key) != m_act.pieces.end();
+            if (laid.layers.empty() && !rounds)
                 continue;
             area += (laid.box.width() + kRoom) * (laid.box.height() + kRoom);
             widest = std::max(widest, laid.box.width());
@@ -535,9 +566,19 @@ private:
                 x = 0, y -= tall + kRoom, tall = 0;
             // Wrong side up a piece is seen mirrored.
             const Placement at{x + laid.box.x1, y - laid.box.y1, 0, true};
-            add(Surface{placedAll(outlineOf(*laid.piece), at), otherSide(skinOf(*laid.piece))});
+            const bool rounds = m_act.verb != Verb::Interline; // of a piece that is cut with more cloth
+            add(Surface{placedAll(rounds ? flattened(laid.piece->rough, kStep) : outlineOf(*laid.piece), at),
+                otherSide(skinOf(*laid.piece))});
+            if (rounds)
+                for (const auto& segment : laid.piece->cut)
+                    if (m_act.verb == Verb::CutToShape
+                        || (m_act.verb == Verb::RoundCorners && std::holds_alternative<Arc>(segment)))
+                        stroke(placedAll(flattened({segment}, kStep), at), Kind::Cut);
+            if (m_act.verb == Verb::Quilt)
+                quiltRows(*laid.piece, at);
             for (const Layer* layer : laid.layers)
-                add(Surface{placedAll(flattened(layer->outline, kStep), at), Skin::Padding});
+                if (!rounds)
+                    add(Surface{placedAll(flattened(layer->outline, kStep), at), Skin::Padding});
             codeAt(*laid.piece, at(laid.box.centre()));
             x += laid.box.width() + kRoom, tall = std::max(tall, laid.box.height());
         }
@@ -999,12 +1040,14 @@ private:
     void linesOn(const Piece& piece, const Placement& at)
     {
         const bool own = m_act.verb == Verb::Pleat || m_act.verb == Verb::Rows; // lines of the form as well
+        const bool marked = m_act.verb == Verb::Buttonhole; // rows that come later are only drawn on
         for (const auto& l : piece.lines)
             if (l.owner == m_step.id.owner() && (own || !l.owner.empty()) && l.kind != FaceLine::Kind::Bridge)
                 stroke(placedAll(flattened(l.run, kStep), at),
-                    l.kind == FaceLine::Kind::Fold || l.kind == FaceLine::Kind::Pleat ? Kind::Fold
-                        : l.kind == FaceLine::Kind::Slash                             ? Kind::Cut
-                                                                                      : Kind::Topstitch);
+                    marked && l.kind == FaceLine::Kind::Topstitch                           ? Kind::Mark
+                        : l.kind == FaceLine::Kind::Fold || l.kind == FaceLine::Kind::Pleat ? Kind::Fold
+                        : l.kind == FaceLine::Kind::Slash                                   ? Kind::Cut
+                                                                                            : Kind::Topstitch);
     }
 
     /// Short cuts at the drill marks that this part made.
@@ -1126,6 +1169,9 @@ int weight(Verb verb)
     case Verb::BoxOn:
     case Verb::Hinge:
     case Verb::Interline:
+    case Verb::RoundCorners:
+    case Verb::Quilt:
+    case Verb::CutToShape:
     case Verb::StitchOn: return 6;
     case Verb::Lay:
     case Verb::LayOver:

@@ -38,6 +38,7 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::LayTape: return act.zips.empty() ? WorkPlace::Machine : WorkPlace::ZipFoot;
     case Verb::SewTape:
     case Verb::InsertZip: return WorkPlace::ZipFoot;
+    case Verb::Quilt:
     case Verb::StitchOn:
     case Verb::Insert:
     case Verb::Hinge:

@@ -8,6 +8,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace tectonis {
 namespace {
@@ -104,6 +105,7 @@ private:
         case Verb::LayTape: return 2;
         case Verb::Insert: return 2 * copies(act);
         case Verb::Rows: return marked(act);
+        case Verb::Quilt: return quilted(act);
         case Verb::BarTack: return 1;
         case Verb::Crease: return 1;
         case Verb::Pleat: return 1.5 * copies(act);
@@ -155,13 +157,29 @@ private:
         return 0;
     }
 
+    /// Rows all over the blocks, in both directions for diamonds.
+    double quilted(const Act& act)
+    {
+        for (const auto& id : act.pieces)
+            if (const Piece* piece = p.piece(id))
+                for (const auto& layer : piece->layers)
+                    if (layer.quilted > 0 && !piece->rough.empty()) {
+                        const Box box = boundsOf(piece->rough);
+                        const double ways = layer.diamonds ? 2 : 1;
+                        sewn += ways * piece->count * box.width() * box.height() / layer.quilted;
+                        rows += ways * piece->count * std::ceil(box.width() / layer.quilted);
+                    }
+        return 0;
+    }
+
     /// Rows that are marked on a face.
     double marked(const Act& act)
     {
-        if (const Piece* piece = p.piece(act.pieces.front()))
-            for (const auto& line : piece->lines)
-                if (line.kind == FaceLine::Kind::Topstitch)
-                    sewn += lengthOf(line.run), slow += lengthOf(line.run), rows += 1;
+        for (const auto& id : act.pieces)
+            if (const Piece* piece = p.piece(id))
+                for (const auto& line : piece->lines)
+                    if (line.kind == FaceLine::Kind::Topstitch)
+                        sewn += lengthOf(line.run), slow += lengthOf(line.run), rows += 1;
         return 0;
     }
 
@@ -198,7 +216,8 @@ Working minutesOf(const Pattern& pattern, const Step& step)
 Working uncorrectedMinutesOf(const Pattern& pattern, const Step& step)
 {
     const Effort e(pattern, step);
-    const bool layers = step.kind == StepKind::Interline;
+    // Layers are laid as quickly as their pieces are taken up; quilting is sewing.
+    const bool layers = step.kind == StepKind::Interline && e.rows == 0;
     return worked({step.id, WorkingId("minutes." + step.id.text()), say("Minutes"),
         "pieces*each + rows*0.2 + (sewn + slow/2)/1000/speed + pinned/1000 + 0.8*pressed/1000 + 2*trimmed/1000 + hand",
         {{"pieces", double(step.pieces.size())}, {"each", layers ? 1.5 : 0.4}, {"rows", e.rows}, {"sewn", e.sewn},

@@ -46,6 +46,55 @@ std::vector<Step> interliningSteps(const Drafter& d)
     return out;
 }
 
+bool isQuilted(const Piece& piece)
+{
+    return std::any_of(piece.layers.begin(), piece.layers.end(), [](const Layer& l) { return l.quilted > 0; });
+}
+
+/// Blocks that are quilted, and then cut to shape.
+std::vector<Step> quiltingSteps(const Drafter& d)
+{
+    std::vector<PieceId> pieces;
+    std::vector<LayerId> layers;
+    for (const auto& piece : d.pattern.pieces)
+        if (isQuilted(piece)) {
+            pieces.push_back(piece.key);
+            for (const auto& layer : piece.layers)
+                if (layer.quilted > 0)
+                    layers.push_back(layer.id);
+        }
+    if (pieces.empty())
+        return {};
+    const auto step = [&](const char* id, Message title, Act act) {
+        act.pieces = pieces;
+        return Step{.id = id,
+            .title = std::move(title),
+            .acts = {std::move(act)},
+            .kind = StepKind::Interline,
+            .phase = "Interlinings",
+            .pieces = pieces};
+    };
+    return {step("quilt", say("Quilt the blocks"), {.verb = Act::Verb::Quilt, .layers = layers}),
+        step("quilt.cut", say("Cut the quilted pieces to shape"), {.verb = Act::Verb::CutToShape})};
+}
+
+/// Round corners that are left square while the piece is cut.
+std::vector<Step> roundingSteps(const Drafter& d)
+{
+    std::vector<PieceId> pieces;
+    for (const auto& piece : d.pattern.pieces)
+        if (!piece.rough.empty() && !isQuilted(piece))
+            pieces.push_back(piece.key);
+    if (pieces.empty())
+        return {};
+    return {{.id = "corners.round",
+        .title = say("Round the corners"),
+        .acts = {{.verb = Act::Verb::RoundCorners, .pieces = pieces}},
+        .kind = StepKind::Interline,
+        .phase = "Interlinings",
+        .pieces = pieces}};
+}
+
 /// What a part of a divided step does, as the rules see it.
 StepKind kindOf(const std::vector<Act>& acts, StepKind whole)
 {
@@ -161,7 +210,11 @@ const std::vector<std::string>& phases()
 void proposeOrder(Drafter& d)
 {
     std::vector<Step>& ordered = d.pattern.steps;
-    ordered = interliningSteps(d); // their phase is the first
+    ordered = quiltingSteps(d); // their phase is the first
+    for (auto& step : interliningSteps(d))
+        ordered.push_back(std::move(step));
+    for (auto& step : roundingSteps(d))
+        ordered.push_back(std::move(step));
     ordered.reserve(ordered.size() + d.steps.size() + d.design.ownSteps.size());
     std::vector<std::vector<Step*>> byPhase(phases().size());
     for (auto& step : d.steps) {

@@ -88,6 +88,36 @@ struct Rule {
 std::vector<Rule> whileFlat()
 {
     return {
+        {"quilt before cutting", {}, bit(Verb::CutToShape), bit(Verb::Quilt),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return shares(first.pieces, second.pieces)
+                    ? say("a block is quilted before it is cut to shape: quilting takes cloth in.")
+                    : Message();
+            }},
+        {"cut before the layers", {}, anyOf(Verb::Interline, Verb::RoundCorners), bit(Verb::CutToShape),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return shares(first.pieces, second.pieces)
+                    ? say("a quilted block is cut to shape before anything else is laid on it.")
+                    : Message();
+            }},
+        {"shape before joining", {}, 0, anyOf(Verb::Quilt, Verb::CutToShape),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return sews(first) && shares(first.pieces, second.pieces)
+                    ? say("a piece is quilted and cut to shape before it is joined.")
+                    : Message();
+            }},
+        {"round after the layers", {}, bit(Verb::RoundCorners), bit(Verb::Interline),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return shares(first.pieces, second.pieces)
+                    ? say("corners are rounded through all layers at once: they are on before.")
+                    : Message();
+            }},
+        {"round before joining", {}, 0, bit(Verb::RoundCorners),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return sews(first) && shares(first.pieces, second.pieces)
+                    ? say("corners are rounded while the piece is still single: its seams go round them.")
+                    : Message();
+            }},
         {"interlining first", StepKind::Interline, 0, 0,
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 if (sews(first) && shares(first.pieces, second.pieces))
@@ -120,10 +150,14 @@ std::vector<Rule> whileFlat()
                 return board && feet ? say("feet go through the base before the board covers their prongs.")
                                      : Message();
             }},
-        {"not through the lining", {}, anyOf(Verb::JoinCoats, Verb::DropIn, Verb::Line), bit(Verb::Set),
+        {"not through the lining", {}, anyOf(Verb::JoinCoats, Verb::DropIn, Verb::Line),
+            anyOf(Verb::Set, Verb::Buttonhole),
             [](const Pattern& p, const Step& first, const Step& second) -> Message {
-                const bool alone = std::any_of(p.fittings.begin(), p.fittings.end(),
-                    [&](const Fitting& f) { return !f.throughLining && has(second.fittings, f.key); });
+                const bool alone = std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) {
+                    return !f.throughLining && has(second.fittings, f.key);
+                }) || std::ranges::any_of(second.acts, [](const Act& act) {
+                    return act.verb == Verb::Buttonhole && act.fittings.empty();
+                });
                 const bool whole = (verbsOf(first) & bit(Verb::Line)) == 0;
                 return alone && (whole || shares(first.pieces, second.pieces))
                     ? say("it does not go through the lining: it is set while no lining lies behind it.")

@@ -250,6 +250,9 @@ private:
     {
         switch (act.verb) {
         case Verb::Interline: return interline(act);
+        case Verb::Quilt: return quilt(act);
+        case Verb::CutToShape: return cutToShape(act);
+        case Verb::RoundCorners: return roundCorners(act);
         case Verb::LayOver: return layOver(act);
         case Verb::LayTape: return layTape(act);
         case Verb::Insert: return insert(act);
@@ -301,6 +304,7 @@ private:
         case Verb::Bind: return bind(act);
         case Verb::WrapCord: return wrapCord(act);
         case Verb::Box:
+            m_folded = true, m_onLine = act.taken > 0;
             return add(
                 act.note.empty() ? say("Pull each corner apart until its two seams lie on each other.") : act.note);
         case Verb::Glue: return glue(act);
@@ -378,6 +382,65 @@ private:
             add(say("They are laid in, not fixed, when their piece is sewn."));
     }
 
+    Message codesOf(const std::vector<PieceId>& pieces) const
+    {
+        Message codes;
+        for (const auto& id : pieces)
+            if (const Piece* piece = p.piece(id))
+                codes = codes.empty() ? naming(piece->code) : say("{}, {}", codes, piece->code);
+        return codes;
+    }
+
+    /// By material and rows: what is quilted alike is told together.
+    void quilt(const Act& act)
+    {
+        struct Alike {
+            const Layer* layer;
+            Message codes;
+        };
+        std::vector<Alike> all;
+        for (const auto& piece : p.pieces)
+            for (const auto& layer : piece.layers)
+                if (std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end()) {
+                    const auto alike = std::find_if(all.begin(), all.end(), [&](const Alike& each) {
+                        return each.layer->material == layer.material && each.layer->quilted == layer.quilted
+                            && each.layer->diamonds == layer.diamonds;
+                    });
+                    if (alike == all.end())
+                        all.push_back({&layer, naming(layer.code)});
+                    else
+                        alike->codes = say("{}, {}", alike->codes, layer.code);
+                }
+        for (const auto& each : all) {
+            add(say("{}: {}.", p.material(each.layer->material).name, each.codes));
+            add(each.layer->diamonds ? say(
+                    "Quilt them to the wrong side of their blocks in diamonds, {} apart.", Len(each.layer->quilted))
+                                     : say("Quilt them to the wrong side of their blocks in straight rows, {} apart.",
+                                         Len(each.layer->quilted)));
+        }
+        how(say("Baste them first; begin in the middle and sew every row in the same direction."));
+        machine();
+        tool(say("walking foot"));
+        stitch(say("3–3.5 mm, lockstitch 301"));
+        check(say("Each block lies flat and is still larger than its template all round."));
+    }
+
+    void cutToShape(const Act& act)
+    {
+        add(say("{}: lay the template on the quilted block and cut it to shape.", codesOf(act.pieces)));
+        how(say("Sew round just inside the cut edge, so that the rows do not open."));
+        tool(say("scissors"));
+        check(say("The rows meet where pieces meet."));
+    }
+
+    void roundCorners(const Act& act)
+    {
+        const Message codes = codesOf(act.pieces);
+        add(say("{}: lay the template on, mark its round corners and cut them through all layers.", codes));
+        tool(say("scissors"));
+        check(say("The corners of pieces that meet are alike."));
+    }
+
     void layOver(const Act& act)
     {
         add(several(act.pieces.front()) ? say("Lay each {} in its place on the {}, right side up.",
@@ -423,7 +486,7 @@ private:
     void rows(const Act& act)
     {
         add(say("Sew the rows that are marked on the {}, through all layers; bar-tack where they end.",
-            nameOf(act.pieces.front())));
+            namesOf(act.pieces)));
         machine();
         stitch(say("3 mm, lockstitch 301"));
     }
@@ -502,7 +565,7 @@ private:
     {
         add(act.distance > 0
                 ? say("Work a buttonhole of {} at each mark of the {} and cut it open.", Len(act.distance),
-                    nameOf(act.pieces.front()))
+                    namesOf(act.pieces))
                 : say("Work a buttonhole at each mark of the {} and cut it open.", nameOf(act.pieces.front())));
         machine();
         tool(say("seam ripper"));
@@ -563,7 +626,8 @@ private:
             add(say("The flap is folded out of the way."));
         if (holesStay(act))
             add(say("Hold with clips: pins leave holes."));
-        row(seams);
+        if (!std::exchange(m_onLine, false))
+            row(seams);
         if (twoTapes(act))
             add(say("Sew the other pair to the other tape alike."));
         if (both)
@@ -663,6 +727,12 @@ private:
         };
         const auto& upper = onLine(seams.front()->a) ? seams.front()->b : seams.front()->a;
         const auto& lower = onLine(seams.front()->a) ? seams.front()->a : seams.front()->b;
+        std::set<int> copies; // of the upper piece that lie on this face
+        for (const Seam* seam : seams)
+            for (const auto* side : {&seam->a, &seam->b})
+                for (const auto& use : *side)
+                    if (use.piece == upper.front().piece)
+                        copies.insert(use.copy);
         const Piece* on = p.piece(upper.front().piece);
         if (on && on->role == "flap")
             add(say(
@@ -670,8 +740,10 @@ private:
                 "over the mouth; edge-stitch.",
                 nameOf(upper.front().piece), nameOf(lower.front().piece)));
         else
-            add(say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.",
-                nameOf(upper.front().piece), nameOf(lower.front().piece)));
+            add(copies.size() > 1 ? say("Lay each {} on its line on the {}, wrong side on right side; edge-stitch.",
+                    nameOf(upper.front().piece), nameOf(lower.front().piece))
+                                  : say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.",
+                                      nameOf(upper.front().piece), nameOf(lower.front().piece)));
         if (act.distance > 0 && act.taken > 0)
             add(say("Two rows: {} and {} from the edge.", Len(act.distance), Len(act.taken)));
         else if (act.distance > 0)
@@ -1309,6 +1381,7 @@ private:
     StepWords m_out;
     std::vector<Message> m_tools;
     bool m_folded = false; ///< what is sewn next was folded onto itself
+    bool m_onLine = false; ///< and is sewn on a line, as was said
 };
 
 } // namespace
