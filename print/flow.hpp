@@ -5,12 +5,10 @@
 #include "bookmarks.hpp"
 #include "canvas.hpp"
 #include "fonts.hpp"
-#include "library/library.hpp"
+#include "pdf_setup.hpp"
 
 #include <QBuffer>
-#include <QPageSize>
 #include <QPainter>
-#include <QPdfWriter>
 
 #include <functional>
 
@@ -147,12 +145,7 @@ inline QByteArray flowed(
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
     QPdfWriter writer(&buffer);
-    writer.setTitle(title);
-    writer.setCreator("Tectonis");
-    writer.setResolution(int(kFlowDpi));
-    writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter,
-        QString::fromStdString(paper.name), QPageSize::ExactMatch));
-    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+    setUp(writer, title, paper, kFlowDpi);
     std::vector<Bookmark> bookmarks;
     {
         QPainter painter(&writer);

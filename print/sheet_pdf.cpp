@@ -7,11 +7,10 @@
 #include "canvas.hpp"
 #include "fonts.hpp"
 #include "layered_pdf.hpp"
+#include "pdf_setup.hpp"
 #include "units/length.hpp"
 
 #include <QBuffer>
-#include <QPageSize>
-#include <QPdfWriter>
 
 #include <cmath>
 
@@ -228,12 +227,7 @@ QByteArray pdfOf(const Paper& paper, const QString& title, int pages, const std:
     buffer.open(QIODevice::WriteOnly);
     {
         QPdfWriter writer(&buffer);
-        writer.setTitle(title);
-        writer.setCreator("Tectonis");
-        writer.setResolution(int(kSheetDpi));
-        writer.setPageSize(QPageSize(QSizeF(paper.width, paper.height), QPageSize::Millimeter,
-            QString::fromStdString(paper.name), QPageSize::ExactMatch));
-        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+        setUp(writer, title, paper, kSheetDpi);
         QPainter painter(&writer);
         for (int i = 0; i < pages; ++i) {
             if (i > 0)

@@ -98,7 +98,7 @@ Verb layerVerb(CLI::App& app)
     c->add_option("--behind", o->pieces, spoken("a role (panel) or the key of a piece"));
     c->add_option("--material", o->material, spoken("id of the interlining; “tectonis-cli library” lists them"));
     c->add_option("--fixing", o->fixing, spoken("fused, basted, glued, loose or quilted"));
-    c->add_option("--trim", o->trim, spoken("full, stitch, or inset 3"));
+    c->add_option("--trim", o->trim, spoken("full, stitch or inset 3; of a quilted one rows 30 or diamonds 40"));
     c->add_option("--edge", o->edges, spoken("NAME=TRIM where an edge differs"))->take_all()->allow_extra_args(false);
     c->add_option("--area", o->area, spoken("only a named area of the piece"));
     c->add_option("--remove", o->remove, spoken("NUMBER in the list"));

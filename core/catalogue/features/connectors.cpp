@@ -2,6 +2,7 @@
 // Ring connectors: two tabs looped through rings and caught in the mouth seam at the gusset tops.
 #include "drafting/panels.hpp"
 #include "drafting/strip_width.hpp"
+#include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "library/library.hpp"
 #include "units/error.hpp"
@@ -50,6 +51,9 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
+        if (unlined(d))
+            throw InputError(f.id.text(),
+                say("connectors are caught between shell and lining: a bag without a lining carries handles"));
         const Material& cloth = d.pattern.material(d.pattern.materials.at("shell"));
         const double length = d.work(
             {f.id, f.key("length"), say("Connector cut length"), "2*(loop + allowance + overlap)",

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Drawstring round the mouth: through eyelets, slits or a channel; positions evenly divided round the mouth's stitch
 // line.
+#include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "geometry/outline.hpp"
 #include "units/error.hpp"
@@ -413,7 +414,8 @@ private:
                 lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
         const FittingId key = f.key("eyelet" + std::to_string(number));
         d.pattern.fittings.push_back({key, say("{} {}", f.named(slit ? say("Slit") : say("Eyelet")), number),
-            spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0, say("shell and lining"), true});
+            spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0,
+            unlined(d) ? say("the shell") : say("shell and lining"), true});
         return key;
     }
 

@@ -2,6 +2,7 @@
 // Zip at the mouth: recessed between two bands that hang from the lining, or sewn to front and back right at the mouth.
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
+#include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
@@ -77,6 +78,10 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
+        if (unlined(d))
+            throw InputError(f.id.text(),
+                say("a zip at the mouth is caught between shell and lining, or hangs from the "
+                    "lining: a bag without one has no place for it"));
         const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*sewn",
             {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", say("g = T − 2·s_z")});
         const double opening = d.work({f.id, f.key("opening"), say("Zip between its ends"), "face - 2*end",

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Gusseted satchel: front and back with round bottom corners, a U-gusset in one or two strips, open top, full lining.
 #include "drafting/gusset.hpp"
+#include "drafting/unlined.hpp"
 #include "forms/form.hpp"
 #include "library/library.hpp"
 #include "units/words.hpp"
@@ -101,8 +102,9 @@ public:
                 "down, drafted smaller by the wall's thickness, or the same size.",
                 {{"wider-seam", "Wider seam below"}, {"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
             {"assembly", "Joining shell and lining",
-                "Bagged out through a turning opening, or the lining dropped in and edge-stitched.",
-                {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
+                "Bagged out through a turning opening; the lining dropped in and edge-stitched; or no lining, the "
+                "mouth hemmed.",
+                {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}, unlinedOptions()[0], unlinedOptions()[1]}},
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
         };
     }
@@ -319,8 +321,10 @@ public:
 
     void addSpaces(Drafter& d) const
     {
-        const double panel = d.stack("panel", "front", "shell") + d.stack("lining panel", lined("front"), "lining");
-        const double side = d.stack("gusset", "gusset", "shell") + d.stack("lining gusset", lined("gusset"), "lining");
+        const double panel = d.stack("panel", "front", "shell")
+            + (unlined(d) ? 0 : d.stack("lining panel", lined("front"), "lining"));
+        const double side = d.stack("gusset", "gusset", "shell")
+            + (unlined(d) ? 0 : d.stack("lining gusset", lined("gusset"), "lining"));
         const double board = d.choice("base.board") == "yes"
             ? d.pattern.material(d.pattern.materials.at("board")).thickness
             : 0;

@@ -64,7 +64,7 @@ public:
         return out;
     }
 
-    std::vector<ChoiceSpec> choices() const override { return coatChoices(); }
+    std::vector<ChoiceSpec> choices() const override { return coatChoices(false); }
 
     std::vector<std::pair<std::string, std::string>> derived() const override
     {

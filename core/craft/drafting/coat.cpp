@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/coat.hpp"
 
+#include "drafting/unlined.hpp"
 #include "pattern/seam_shape.hpp"
 #include "units/words.hpp"
 
@@ -112,17 +113,22 @@ std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const s
     };
 }
 
-std::vector<ChoiceSpec> coatChoices()
+std::vector<ChoiceSpec> coatChoices(bool mayBeUnlined)
 {
-    return {
+    std::vector<ChoiceSpec> out{
         {"lining.fit", "Lining fit",
             "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the "
             "mouth unchanged, or the same size.",
             {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
         {"assembly", "Joining shell and lining",
-            "Bagged out through a turning opening, or the lining dropped in and edge-stitched.",
+            "Bagged out through a turning opening; the lining dropped in and edge-stitched; or no lining, the mouth "
+            "hemmed.",
             {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
     };
+    if (mayBeUnlined)
+        for (const auto& option : unlinedOptions())
+            out.back().options.push_back(option);
+    return out;
 }
 
 void furnishCoats(Design& design)
@@ -189,7 +195,8 @@ void addMainSpace(Drafter& d, const PieceId& wallKey, const PieceId& baseKey, do
 {
     const auto thick = [&](const PieceId& key) {
         const Piece& piece = d.piece(key);
-        return d.stack(piece.role, key, "shell") + d.stack("lining " + piece.role, lined(key), "lining");
+        return d.stack(piece.role, key, "shell")
+            + (unlined(d) ? 0 : d.stack("lining " + piece.role, lined(key), "lining"));
     };
     const double wall = thick(wallKey), base = thick(baseKey);
     const double board = d.pattern.piece("base.board") ? d.stack("board", "base.board", "board") : 0;

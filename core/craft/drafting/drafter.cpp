@@ -3,6 +3,7 @@
 
 #include "buildup/layers.hpp"
 #include "design/formula.hpp"
+#include "drafting/unlined.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -60,7 +61,9 @@ Site& Drafter::site(const SiteId& name)
     for (auto& s : pattern.sites)
         if (s.name == name)
             return s;
-    throw InputError(name.text(), say("this form has no such face"));
+    throw InputError(name.text(),
+        unlined(*this) ? say("a bag without a lining has no such face: put the part on another, or take it out")
+                       : say("this form has no such face"));
 }
 
 Piece& Drafter::pieceAt(const Site& site, double y)
@@ -131,6 +134,7 @@ bool sewsItsSeams(const Pattern& p, const Act& act, const SeamId& key)
     using Verb = Act::Verb;
     switch (act.verb) {
     case Verb::Press:
+    case Verb::Overcast:
     case Verb::FoldIn:
     case Verb::Grade:
     case Verb::Notch:

@@ -331,6 +331,12 @@ Mockup foldCoats(const Pattern& p, const std::function<void(Folder&, const LaidC
     Folder shell(p), lining(p, true);
     lay(shell, {});
     Mockup m = shell.finish(mouth ? mouth->a : std::vector<EdgeUse>{});
+    const bool isLined = std::any_of(
+        p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) { return p.piece(lined(piece.key)) != nullptr; });
+    if (!isLined) {
+        m.liningLitres = m.litres;
+        return m;
+    }
     LaidCoat inside{.lining = true};
     for (const auto& w : p.workings)
         if (w.key == "lining.inset")

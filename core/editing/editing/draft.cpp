@@ -2,6 +2,7 @@
 #include "editing/draft.hpp"
 
 #include "buildup/layers.hpp"
+#include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "parallel/parallel.hpp"
@@ -68,6 +69,8 @@ void giveOwner(Pattern& p, std::size_t from, const PartId& owner)
 void shape(Drafter& d, const Form& form)
 {
     form.draft(d);
+    if (unlined(d))
+        takeLiningOut(d);
     giveOwner(d.pattern, 0, {});
     // Seams across a face come before what sits on it, and what others need before those: connectors before their
     // strap.

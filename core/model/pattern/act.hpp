@@ -62,6 +62,7 @@ struct Act {
         FoldIn,     ///< allowances of pieces.front() to the wrong side, @c distance wide; of the edge that is stitched
                     ///< on by seams, if there are any
         JoinStrips, ///< the cut copies of pieces.front(), a strip, to one length
+        Overcast,   ///< the raw edges of seams, each allowance by itself
         Bind,       ///< raw edges of seams with pieces.front()
         WrapCord,   ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
         WrapOver,   ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside

@@ -55,6 +55,7 @@ const std::vector<VerbWords>& verbs()
         {Verb::DrawIn, "draw-in", label("Draw in")},
         {Verb::FoldIn, "fold-in", label("Fold the edges in")},
         {Verb::JoinStrips, "join-strips", label("Join the strips")},
+        {Verb::Overcast, "overcast", label("Overcast")},
         {Verb::Bind, "bind", label("Bind")},
         {Verb::WrapCord, "wrap-cord", label("Wrap the cord")},
         {Verb::WrapOver, "wrap-over", label("Wrap over")},

@@ -135,6 +135,7 @@ struct Seam {
     double openStart = 0, openEnd = 0;   ///< mm that a partial seam leaves unsewn at its ends
     std::vector<PieceId> trapped;        ///< pieces caught between
     PieceId bound{};                     ///< the binding over its raw edges; empty where they are not bound
+    bool overcast = false;               ///< each of its raw edges is overcast by itself
     bool rawInside = false;              ///< its raw edges lie open inside the finished bag unless they are bound
     bool mouth = false;                  ///< joins shell and lining, or hems the shell, round the bag's mouth
     double lengthA = 0, lengthB = 0;     ///< computed, on the stitch line

@@ -24,9 +24,11 @@ void checkRawEdges(const CheckInput& in, Findings& out)
         });
     };
     for (const auto& seam : p.seams)
-        if (seam.rawInside && seam.bound.empty() && (fraying(seam.a) || fraying(seam.b)))
+        if (seam.rawInside && seam.bound.empty() && !seam.overcast && (fraying(seam.a) || fraying(seam.b)))
             out.push_back({Severity::Warning, "raw-edge", "", say("Seam “{}”", seam.name), seam.key, "Fittings",
-                say("its raw edges lie open inside the bag and would fray: add a binding that covers them."), {}});
+                say("its raw edges lie open inside the bag and would fray: add a binding that covers them, or overcast "
+                    "them."),
+                {}});
 }
 
 } // namespace tectonis

@@ -19,6 +19,7 @@ bool joins(const Act& act, const Seam& seam)
     switch (act.verb) {
     case Verb::Sew:
     case Verb::StitchOn:
+    case Verb::Hem:
     case Verb::Hinge:
     case Verb::JoinCoats:
     case Verb::DropIn:

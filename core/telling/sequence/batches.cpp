@@ -53,6 +53,7 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::HemEnds:
     case Verb::DrawIn:
     case Verb::JoinStrips:
+    case Verb::Overcast:
     case Verb::Bind:
     case Verb::WrapCord:
     case Verb::Buttonhole:

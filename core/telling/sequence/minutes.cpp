@@ -68,6 +68,7 @@ private:
         case Verb::Note: return row(seam);
         case Verb::Topstitch: return row(seam, (act.to == Act::To::Open ? 2 : 1) * (act.taken > 0 ? 2 : 1));
         case Verb::Roll: pressed += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
+        case Verb::Overcast:
         case Verb::Bind: return row(seam, 2);
         case Verb::Press: pressed += seam.lengthA; return;
         case Verb::Lay:

@@ -1,0 +1,142 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "drafting/unlined.hpp"
+
+#include "drafting/coat.hpp"
+
+#include <algorithm>
+#include <set>
+
+namespace tectonis {
+namespace {
+
+/// What belongs to the lining of the body.
+class Lining {
+public:
+    explicit Lining(const Pattern& p)
+    {
+        for (const auto& piece : p.pieces) // a pocket that is lined by itself stays so
+            if (p.piece(lined(piece.key)))
+                m_pieces.insert(lined(piece.key));
+    }
+
+    bool has(const PieceId& piece) const { return m_pieces.contains(piece); }
+    bool holds(const Seam& seam) const
+    {
+        const auto lined = [&](const EdgeUse& use) { return has(use.piece); };
+        return std::any_of(seam.a.begin(), seam.a.end(), lined) || std::any_of(seam.b.begin(), seam.b.end(), lined);
+    }
+    bool handledIn(const Step& step) const
+    {
+        return std::any_of(step.pieces.begin(), step.pieces.end(), [&](const PieceId& id) { return has(id); });
+    }
+
+private:
+    std::set<PieceId> m_pieces;
+};
+
+/// Each seam that is sewn is overcast at once, while it can be reached.
+void overcastSeams(Drafter& d)
+{
+    for (auto& seam : d.pattern.seams)
+        seam.overcast = seam.rawInside;
+    for (auto& step : d.steps)
+        for (std::size_t i = 0; i < step.acts.size(); ++i) {
+            if (step.acts[i].verb != Act::Verb::Sew)
+                continue;
+            Act overcast{.verb = Act::Verb::Overcast, .seams = step.acts[i].seams};
+            std::erase_if(overcast.seams, [&](const SeamId& key) {
+                const Seam* seam = d.pattern.seam(key);
+                return !seam || !seam->overcast;
+            });
+            if (!overcast.seams.empty())
+                step.acts.insert(step.acts.begin() + std::ptrdiff_t(++i), std::move(overcast));
+        }
+}
+
+/// The edges of the mouth get cloth for a hem of @p depth with its raw edge turned in; their neighbours' cut lines are
+/// mirrored about the fold. Returns the pieces.
+std::vector<PieceId> hemEdges(Drafter& d, const std::vector<EdgeUse>& mouth, double cloth)
+{
+    std::vector<PieceId> out;
+    for (const auto& use : mouth) {
+        Piece& piece = d.piece(use.piece);
+        for (std::size_t i = 0; i < piece.edges.size(); ++i)
+            if (Edge& edge = piece.edges[i]; edge.name == use.edge) {
+                edge.allowance = cloth, edge.allowanceAtEnd.reset();
+                edge.hem = true, edge.corner = Corner::FoldBack;
+                piece.edges[(i + piece.edges.size() - 1) % piece.edges.size()].corner = Corner::FoldBack;
+            }
+        if (std::find(out.begin(), out.end(), use.piece) == out.end())
+            out.push_back(use.piece);
+    }
+    return out;
+}
+
+} // namespace
+
+std::vector<std::pair<std::string, std::string>> unlinedOptions()
+{
+    return {{"unlined", "Unlined, raw edges bound"}, {"unlined-overcast", "Unlined, raw edges overcast"}};
+}
+
+bool unlined(const Drafter& d)
+{
+    const auto assembly = d.pattern.choices.find("assembly");
+    return assembly != d.pattern.choices.end() && assembly->second.starts_with("unlined");
+}
+
+void takeLiningOut(Drafter& d)
+{
+    Pattern& p = d.pattern;
+    const Lining lining(p);
+    std::erase_if(p.seams, [&](const Seam& seam) { return seam.key != "mouth" && lining.holds(seam); });
+    std::erase_if(p.sites, [](const Site& site) { return site.lining; });
+    std::erase_if(p.overlays, [&](const Overlay& o) { return lining.has(o.piece) || lining.has(o.on); });
+    std::erase_if(p.handles, [&](const Handle& h) { return lining.has(h.piece); });
+    std::erase_if(p.workings, [&](const Working& w) { return lining.has(w.subject.as<PieceKind>()); });
+    std::erase_if(d.patches, [&](const Patch& patch) { return lining.has(patch.behind); });
+    static const std::set<std::string> joining{"turn", "mouth.topstitch", "close"};
+    std::erase_if(d.steps, [&](const Step& s) {
+        return s.phase == "Lining" || joining.contains(s.id.text()) || (s.id != "mouth" && lining.handledIn(s));
+    });
+    std::erase_if(p.pieces, [&](const Piece& piece) { return lining.has(piece.key); });
+
+    const auto mouth = std::find_if(p.seams.begin(), p.seams.end(), [](const Seam& s) { return s.key == "mouth"; });
+    const double depth = d("allowance.mouth");
+    const double cloth = d.work({"mouth", "hem.cloth", say("Cloth for the hem of the mouth"), "hem + min(8, hem)",
+        {{"hem", depth}}, 0, Working::Kind::Trade, "mm", say("folded twice: the raw edge is turned in, then the hem")});
+    mouth->name = say("Mouth, hemmed");
+    mouth->b = mouth->a; // folded onto itself
+    mouth->allowance = cloth;
+    const std::vector<PieceId> pieces = hemEdges(d, mouth->a, cloth);
+    for (auto& seam : p.seams)
+        if (seam.stitch == "construction" && !seam.mouth)
+            seam.rawInside = true;
+    if (d.choice("assembly") == "unlined-overcast")
+        overcastSeams(d);
+    const auto at = std::find_if(d.steps.begin(), d.steps.end(), [](const Step& s) { return s.id == "mouth"; });
+    *at = gathered(p,
+        Step{.id = "mouth",
+            .title = say("Hem the mouth"),
+            .acts = {{.verb = Act::Verb::Hem, .seams = {"mouth"}, .pieces = pieces, .distance = depth, .taken = cloth}},
+            .kind = StepKind::Seam,
+            .phase = "Joining",
+            .consumes = {"shell"},
+            .yields = "bag",
+            .pieces = pieces});
+    d.steps.insert(std::next(at),
+        gathered(p,
+            Step{.id = "turn",
+                .title = say("Turn the bag right side out"),
+                .acts = {{.verb = Act::Verb::Turn, .seams = {"mouth"}}},
+                .kind = StepKind::Turn,
+                .phase = "Joining",
+                .consumes = {"bag"},
+                .yields = "bag",
+                .pieces = pieces,
+                .check = say("Corners are pushed out fully; nothing is caught.")}));
+    if (p.piece("base.board"))
+        putBoardIn(d, "base.board");
+}
+
+} // namespace tectonis

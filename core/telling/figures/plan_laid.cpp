@@ -1,0 +1,346 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Layers, and pieces that are laid, stitched or caught on others.
+#include "figures/planning.hpp"
+
+namespace tectonis {
+
+void Plan::quiltRows(const Piece& piece, const Placement& at)
+{
+    const auto layer = std::find_if(
+        piece.layers.begin(), piece.layers.end(), [](const Layer& l) { return l.quilted > 0; });
+    if (layer == piece.layers.end())
+        return;
+    const Box box = boundsOf(piece.rough);
+    const double step = layer->quilted;
+    if (!layer->diamonds) {
+        for (double x = box.x0 + step / 2; x < box.x1; x += step)
+            stroke(placedAll({{x, box.y0}, {x, box.y1}}, at), Kind::Topstitch);
+        return;
+    }
+    const double h = box.height(), along = step * std::sqrt(2.0);
+    for (double x = box.x0 - h + along / 2; x < box.x1; x += along)
+        for (const bool rising : {true, false}) { // at 45°, cut off at the block's edges
+            const double low = std::max(x, box.x0), high = std::min(x + h, box.x1);
+            const double y0 = low - x, y1 = high - x;
+            stroke(
+                placedAll({{low, rising ? box.y0 + y0 : box.y1 - y0}, {high, rising ? box.y0 + y1 : box.y1 - y1}}, at),
+                Kind::Topstitch);
+        }
+}
+
+void Plan::interlined()
+{
+    struct Laid {
+        const Piece* piece;
+        std::vector<const Layer*> layers;
+        Box box;
+    };
+    std::vector<Laid> all;
+    double area = 0, widest = 0;
+    for (const auto& piece : p.pieces) {
+        Laid laid{&piece, {}, boundsOf(m_act.verb == Verb::Interline || piece.rough.empty() ? piece.cut : piece.rough)};
+        for (const auto& layer : piece.layers)
+            if (std::any_of(m_step.acts.begin(), m_step.acts.end(), [&](const Act& act) {
+                    return std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end();
+                }))
+                laid.layers.push_back(&layer);
+        const bool rounds = m_act.verb != Verb::Interline
+            && std::find(m_act.pieces.begin(), m_act.pieces.end(), piece.key) != m_act.pieces.end();
+        if (laid.layers.empty() && !rounds)
+            continue;
+        area += (laid.box.width() + kRoom) * (laid.box.height() + kRoom);
+        widest = std::max(widest, laid.box.width());
+        all.push_back(std::move(laid));
+    }
+    std::stable_sort(
+        all.begin(), all.end(), [](const Laid& a, const Laid& b) { return a.box.height() > b.box.height(); });
+    const double room = std::max(widest, std::sqrt(2.2 * area)); // rows that fill a figure's shape
+    double x = 0, y = 0, tall = 0;
+    for (const auto& laid : all) {
+        if (x > 0 && x + laid.box.width() > room)
+            x = 0, y -= tall + kRoom, tall = 0;
+        // Wrong side up a piece is seen mirrored.
+        const Placement at{x + laid.box.x1, y - laid.box.y1, 0, true};
+        const bool rounds = m_act.verb != Verb::Interline; // of a piece that is cut with more cloth
+        add(Surface{placedAll(rounds ? flattened(laid.piece->rough, kStep) : outlineOf(*laid.piece), at),
+            otherSide(skinOf(*laid.piece))});
+        if (rounds)
+            for (const auto& segment : laid.piece->cut)
+                if (m_act.verb == Verb::CutToShape
+                    || (m_act.verb == Verb::RoundCorners && std::holds_alternative<Arc>(segment)))
+                    stroke(placedAll(flattened({segment}, kStep), at), Kind::Cut);
+        if (m_act.verb == Verb::Quilt)
+            quiltRows(*laid.piece, at);
+        for (const Layer* layer : laid.layers)
+            if (!rounds)
+                add(Surface{placedAll(flattened(layer->outline, kStep), at), Skin::Padding});
+        codeAt(*laid.piece, at(laid.box.centre()));
+        x += laid.box.width() + kRoom, tall = std::max(tall, laid.box.height());
+    }
+}
+
+void Plan::laidFlat()
+{
+    const Seam* s = seam();
+    if (!s)
+        return;
+    const auto onLine = [&](const std::vector<EdgeUse>& side) {
+        const Piece* piece = p.piece(side.front().piece);
+        return piece && !piece->edge(side.front().edge);
+    };
+    const auto& upperSide = onLine(s->a) ? s->b : s->a;
+    const auto& lowerSide = onLine(s->a) ? s->a : s->b;
+    const Piece* upper = p.piece(upperSide.front().piece);
+    if (!upper || frame(lowerSide).empty())
+        return;
+    const auto under = piecesIn(frame(lowerSide));
+    lower(under);
+    const bool window = m_act.verb == Verb::Window; // its bag lies right sides together
+    for (const auto& key : m_act.seams)
+        if (const Seam* each = p.seam(key); each && !each->a.empty() && !each->b.empty())
+            putOn(onLine(each->a) ? each->b : each->a, runOf(onLine(each->a) ? each->a : each->b), window);
+    if (!under.empty()) {
+        const Box box = boundsOf(under.front()->cut);
+        codeAt(*under.front(), {box.x0 + box.width() * 0.12, box.y1 - box.height() * 0.12});
+    }
+    for (const auto& key : m_act.seams)
+        if (const Seam* each = p.seam(key))
+            for (const auto* side : {&each->a, &each->b})
+                if (!side->empty() && onLine(*side) && frame(*side) == frame(lowerSide))
+                    run(runOf(*side), window ? Kind::Sew : Kind::Topstitch);
+    if (window)
+        slash(*under.front());
+}
+
+void Plan::putOn(const std::vector<EdgeUse>& side, const Run& line, bool window)
+{
+    const Piece* upper = p.piece(side.front().piece);
+    if (!upper)
+        return;
+    std::optional<Placement> where;
+    for (const auto& o : p.overlays)
+        if (o.piece == upper->key) {
+            if (side.front().copy > 0)
+                return; // its row tells where the other one lies
+            where = o.placement;
+        }
+    if (!where)
+        where = laidOn(runOf(side), line, window, 1e9);
+    if (!where)
+        return;
+    const Polyline outline = window ? placedAll(outlineOf(*upper), *where) : finished(*upper, *where);
+    add(Surface{outline, window ? otherSide(skinOf(*upper)) : skinOf(*upper)});
+    Box box;
+    for (const Point q : outline)
+        box.add(q);
+    codeAt(*upper, box.centre());
+}
+
+void Plan::slash(const Piece& face)
+{
+    for (const auto& l : face.lines)
+        if (l.kind == FaceLine::Kind::Slash)
+            run(l.run, Kind::Cut);
+}
+
+void Plan::caught()
+{
+    const Piece *thing = p.piece(m_act.pieces.front()), *holder = p.piece(m_act.pieces.back());
+    if (!thing || !holder)
+        return;
+    // Along the edge of the seam that will catch it.
+    const auto trapping = std::find_if(p.seams.begin(), p.seams.end(), [&](const Seam& each) {
+        return std::find(each.trapped.begin(), each.trapped.end(), thing->key) != each.trapped.end()
+            && !usesOf(each, holder->key).empty();
+    });
+    // A cord lies along all that it is basted to.
+    const Seam* s = trapping != p.seams.end() && thing->role != "piping" ? &*trapping : seam();
+    const auto side = s ? usesOf(*s, holder->key) : std::vector<EdgeUse>{};
+    if (side.empty())
+        return;
+    lower({holder});
+    const Box box = boundsOf(holder->cut);
+    codeAt(*holder, {box.centre().x, box.centre().y - box.height() * 0.3});
+    if (thing->role == "piping") {
+        for (const auto& use : side) {
+            corded(*thing, p.runOf(use), insideLeft(side));
+            run(p.runOf(use), Kind::Baste);
+        }
+        return;
+    }
+    const Run edge = runOf(side);
+    hold(*thing, edge, insideLeft(side));
+    run(edge, Kind::Baste);
+}
+
+void Plan::corded(const Piece& piping, const Run& edge, bool left)
+{
+    const Box own = boundsOf(piping.cut);
+    const double flange = std::clamp(std::min(own.width(), own.height()) / 2 - 6, 6.0, 20.0), cord = 4;
+    const auto beside = [&](double in) {
+        Polyline side;
+        const double whole = lengthOf(edge);
+        const int n = std::max(12, int(whole / 6));
+        for (int i = 0; i <= n; ++i)
+            side.push_back(
+                pointAlong(edge, whole * i / n) + rightOf(tangentAlong(edge, whole * i / n)) * ((left ? -1 : 1) * in));
+        return side;
+    };
+    Polyline strip = beside(-flange);
+    const Polyline inner = beside(cord);
+    strip.insert(strip.end(), inner.rbegin(), inner.rend());
+    add(Surface{strip, skinOf(piping)});
+    stroke(beside(0.3), Kind::Edge);
+    const Point middle = pointAlong(edge, lengthOf(edge) / 2);
+    codeAt(piping, middle + rightOf(tangentAlong(edge, lengthOf(edge) / 2)) * (left ? -16.0 : 16.0));
+}
+
+std::vector<EdgeUse> Plan::usesOf(const Seam& s, const PieceId& piece)
+{
+    std::vector<EdgeUse> out;
+    for (const auto* side : {&s.a, &s.b})
+        for (const auto& use : *side)
+            if (use.piece == piece && (out.empty() || use.copy == out.front().copy))
+                out.push_back(use);
+    return out;
+}
+
+void Plan::lined()
+{
+    const Piece *behind = p.piece(m_act.pieces.front()), *face = p.piece(m_act.pieces.back());
+    if (!behind || !face)
+        return;
+    // The face turned back at a corner shows what lies behind it, wrong side to wrong side.
+    add(Surface{outlineOf(*behind), otherSide(skinOf(*behind))});
+    const Box box = boundsOf(face->cut);
+    turnedBack(outlineOf(*face), lineRun({{box.x0, box.y1}, {box.x1, box.y1}}), false, skinOf(*face), *face);
+    run(face->stitch(), Kind::Baste);
+}
+
+void Plan::boxedOn()
+{
+    const Piece *strap = p.piece(m_act.pieces.front()), *face = p.piece(m_act.pieces.back());
+    if (!strap || !face)
+        return;
+    lower({face});
+    const Box box = boundsOf(face->cut);
+    codeAt(*face, {box.centre().x, box.y0 + 0.3 * box.height()});
+    for (const auto& l : face->lines) {
+        if (l.owner != m_step.id.owner() || l.kind != FaceLine::Kind::Placement)
+            continue;
+        Box end;
+        for (const Point q : flattened(l.run, kStep))
+            end.add(q);
+        const double out = std::max(30.0, box.y1 + 40 - end.y1);
+        add(Surface{
+            {{end.x0, end.y0}, {end.x1, end.y0}, {end.x1, end.y1 + out}, {end.x0, end.y1 + out}}, skinOf(*strap)});
+        const double in = std::min(3.5, end.width() / 6);
+        const Point a{end.x0 + in, end.y0 + in}, b{end.x1 - in, end.y0 + in}, c{end.x1 - in, end.y1 - in},
+            d{end.x0 + in, end.y1 - in};
+        if (m_act.distance > 0) {
+            stroke({a, b, c, d, a}, Kind::Topstitch);
+            stroke({a, c}, Kind::Topstitch);
+            stroke({b, d}, Kind::Topstitch);
+        }
+        codeAt(*strap, {end.centre().x, end.y1 + out - 12});
+    }
+    fittingsOn(*face, {});
+}
+
+void Plan::laidOnFace()
+{
+    const Piece *thing = p.piece(m_act.pieces.front()), *face = p.piece(m_act.pieces.back());
+    if (!thing || !face)
+        return;
+    lower({face});
+    const Box whole = boundsOf(face->cut);
+    bool known = false;
+    for (const auto& o : p.overlays)
+        if (o.piece == thing->key && o.on == face->key) {
+            const Polyline outline = placedAll(outlineOf(*thing), o.placement);
+            add(Surface{outline, skinOf(*thing)});
+            Box box;
+            for (const Point q : outline)
+                box.add(q);
+            codeAt(*thing, box.centre());
+            known = true;
+        }
+    if (!known) { // concentric, if they were drawn so; else at the middle of its upper edge
+        const Box box = boundsOf(thing->cut);
+        const Placement at = distance(box.centre(), whole.centre()) < 1
+            ? Placement{}
+            : Placement{whole.centre().x - box.centre().x, whole.y1 - box.y1, 0, false};
+        add(Surface{placedAll(outlineOf(*thing), at), skinOf(*thing)});
+        codeAt(*thing, at(box.centre()));
+    }
+    codeAt(*face, {whole.centre().x, whole.y0 + 0.2 * whole.height()});
+}
+
+void Plan::hinged()
+{
+    const Seam* s = seam();
+    const bool aEdge = s && p.piece(s->a.front().piece) && p.piece(s->a.front().piece)->edge(s->a.front().edge);
+    const Piece *lid = s ? p.piece((aEdge ? s->a : s->b).front().piece) : nullptr,
+                *face = s ? p.piece((aEdge ? s->b : s->a).front().piece) : nullptr;
+    if (!lid || !face)
+        return;
+    lower({face});
+    const Run line = runOf(aEdge ? s->b : s->a), own = runOf(aEdge ? s->a : s->b);
+    const Point middle = pointAlong(line, lengthOf(line) / 2), hinge = pointAlong(own, lengthOf(own) / 2);
+    const Box box = boundsOf(lid->cut);
+    // Its inside ends up below the line in the end, so it lies above now, wrong side up.
+    const bool inBelow = box.centre().y < hinge.y;
+    const Placement at = inBelow ? Placement{middle.x - hinge.x, middle.y + hinge.y, pi, true}
+                                 : Placement{middle.x + hinge.x, middle.y - hinge.y, 0, true};
+    const Polyline outline = placedAll(outlineOf(*lid), at);
+    add(Surface{outline, otherSide(skinOf(*lid))});
+    Box there;
+    for (const Point q : outline)
+        there.add(q);
+    codeAt(*lid, there.centre());
+    run(line, Kind::Sew);
+    stroke({{startOf(line).x, middle.y - m_act.distance}, {endOf(line).x, middle.y - m_act.distance}}, Kind::Topstitch);
+    const double x = there.x1 + 14;
+    add(Arrow{{{x, there.centre().y}, {x + 10, middle.y}, {x, middle.y - 0.5 * there.height()}}});
+    const Box whole = boundsOf(face->cut);
+    codeAt(*face, {whole.centre().x, whole.y0 + 0.15 * whole.height()});
+}
+
+void Plan::taped()
+{
+    const Piece* face = p.piece(m_act.pieces.front());
+    const auto zip = std::find_if(
+        p.zips.begin(), p.zips.end(), [&](const Zip& z) { return !m_act.zips.empty() && z.key == m_act.zips.front(); });
+    if (!face || zip == p.zips.end())
+        return;
+    lower({face});
+    const Box box = boundsOf(face->stitch());
+    const double x0 = box.x0 + m_act.distance, x1 = box.x1 - m_act.distance, top = box.y1 + m_act.taken;
+    add(Surface{{{x0, top}, {x1, top}, {x1, top - zip->tapeWidth}, {x0, top - zip->tapeWidth}}, Skin::Tape});
+    stroke({{x0, top - zip->tapeWidth / 2}, {x1, top - zip->tapeWidth / 2}}, Kind::Mark);
+    stroke({{x0, box.y1}, {x1, box.y1}}, Kind::Baste);
+    codeAt(*face, box.centre());
+}
+
+void Plan::inserted()
+{
+    const Piece *loop = p.piece(m_act.pieces.front()), *strap = p.piece(m_act.pieces.back());
+    if (!loop || !strap)
+        return;
+    const Box box = boundsOf(strap->cut), own = boundsOf(loop->cut);
+    const double w = std::min(own.width(), own.height()), out = std::max(own.width(), own.height()) / 2,
+                 x = box.centre().x, y = box.y0 + 10;
+    add(Surface{{{x - w / 2, y + m_act.distance}, {x + w / 2, y + m_act.distance},
+                    {x + w / 2, y + m_act.distance - out}, {x - w / 2, y + m_act.distance - out}},
+        skinOf(*loop)});
+    ringAt({x, y + m_act.distance - out}, w / 2);
+    const Polyline near = cutOff(outlineOf(*strap), {x, box.y0 + std::min(box.height(), 4 * w)}, {0, -1});
+    add(Surface{near.size() > 2 ? near : outlineOf(*strap), skinOf(*strap)});
+    for (const double row : {6.0, 10.0})
+        stroke({{x - w / 2, box.y0 + 10 + row}, {x + w / 2, box.y0 + 10 + row}}, Kind::Topstitch);
+    codeAt(*strap, {x, box.y0 + 2.5 * w});
+    codeAt(*loop, {x, y - out / 2 + m_act.distance / 2});
+    add(Arrow{{{x + w, y - out}, {x + w, y}}});
+}
+
+} // namespace tectonis

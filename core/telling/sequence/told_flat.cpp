@@ -1,0 +1,425 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is said of work on flat pieces: layers, folds, hems, strips, pockets, hardware, edges.
+#include "sequence/telling.hpp"
+
+#include "buildup/layers.hpp"
+#include "library/library.hpp"
+#include "pattern/labels.hpp"
+#include "pattern/seam_shape.hpp"
+#include "sequence/table.hpp"
+#include "words/language.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <utility>
+
+namespace tectonis {
+
+void Telling::interline(const Act& act)
+{
+    const auto lays = [](const Act& each, const Layer& layer) {
+        return std::find(each.layers.begin(), each.layers.end(), layer.id) != each.layers.end();
+    };
+    Message codes;
+    MaterialId material;
+    bool inSeams = false, within = false; // reaches into an allowance anywhere; ends at or inside the stitch lines
+    std::string fixing;
+    for (const auto& piece : p.pieces)
+        for (const auto& layer : piece.layers) {
+            if (lays(act, layer)) {
+                codes = codes.empty() ? naming(layer.code) : say("{}, {}", codes, layer.code);
+                material = layer.material, fixing = layer.fixing;
+            }
+            if (std::none_of(m_step.acts.begin(), m_step.acts.end(),
+                    [&](const Act& each) { return each.verb == Verb::Interline && lays(each, layer); }))
+                continue;
+            const bool reaches = std::any_of(
+                layer.reach.begin(), layer.reach.end(), [](const auto& edge) { return edge.second > 3; });
+            (reaches ? inSeams : within) = true;
+        }
+    if (codes.empty())
+        return;
+    add(say("{}: {}.", p.material(material).name, codes));
+    const auto last = std::find_if(
+        m_step.acts.rbegin(), m_step.acts.rend(), [](const Act& each) { return each.verb == Verb::Interline; });
+    if (last == m_step.acts.rend() || &*last == &act)
+        held(fixing, inSeams, within);
+}
+
+void Telling::held(const std::string& fixing, bool inSeams, bool within)
+{
+    if (fixing == "fused") {
+        tool(say("iron")), tool(say("press cloth"));
+        check(say("No bubbles; let each piece cool flat."));
+        caution(say("Iron and steam: mind your hands; test the heat on an offcut."));
+    } else if (fixing == "glued") {
+        tool(say("contact adhesive"));
+        check(say("Each lies in its place and sticks to its edges."));
+        caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+    } else if (fixing == "basted") {
+        // There is cloth to baste in only where the layer reaches into the allowance.
+        if (inSeams)
+            add(say("What reaches into the allowances is basted there, {} to {} from the edge, and trimmed close to "
+                    "the stitching after the seam.",
+                Len(3), Len(6)));
+        if (within)
+            add(say("What ends at the stitch line is held by a row {} to {} inside its own edge, or by hand.", Len(2),
+                Len(3)));
+        machine();
+        stitch(say("4–5 mm, basting"));
+        check(say("Each lies flat on the wrong side and nothing reaches past its line."));
+    } else
+        add(say("They are laid in, not fixed, when their piece is sewn."));
+}
+
+Message Telling::codesOf(const std::vector<PieceId>& pieces) const
+{
+    Message codes;
+    for (const auto& id : pieces)
+        if (const Piece* piece = p.piece(id))
+            codes = codes.empty() ? naming(piece->code) : say("{}, {}", codes, piece->code);
+    return codes;
+}
+
+void Telling::quilt(const Act& act)
+{
+    struct Alike {
+        const Layer* layer;
+        Message codes;
+    };
+    std::vector<Alike> all;
+    for (const auto& piece : p.pieces)
+        for (const auto& layer : piece.layers)
+            if (std::find(act.layers.begin(), act.layers.end(), layer.id) != act.layers.end()) {
+                const auto alike = std::find_if(all.begin(), all.end(), [&](const Alike& each) {
+                    return each.layer->material == layer.material && each.layer->quilted == layer.quilted
+                        && each.layer->diamonds == layer.diamonds;
+                });
+                if (alike == all.end())
+                    all.push_back({&layer, naming(layer.code)});
+                else
+                    alike->codes = say("{}, {}", alike->codes, layer.code);
+            }
+    for (const auto& each : all) {
+        add(say("{}: {}.", p.material(each.layer->material).name, each.codes));
+        add(each.layer->diamonds
+                ? say("Quilt them to the wrong side of their blocks in diamonds, {} apart.", Len(each.layer->quilted))
+                : say("Quilt them to the wrong side of their blocks in straight rows, {} apart.",
+                    Len(each.layer->quilted)));
+    }
+    how(say("Baste them first; begin in the middle and sew every row in the same direction."));
+    machine();
+    tool(say("walking foot"));
+    stitch(say("3–3.5 mm, lockstitch 301"));
+    check(say("Each block lies flat and is still larger than its template all round."));
+}
+
+void Telling::cutToShape(const Act& act)
+{
+    add(say("{}: lay the template on the quilted block and cut it to shape.", codesOf(act.pieces)));
+    how(say("Sew round just inside the cut edge, so that the rows do not open."));
+    tool(say("scissors"));
+    check(say("The rows meet where pieces meet."));
+}
+
+void Telling::roundCorners(const Act& act)
+{
+    const Message codes = codesOf(act.pieces);
+    add(say("{}: lay the template on, mark its round corners and cut them through all layers.", codes));
+    tool(say("scissors"));
+    check(say("The corners of pieces that meet are alike."));
+}
+
+void Telling::layOver(const Act& act)
+{
+    add(several(act.pieces.front()) ? say(
+            "Lay each {} in its place on the {}, right side up.", nameOf(act.pieces.front()), nameOf(act.pieces.back()))
+                                    : say("Lay the {} in its place on the {}, right side up.",
+                                        nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+}
+
+void Telling::insert(const Act& act)
+{
+    if (std::find(act.uses.begin(), act.uses.end(), Ware::WebbingSlider) != act.uses.end())
+        add(say("Pass each {} round the upper bar of a slider and fold it in half.", nameOf(act.pieces.front())));
+    add(say("Push the ends of the {} {} into the open end of the {}; sew across twice.", nameOf(act.pieces.front()),
+        Len(act.distance), nameOf(act.pieces.back())));
+    machine();
+    stitch(say("3 mm, lockstitch 301"));
+}
+
+void Telling::rows(const Act& act)
+{
+    add(say(
+        "Sew the rows that are marked on the {}, through all layers; bar-tack where they end.", namesOf(act.pieces)));
+    machine();
+    stitch(say("3 mm, lockstitch 301"));
+}
+
+void Telling::pleat(const Act& act)
+{
+    add(act.pieces.size() > 1
+            ? say("Lay every pleat of the {} along its folds, alike from the centre, and baste.", namesOf(act.pieces))
+            : say("Lay the pleats of the {} along their folds and baste.", nameOf(act.pieces.front())));
+    if (act.distance > 0)
+        add(say("Each takes {}.", Len(act.distance)));
+    machine();
+}
+
+void Telling::drawIn(const Act& act)
+{
+    const Ware what = act.uses.empty() ? Ware::Elastic : act.uses.front();
+    if (what == Ware::Elastic)
+        add(act.distance > 0 ? say("Draw {} of elastic in and sew it over at both ends.", Len(act.distance))
+                             : say("Draw the elastic in and sew it over at both ends."));
+    else
+        add(say("Slide the stay in and bar-tack both ends."));
+    if (what == Ware::Elastic)
+        tool(say("bodkin"));
+    machine();
+}
+
+void Telling::wrapOver(const Act& act)
+{
+    const Piece* over = p.piece(act.pieces.front());
+    const bool round = over && std::any_of(over->edges.begin(), over->edges.end(), [](const Edge& e) {
+        return std::any_of(
+            e.stitch.begin(), e.stitch.end(), [](const Segment& s) { return !std::holds_alternative<Line>(s); });
+    });
+    if (act.pieces.size() > 1)
+        add(say("Centre each {} on a {}, draw it over the rim and glue the {} that go over to the back.",
+            nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance)));
+    else
+        add(say("Centre each {} on a half shell, draw it over the rim and glue the {} that go over inside.",
+            nameOf(act.pieces.front()), Len(act.distance)));
+    add(round ? say("Straights first; then notch what goes round the corners and lay it down.")
+              : say("Straights first, then the mitred corners."));
+    tool(say("contact adhesive"));
+    tool(say("bone folder"));
+    caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+}
+
+void Telling::sealCut(const Act& act)
+{
+    const Material* webbing = clothOf(act.pieces.front());
+    if (!webbing || webbing->heat) {
+        add(say("Zigzag the cut ends of the {}, so that they do not fray.", nameOf(act.pieces.front())));
+        return machine();
+    }
+    add(say("Seal the cut ends of the {} with a flame or a hot knife.", nameOf(act.pieces.front())));
+    tool(say("hot knife"));
+    caution(say("Flame: never near adhesive or solvent; molten webbing burns the skin."));
+}
+
+void Telling::buttonhole(const Act& act)
+{
+    add(act.distance > 0
+            ? say("Work a buttonhole of {} at each mark of the {} and cut it open.", Len(act.distance),
+                namesOf(act.pieces))
+            : say("Work a buttonhole at each mark of the {} and cut it open.", nameOf(act.pieces.front())));
+    machine();
+    tool(say("seam ripper"));
+}
+
+void Telling::foldInHalf(const Act& act)
+{
+    add(several(act.pieces.front()) ? say("Fold each {} in half, right sides together.", nameOf(act.pieces.front()))
+                                    : say("Fold the {} in half, right sides together.", nameOf(act.pieces.front())));
+    m_folded = true;
+}
+
+void Telling::line(const Act& act)
+{
+    add(say("Lay the {} behind the {}, wrong sides together.", nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    check(say("The lining lies flat."));
+}
+
+void Telling::baste(const Act& act)
+{
+    add(act.pieces.empty() ? say("Baste {} from the edge.", Len(act.distance))
+                           : say("Baste the {} {} from the edge.", namesOf(act.pieces), Len(act.distance)));
+    m_out.allowance = std::max(m_out.allowance, act.distance);
+    machine();
+    stitch(say("4–5 mm, basting"));
+    if (m_out.check.empty())
+        check(say("It has not shifted: it lies on its marks."));
+}
+
+void Telling::foldStrip(const Act& act)
+{
+    const Piece* piece = p.piece(act.pieces.front());
+    if (!piece)
+        return;
+    const int times = int(std::lround(boundsOf(piece->cut).width() / act.distance)); // its length lies along y
+    if (times == 4)
+        add(say("Fold both long edges to the middle, then fold once more."));
+    else if (times == 2)
+        add(say("Fold both long edges so that they meet behind."));
+    if (times > 1) {
+        press(act);
+        add(say("Edge-stitch both long edges."));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+    }
+    check(say("Finished {} wide from end to end.", Len(act.distance)));
+}
+
+void Telling::set(const Act& act)
+{
+    std::set<Fitting::Kind> told;
+    for (const auto& key : act.fittings) {
+        const auto f = std::find_if(
+            p.fittings.begin(), p.fittings.end(), [&](const Fitting& each) { return each.key == key; });
+        if (f != p.fittings.end() && told.insert(f->kind).second)
+            setAll(*f);
+    }
+}
+
+void Telling::setAll(const Fitting& f)
+{
+    if (f.kind == Fitting::Kind::Snap) {
+        addEither(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
+                      "patch from the right side, put the washer on, bend the prongs, cover them.",
+                      nameOf(f.piece)),
+            say("Set the half on the {} at its mark, through this one layer and its patch.", nameOf(f.piece)));
+        tool(say("awl"));
+        tool(say("pliers"));
+        check(say("The half sits on its mark within {}.", Len(1)));
+        caution(say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."));
+        caution(say("Awl and prongs: wear eye protection."));
+        return;
+    }
+    add(say("Punch at the drill marks."));
+    tool(say("punch"));
+    tool(say("hammer"));
+    caution(say("Punch and hammer: wear eye protection."));
+    if (f.kind == Fitting::Kind::Rivet) {
+        add(say("Set the rivets ({}).", f.through));
+        tool(say("rivet setter"));
+        check(say("No rivet turns."));
+    } else if (f.kind == Fitting::Kind::Eyelet) {
+        add(say("Set the eyelets over their washers ({}).", f.through));
+        tool(say("eyelet setter"));
+        check(say("They are at their marks and equally far from the mouth."));
+    } else {
+        add(say("Push the feet through ({}), spread the prongs over a washer.", f.through));
+        check(say("All stand level."));
+    }
+}
+
+void Telling::hem(const Act& act)
+{
+    add(say("Fold the upper edge of the {} {} to the wrong side, then the hem of {}; topstitch.", namesOf(act.pieces),
+        Len(act.taken - act.distance), Len(act.distance)));
+    machine();
+    stitch(say("3 mm, lockstitch 301"));
+    if (!act.seams.empty())
+        check(say("The mouth is as long all round as before it was folded."));
+}
+
+void Telling::foldIn(const Act& act)
+{
+    const Message name = nameOf(act.pieces.front());
+    const Len wide(act.distance);
+    if (!act.seams.empty())
+        add(noIron(act)
+                ? say("Fold the edge of the {} that is stitched on in by {} and hold it with clips.", name, wide)
+                : say("Press the edge of the {} that is stitched on under by {}.", name, wide));
+    else
+        add(noIron(act) ? say("Fold the allowances of the {} in by {} and hold them with clips.", name, wide)
+                        : say("Press the allowances of the {} under by {}.", name, wide));
+    tool(noIron(act) ? say("clips") : say("iron"));
+}
+
+void Telling::joinStrips(const Act& act)
+{
+    const Piece* piece = p.piece(act.pieces.front());
+    if (!piece || piece->count < 2)
+        return;
+    const double join = act.distance > 0 ? act.distance : 6; // mm (common practice, no source)
+    add(piece->grain == 45
+            ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
+                  "trim to {}, press open.",
+                piece->count, Len(join))
+            : say("Join the {} strips end to end at {}, press open.", piece->count, Len(join)));
+    machine();
+}
+
+void Telling::wrapCord(const Act& act)
+{
+    if (act.distance > 0)
+        add(say("Sew the long edges of each {} round the cord, right side out, but for {} at both ends; flatten the "
+                "ends and fold them in.",
+            nameOf(act.pieces.front()), Len(act.distance)));
+    else
+        add(say(
+            "Fold the {} round the cord, wrong sides together; sew close to the cord.", nameOf(act.pieces.front())));
+    machine();
+    tool(say("zip foot"));
+    stitch(say("3 mm, lockstitch 301"));
+}
+
+void Telling::glue(const Act& act)
+{
+    if (act.pieces.size() < 2)
+        add(say("Glue the {} on the face of each half shell, centred.", nameOf(act.pieces.front())));
+    else
+        add(act.distance > 0 ? say("Glue the {} to the {} within {} of the edges, wrong sides together.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance))
+                             : say("Glue the {} to the {}.", nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    tool(say("contact adhesive"));
+    caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+}
+
+void Telling::paint()
+{
+    add(say("Sand the edge, paint it, let it dry; sand and paint once more. Let it dry fully before it is handled "
+            "or sewn over."));
+    tool(say("sandpaper"));
+    tool(say("edge paint"));
+    check(say("Dry to the touch: it does not mark a white cloth."));
+    caution(say("Edge paint: air the room, no flame."));
+}
+
+void Telling::trim(const Act& act)
+{
+    if (act.pieces.size() > 1) {
+        tool(say("knife"));
+        return add(say("Trim {} level with a sharp knife.", namesOf(act.pieces)));
+    }
+    add(act.distance > 0 ? say("Trim both ends of the {} level with its neighbours: {} were cut extra.",
+            nameOf(act.pieces.front()), Len(act.distance))
+                         : say("Trim the ends of the {} level.", nameOf(act.pieces.front())));
+    tool(say("scissors"));
+    if (act.distance > 0)
+        check(say("The mouth is level all round."));
+}
+
+void Telling::boxOn(const Act& act)
+{
+    add(act.taken > 0 ? say("Lay the ends of one {} on their lines on the {}, folded under by {}.",
+            nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.taken))
+                      : say("Lay the ends of one {} on their lines on the {}, raw ends sealed.",
+                          nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    if (act.distance > 0) {
+        add(say(
+            "Box-X stitch from the lower edge up to {} below the stitch line of the upper edge.", Len(act.distance)));
+        machine();
+        stitch(say("3 mm, lockstitch 301, box-X"));
+    }
+    check(say("It is not twisted."));
+    caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+}
+
+void Telling::ring(const Act& act)
+{
+    double width = 0;
+    for (const auto& f : p.fittings)
+        if (std::find(act.fittings.begin(), act.fittings.end(), f.key) != act.fittings.end())
+            width = f.size;
+    add(say("Thread each through a ring of {} and fold it in half over the bar.", Len(width)));
+    check(say("The ring turns freely."));
+}
+
+} // namespace tectonis

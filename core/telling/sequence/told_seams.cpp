@@ -1,0 +1,515 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is said of seams: sewn, stitched on, pressed, clipped, bound, and of joining, turning and closing.
+#include "sequence/telling.hpp"
+
+#include "buildup/layers.hpp"
+#include "library/library.hpp"
+#include "pattern/labels.hpp"
+#include "pattern/seam_shape.hpp"
+#include "sequence/table.hpp"
+#include "words/language.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <utility>
+
+namespace tectonis {
+
+namespace {
+
+constexpr double kClipOpens = 3; // mm that a clipped straight allowance opens at each clip (common practice, no source)
+constexpr double kClipShort = 2; // mm from the end of a clip to the stitch line (common practice, no source)
+
+} // namespace
+
+void Telling::hinge(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        return;
+    const EdgeUse& upper = p.piece(seams.front()->a.front().piece)
+            && p.piece(seams.front()->a.front().piece)->edge(seams.front()->a.front().edge)
+        ? seams.front()->a.front()
+        : seams.front()->b.front();
+    add(say("Lay the hinge edge of the {} on its line, right sides together, pointing away from where it will hang; "
+            "sew. Fold it over the row and sew again {} below.",
+        nameOf(upper.piece), Len(act.distance)));
+    machine();
+    stitch(lockstitchOf(act));
+}
+
+void Telling::sew(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        return;
+    std::vector<PieceId> caught;
+    bool marks = false, both = false, corners = false;
+    double open = 0;
+    for (const Seam* seam : seams) {
+        for (const auto& id : seam->trapped)
+            if (std::find(caught.begin(), caught.end(), id) == caught.end())
+                caught.push_back(id);
+        marks |= hasMarks(p, *seam);
+        open = std::max(open, seam->open);
+        for (const auto* side : {&seam->a, &seam->b}) {
+            const SideShape shape = shapeOf(p, *side);
+            both |= shape.straights && std::min(shape.convex, shape.concave) < SideShape::none;
+            corners |= shape.convexCorners + shape.concaveCorners > 0;
+        }
+    }
+    if (m_folded)
+        m_folded = false; // what is sewn lies there already
+    else if (!act.zips.empty())
+        add(say("Lay the {} right sides together with the zip's tape between, its edge {} past the stitch line.",
+            namesOf(piecesAcross(seams)), Len(act.distance)));
+    else if (caught.empty())
+        add(marks ? say("Right sides together, match the marks.") : say("Right sides together, edges level."));
+    else
+        add(marks ? say("Right sides together with the {} between, match the marks.", namesOf(caught))
+                  : say("Right sides together with the {} between, edges level.", namesOf(caught)));
+    if (m_step.kind == StepKind::Seam && carriesFlap(act))
+        add(say("The flap is folded out of the way."));
+    if (holesStay(act))
+        add(say("Hold with clips: pins leave holes."));
+    if (!std::exchange(m_onLine, false))
+        row(seams);
+    if (twoTapes(act))
+        add(say("Sew the other pair to the other tape alike."));
+    if (both)
+        how(say("Sew the straights before the curves."));
+    if (corners)
+        how(say("At each corner stop with the needle down and turn."));
+    for (const Seam* seam : seams) {
+        if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
+            add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
+        ends(*seam);
+    }
+    if (open > 0)
+        add(say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
+    trimLayers(seams);
+    machine();
+    stitch(lockstitchOf(act));
+    if (!act.zips.empty()) {
+        tool(say("zip foot"));
+        caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    }
+    check(upright(seams) ? say("Both ends are level, the marks meet and the cloth runs upwards in all pieces.")
+                         : say("Both ends are level and the marks meet."));
+}
+
+void Telling::trimLayers(const std::vector<const Seam*>& seams)
+{
+    Message codes;
+    std::vector<const Layer*> all;
+    for (const Seam* seam : seams)
+        for (const Layer* layer : trimmedAfter(p, *seam))
+            if (std::find(all.begin(), all.end(), layer) == all.end()) {
+                all.push_back(layer);
+                codes = codes.empty() ? naming(layer->code) : say("{}, {}", codes, layer->code);
+            }
+    if (all.empty())
+        return;
+    add(say("Trim {} close to the stitching.", codes));
+    tool(say("scissors"));
+}
+
+std::vector<PieceId> Telling::piecesAcross(const std::vector<const Seam*>& seams)
+{
+    std::vector<PieceId> out;
+    for (const Seam* seam : seams)
+        for (const auto* side : {&seam->a, &seam->b})
+            for (const auto& id : piecesOf(*side))
+                if (std::find(out.begin(), out.end(), id) == out.end())
+                    out.push_back(id);
+    return out;
+}
+
+bool Telling::upright(const std::vector<const Seam*>& seams) const
+{
+    const auto pieces = piecesAcross(seams);
+    return pieces.size() > 1 && std::ranges::all_of(pieces, [&](const PieceId& id) {
+        const Material* cloth = clothOf(id);
+        return cloth && cloth->oneWay;
+    });
+}
+
+void Telling::row(const std::vector<const Seam*>& seams)
+{
+    std::set<std::pair<long, long>> told;
+    for (const Seam* seam : seams) {
+        auto [least, most] = allowancesOf(p, *seam);
+        // Where it is sewn, not how far a hem's or another edge's cloth reaches.
+        if (std::abs(most - seam->allowance) > 0.005 || most - least < 0.005)
+            least = most = seam->allowance;
+        m_out.allowance = std::max(m_out.allowance, most);
+        if (!told.insert({std::lround(least * 100), std::lround(most * 100)}).second)
+            continue;
+        add(most - least < 0.005 ? say("Sew at {}.", Len(most))
+                                 : say("Sew at {} at the mouth, widening to {}.", Len(least), Len(most)));
+    }
+}
+
+void Telling::ends(const Seam& seam)
+{
+    if (seam.openStart > 0 || seam.openEnd > 0)
+        add(say("“{}” begins {} in and stops {} before its end, at the stop squares; back-stitch both.", seam.name,
+            Len(seam.openStart), Len(seam.openEnd)));
+}
+
+void Telling::stitchOn(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        return;
+    // The line lies on the piece below; the edge is the upper one's.
+    const auto onLine = [&](const std::vector<EdgeUse>& side) {
+        const Piece* piece = p.piece(side.front().piece);
+        return piece && !piece->edge(side.front().edge);
+    };
+    const auto& upper = onLine(seams.front()->a) ? seams.front()->b : seams.front()->a;
+    const auto& lower = onLine(seams.front()->a) ? seams.front()->a : seams.front()->b;
+    std::set<int> copies; // of the upper piece that lie on this face
+    for (const Seam* seam : seams)
+        for (const auto* side : {&seam->a, &seam->b})
+            for (const auto& use : *side)
+                if (use.piece == upper.front().piece)
+                    copies.insert(use.copy);
+    const Piece* on = p.piece(upper.front().piece);
+    if (on && on->role == "flap")
+        add(say("Lay the hinge edge of the {} on its line on the {}, wrong side on right side, the flap pointing up "
+                "over the mouth; edge-stitch.",
+            nameOf(upper.front().piece), nameOf(lower.front().piece)));
+    else
+        add(copies.size() > 1 ? say("Lay each {} on its line on the {}, wrong side on right side; edge-stitch.",
+                nameOf(upper.front().piece), nameOf(lower.front().piece))
+                              : say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.",
+                                  nameOf(upper.front().piece), nameOf(lower.front().piece)));
+    if (act.distance > 0 && act.taken > 0)
+        add(say("Two rows: {} and {} from the edge.", Len(act.distance), Len(act.taken)));
+    else if (act.distance > 0)
+        add(say("The row runs {} from the edge.", Len(act.distance)));
+    if (closesOpeningOf(upper.front().piece))
+        add(say("The row closes the opening that it was turned through."));
+    if (endsInside(lower))
+        add(say("Bar-tack both ends of the row."));
+    for (const Seam* seam : seams)
+        if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
+            add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
+    machine();
+    stitch(lockstitchOf(act));
+    check(say("It lies flat and square on its line."));
+}
+
+bool Telling::closesOpeningOf(const PieceId& id) const
+{
+    return std::any_of(p.seams.begin(), p.seams.end(), [&](const Seam& seam) {
+        const auto own = [&](const EdgeUse& use) { return use.piece == id; };
+        return seam.open > 0 && std::all_of(seam.a.begin(), seam.a.end(), own)
+            && std::none_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
+                   return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& each) {
+                       return each.verb == Verb::CloseOpening
+                           && std::find(each.seams.begin(), each.seams.end(), seam.key) != each.seams.end();
+                   });
+               });
+    });
+}
+
+bool Telling::endsInside(const std::vector<EdgeUse>& line) const
+{
+    const Piece* face = p.piece(line.front().piece);
+    const Run* run = p.runBehind(line.front());
+    if (!face || !run || distance(startOf(*run), endOf(*run)) < 0.5)
+        return false;
+    const Polyline stitch = flattened(face->stitch(), 0.1);
+    const auto inside = [&](Point at) { return insideOutline(stitch, at) && distanceTo(stitch, at) > 3; };
+    return inside(startOf(*run)) && inside(endOf(*run));
+}
+
+void Telling::lay(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (const Piece* thing = p.piece(act.pieces.front()); thing && thing->role == "piping") {
+        add(say("Lay the {} on the right side of the {}, raw edges level, the cord towards its middle.",
+            nameOf(thing->key), nameOf(act.pieces.back())));
+        if (std::any_of(seams.begin(), seams.end(),
+                [&](const Seam* seam) { return shapeOf(p, seam->a).bends() || shapeOf(p, seam->b).bends(); }))
+            add(say("Clip its allowance at curves and corners."));
+        return;
+    }
+    const bool named = std::any_of(seams.begin(), seams.end(), [&](const Seam* seam) {
+        const auto uses = [&](const EdgeUse& use) { return use.piece == act.pieces.front(); };
+        return std::any_of(seam->a.begin(), seam->a.end(), uses) || std::any_of(seam->b.begin(), seam->b.end(), uses);
+    });
+    if (several(act.pieces.front()) && !named)
+        add(say("Lay each {} on the {}, right sides together, pointing away from the edge in which it will be "
+                "caught.",
+            nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    else
+        add(say("Lay the {} on the {}, right sides together, pointing away from the edge in which it will be caught.",
+            nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    add(act.taken > 0 ? say("Let the raw ends stand {} past that edge.", Len(act.taken)) : say("Raw edges are level."));
+}
+
+void Telling::topstitch(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (act.to == To::Open && act.taken > 0)
+        add(say("Topstitch {} and {} from the seam on both sides.", Len(act.distance), Len(act.taken)));
+    else if (act.to == To::Open)
+        add(say("Topstitch {} from the seam on both sides.", Len(act.distance)));
+    else if (act.to == To::Nowhere || seams.empty())
+        add(say("Topstitch {} from the edge.", Len(act.distance)));
+    else
+        add(say("Topstitch {} from the seam, on the {}.", Len(act.distance),
+            namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+    if (act.taken > 0 && act.to != To::Open)
+        add(act.to == To::Nowhere || seams.empty() ? say("A second row runs {} from the edge.", Len(act.taken))
+                                                   : say("A second row runs {} from the seam.", Len(act.taken)));
+    machine();
+    stitch(say("3–3.5 mm, lockstitch 301"));
+}
+
+void Telling::roll(const Act& act)
+{
+    add(noIron(act)
+            ? say("Roll the seam to the edge and hold it with clips; topstitch {} from the edge.", Len(act.distance))
+            : say("Roll the seam to the edge, press; topstitch {} from the edge.", Len(act.distance)));
+    if (act.taken > 0)
+        add(say("A second row runs {} from the edge.", Len(act.taken)));
+    if (const auto seams = seamsOf(act); !seams.empty() && seams.front()->mouth)
+        if (const bool flap = carriesFlap(act), handles = hasHandles(); flap || handles)
+            add(flap && handles ? say("Keep the flap and the handles out of the way.")
+                    : flap      ? say("Keep the flap out of the way.")
+                                : say("Keep the handles out of the way."));
+    if (!noIron(act))
+        tool(say("iron"));
+    machine();
+    stitch(say("3.5 mm, lockstitch 301"));
+    check(say("The seam lies on the edge and shows on neither side."));
+}
+
+void Telling::press(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (noIron(act)) {
+        tool(say("seam roller"));
+        if (act.to == To::Open)
+            add(say("Open the allowances with your fingers and roll them flat: no iron."));
+        else if (act.to == To::Nowhere || seams.empty())
+            add(say("Crease with your fingers and roll it flat: no iron."));
+        else
+            add(say("Lay the allowances towards the {} and roll them flat: no iron.",
+                namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+        return;
+    }
+    tool(say("iron"));
+    if (act.to == To::Open)
+        add(say("Press the allowances open."));
+    else if (act.to == To::Nowhere || seams.empty())
+        add(say("Press."));
+    else
+        add(say("Press the allowances towards the {}.",
+            namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+}
+
+void Telling::clip(const Act& act)
+{
+    double radius = SideShape::none, allowance = 0;
+    bool corners = false;
+    std::vector<PieceId> straight;
+    for (const Seam* seam : seamsOf(act)) {
+        const SideShape a = shapeOf(p, seam->a), b = shapeOf(p, seam->b);
+        const bool clipA = !a.bends() && b.bends(), clipB = !b.bends() && a.bends();
+        if (!clipA && !clipB)
+            continue;
+        const SideShape& bent = clipA ? b : a;
+        radius = std::min(radius, bent.convex);
+        corners |= bent.convexCorners > 0;
+        allowance = std::max(allowance, seam->allowance);
+        for (const auto& id : piecesOf(clipA ? seam->a : seam->b))
+            if (std::find(straight.begin(), straight.end(), id) == straight.end())
+                straight.push_back(id);
+    }
+    if (straight.empty())
+        return;
+    // Clip spacing p = o·r/s, depth s − 2 mm (common practice, no source).
+    if (radius < SideShape::none) {
+        const Len every(std::max(2.0, std::floor(kClipOpens * radius / allowance))),
+            deep(std::max(1.0, allowance - kClipShort));
+        add(straight.size() < 3
+                ? say("Clip the allowance of the {} where it goes round the curve, every {}, {} deep.",
+                    namesOf(straight), every, deep)
+                : say("Clip the straight edge's allowance where it goes round the curve, every {}, {} deep.", every,
+                    deep));
+    }
+    if (corners)
+        add(straight.size() < 3 ? say("At each corner clip the {} to the stitch line.", namesOf(straight))
+                                : say("At each corner clip the straight edge to the stitch line."));
+    tool(say("scissors"));
+    check(say("No clip reaches the stitch line."));
+}
+
+void Telling::notch(const Act& act)
+{
+    double radius = SideShape::none, allowance = 1;
+    std::vector<PieceId> round;
+    for (const Seam* seam : seamsOf(act))
+        for (const auto* side : {&seam->a, &seam->b})
+            if (const SideShape shape = shapeOf(p, *side); shape.convex < SideShape::none) {
+                radius = std::min(radius, shape.convex);
+                allowance = std::max(allowance, seam->allowance);
+                for (const auto& id : piecesOf(*side))
+                    if (std::find(round.begin(), round.end(), id) == round.end())
+                        round.push_back(id);
+            }
+    if (round.empty())
+        return;
+    const Len every(std::max(2.0, std::floor(kClipOpens * radius / allowance)));
+    add(round.size() < 3 ? say("Notch out the allowance of the {} along the curve, every {}.", namesOf(round), every)
+                         : say("Notch out the allowance that bulges round the curve, every {}.", every));
+    tool(say("scissors"));
+}
+
+void Telling::grade(const Act& act)
+{
+    bool corners = false;
+    for (const Seam* seam : seamsOf(act))
+        corners |= shapeOf(p, seam->a).convexCorners > 0;
+    add(say("Grade the allowances."));
+    notch(act);
+    if (corners)
+        add(say("Cut them across at the corners, {} from the stitching.", Len(kClipShort)));
+    tool(say("scissors"));
+}
+
+void Telling::turn(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    const bool opening = std::any_of(seams.begin(), seams.end(), [](const Seam* s) { return s->open > 0; });
+    add(opening ? say("Turn right side out through the opening.")
+                : say("Turn right side out through the edge that is left open."));
+    how(say("Push the corners out."));
+    tool(say("point turner"));
+}
+
+void Telling::turnBag(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        addEither(say("Turn the bag right side out through the open zip; push the corners out."),
+            say("Turn the bag through the open zip."));
+    else
+        addEither(say("Reach through the opening in “{}” and pull the bag out through it; push the corners out.",
+                      seams.front()->name),
+            say("Turn the bag through the opening in “{}”.", seams.front()->name));
+    tool(say("hands"));
+    check(say("Corners are pushed out fully; nothing is caught."));
+}
+
+void Telling::overcast()
+{
+    // ISO 4915: 304 is the zigzag lockstitch, 504 a three-thread overedge stitch (from memory).
+    add(say("Overcast the raw edge of each allowance: zigzag 304, or overedge 504."));
+    machine();
+}
+
+void Telling::bind(const Act& act)
+{
+    addEither(say("Trim the allowances level. Open the {}, sew it on along its first fold, fold it over the edge and "
+                  "stitch the other side through all layers. Fold the end in over the beginning.",
+                  nameOf(act.pieces.front())),
+        say("Bind the edge with the {}.", nameOf(act.pieces.front())));
+    machine();
+    stitch(say("3 mm, lockstitch 301"));
+    check(say("The row catches the binding on both sides."));
+}
+
+void Telling::joinCoats(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    std::vector<PieceId> caught;
+    for (const Seam* seam : seams)
+        caught.insert(caught.end(), seam->trapped.begin(), seam->trapped.end());
+    addEither(say("Put the shell, right side out, into the lining, wrong side out: right sides together. Match side "
+                  "seams and centres."),
+        say("Shell into lining, right sides together, seams and centres matched."));
+    if (const Piece* one = caught.size() == 1 ? p.piece(caught.front()) : nullptr; one && one->count > 1)
+        add(say("Each {} hangs down between the layers.", nameOf(one->key)));
+    else if (!caught.empty())
+        add(say("The {} hangs down between the layers.", namesOf(caught))
+                .counted("The {} hang down between the layers.", long(caught.size())));
+    if (carriesFlap(act))
+        add(say("The flap is folded down between the layers."));
+    if (hasHandles())
+        add(say("The handles are laid down between the layers."));
+    for (const Seam* seam : seams) {
+        m_out.allowance = seam->allowance;
+        add(say("Sew round the mouth at {}.", Len(seam->allowance)));
+        ends(*seam);
+    }
+    trimLayers(seams);
+    machine();
+    stitch(lockstitchOf(act));
+    check(say("What hangs between the layers is not caught below the seam."));
+}
+
+Message Telling::lockstitchOf(const Act& act) const
+{
+    return holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301");
+}
+
+void Telling::dropIn(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        return;
+    const Seam& seam = *seams.front();
+    if (!seam.bound.empty()) {
+        add(say("Put the lining, wrong side out, into the shell, raw edges level; match seams and centres. Baste "
+                "{} from the edge all round.",
+            Len(4)));
+        m_out.allowance = 4;
+        stitch(say("4–5 mm, basting"));
+        check(say("No pleats in either layer."));
+    } else {
+        add(say("Fold the mouth allowance of shell and lining to the wrong side ({}). Put the lining, wrong side "
+                "out, into the shell; match seams and centres; edge-stitch {} from the fold.",
+            Len(seam.allowance), Len(act.distance)));
+        m_out.allowance = seam.allowance;
+        stitch(say("3.5 mm, lockstitch 301"));
+        check(say("The fold is level all round."));
+    }
+    machine();
+}
+
+void Telling::putIn(const Act& act)
+{
+    if (!act.note.empty()) {
+        add(act.note);
+        return;
+    }
+    const auto assembly = p.choices.find("assembly");
+    add(assembly != p.choices.end() && assembly->second.starts_with("unlined")
+            ? say("Lay the {} onto the bottom. Fix it with a few dots of glue.", nameOf(act.pieces.front()))
+            : say("Slide the {} onto the bottom, between shell and lining. Fix it with a few dots of glue.",
+                nameOf(act.pieces.front())));
+    tool(say("contact adhesive"));
+    check(say("It lies flat and clear of the seams."));
+    caution(say("Contact adhesive: air the room, no flame; let it dry as its maker says."));
+}
+
+void Telling::closeOpening(const Act& act)
+{
+    for (const Seam* seam : seamsOf(act))
+        addEither(say("In “{}”, fold the allowances of the opening in and stitch it shut close to the edge, or by "
+                      "hand: {}.",
+                      seam->name, Len(seam->open)),
+            say("Close the opening of {} in “{}”.", Len(seam->open), seam->name));
+    machine();
+    stitch(say("2.5 mm, lockstitch 301"));
+    check(say("Nothing is left between the layers: no pins, no clips."));
+}
+
+} // namespace tectonis

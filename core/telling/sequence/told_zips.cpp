@@ -1,0 +1,160 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is said of zips, windows, straps and cords.
+#include "sequence/telling.hpp"
+
+#include "buildup/layers.hpp"
+#include "library/library.hpp"
+#include "pattern/labels.hpp"
+#include "pattern/seam_shape.hpp"
+#include "sequence/table.hpp"
+#include "words/language.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <utility>
+
+namespace tectonis {
+
+void Telling::layTape(const Act& act)
+{
+    add(say("Lay the zip face down on the right side of the {}, {} from the side seams, the mouth's stitch line {} "
+            "from the tape's edge.",
+        namesOf(act.pieces), Len(act.distance), Len(act.taken)));
+}
+
+void Telling::barTack(const Act& act)
+{
+    for (const auto& key : act.zips)
+        if (const auto zip = std::find_if(
+                p.zips.begin(), p.zips.end(), [&](const Zip& each) { return each.key == key; });
+            zip != p.zips.end())
+            add(zip->sliders > 1 ? say("Bar-tack across the chain at both ends, so that the two sliders cannot run "
+                                       "off.")
+                                 : say("Bar-tack across the chain at both ends, so that the slider cannot run "
+                                       "off."));
+    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+}
+
+void Telling::sliderOn(const Act& act)
+{
+    const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
+        [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
+    add(zip != p.zips.end() && zip->sliders > 1 ? say("Put both sliders on, their pulls outwards, noses together.")
+                                                : say("Put the slider on."));
+}
+
+bool Telling::twoTapes(const Act& act) const
+{
+    const PieceId first = !act.pieces.empty() ? act.pieces.front()
+        : seamsOf(act).empty()                ? PieceId()
+                                              : seamsOf(act).front()->a.front().piece;
+    return !act.zips.empty() && several(first)
+        && std::none_of(act.seams.begin(), act.seams.end(), [&](const SeamId& key) {
+               const Seam* seam = p.seam(key);
+               return seam && seam->a.front().copy > 0; // the other one is said by itself
+           });
+}
+
+void Telling::sewTape(const Act& act)
+{
+    if (act.pieces.size() > 1)
+        add(say("Lay the tape on the {}, right sides together, the {} on top; sew {} from the tape's edge.",
+            nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance)));
+    else
+        add(say("Lay the tape on the {}, right sides together; sew {} from the tape's edge.",
+            nameOf(act.pieces.front()), Len(act.distance)));
+    add(say("Turn away from the chain; topstitch {} from the fold.", Len(3.2)));
+    if (act.seams.empty() && twoTapes(act))
+        add(say("Sew the other pair to the other tape alike."));
+    machine();
+    tool(say("zip foot"));
+    stitch(say("2.5–3 mm, lockstitch 301"));
+    check(say("The slider runs freely."));
+    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+}
+
+void Telling::sealEnds(const Act& act)
+{
+    add(say("Fold the {} over the tape's ends and stitch it beside the chain: the slider is on already.",
+        nameOf(act.pieces.front())));
+    machine();
+    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+}
+
+void Telling::threadStrap(const Act& act)
+{
+    for (const auto& strap : p.straps)
+        if (strap.piece == act.pieces.front())
+            addEither(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
+                          "down with a box-X stitch. Pass the other end through one ring, back through the slider, "
+                          "and sew it to the other ring alike.",
+                          Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
+                say("Slider, ring, back through the slider, other ring; each end takes {}, box-X.", Len(strap.fold)));
+    machine();
+    stitch(say("3 mm, lockstitch 301, box-X"));
+    check(say("The slider runs over the whole way; the strap is not twisted."));
+    caution(say("Long straps: a strangulation hazard for small children."));
+    caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+}
+
+void Telling::threadTails(const Act& act)
+{
+    addEither(say("Thread each {} through its slider, up behind the lower bar and down over it. Fold its end over "
+                  "twice and sew it, so that it cannot slip out.",
+                  nameOf(act.pieces.front())),
+        say("Thread each {} through its slider; fold its end over twice and sew.", nameOf(act.pieces.front())));
+    machine();
+    stitch(say("3 mm, lockstitch 301"));
+    check(say("Pulled, each slider holds; the webbing is not twisted."));
+    caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+}
+
+void Telling::threadCord(const Act& act)
+{
+    // @c taken: how many cords, from opposite holes.
+    add(act.taken > 1
+            ? say("Thread each cord ({}) once round, from opposite holes, and knot its ends.", Len(act.distance))
+            : say("Thread {} of cord once round; knot or stop both ends.", Len(act.distance)));
+    tool(say("bodkin"));
+    check(say("Pulled, the mouth closes evenly."));
+    caution(say("Long cords: a strangulation hazard for small children."));
+}
+
+void Telling::window(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        return;
+    add(say("Lay the {} on the {}, right sides together, windows matched; sew round the box. Slash along the "
+            "middle, Y-cuts into the corners from {} inside the ends. Push the bag through.",
+        nameOf(seams.front()->b.front().piece), nameOf(seams.front()->a.front().piece), Len(act.distance)));
+    press(act);
+    machine();
+    tool(say("scissors"));
+    stitch(say("2 mm round the box, lockstitch 301"));
+    check(say("The window lies flat; its corners are square."));
+}
+
+void Telling::insertZip(const Act& act)
+{
+    for (const auto& key : act.zips)
+        if (const auto zip = std::find_if(
+                p.zips.begin(), p.zips.end(), [&](const Zip& each) { return each.key == key; });
+            zip != p.zips.end())
+            add(zip->opens == "to the right"
+                    ? say("Centre the closed zip behind the window, slider at the left; edge-stitch all round, {} "
+                          "from the fold.",
+                        Len(act.distance))
+                    : say("Centre the closed zip behind the window, slider at the right; edge-stitch all round, {} "
+                          "from the fold.",
+                        Len(act.distance)));
+    add(say("Bar-tack across both ends: the slider lies between them."));
+    machine();
+    tool(say("zip foot"));
+    stitch(say("2.5–3 mm, lockstitch 301"));
+    check(say("The slider runs from end to end."));
+    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+}
+
+} // namespace tectonis

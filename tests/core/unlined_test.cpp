@@ -1,0 +1,160 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A bag without a lining: nothing of it is left, the mouth is hemmed, raw edges are told until they are bound.
+#include "drawn.hpp"
+#include "english.hpp"
+#include "geos.hpp"
+
+#include "checks/finding.hpp"
+#include "editing/edits.hpp"
+#include "features/feature.hpp"
+#include "formats/design_file.hpp"
+#include "forms/form.hpp"
+#include "sequence/order.hpp"
+#include "sequence/rules.hpp"
+#include "sequence/table.hpp"
+#include "sequence/told.hpp"
+
+using namespace tectonis;
+using Catch::Contains;
+
+namespace {
+
+const std::vector<std::string> kForms{
+    "gusseted-satchel", "boxed-corner", "separate-base", "large-tote", "cylinder", "flat-pouch"};
+
+Design bare(const std::string& form)
+{
+    Design d = newDesign(form);
+    while (!d.features.empty())
+        removeFeature(d, d.features.back().id);
+    setChoice(d, "assembly", "unlined");
+    return d;
+}
+
+int rawEdges(const Design& d)
+{
+    int out = 0;
+    for (const auto& f : checkAll(d, draftAll(d)))
+        out += f.check == "raw-edge" && f.size == "M";
+    return out;
+}
+
+/// What holds for every bag without a lining, in all sizes.
+void requireSound(const Design& d)
+{
+    const Geos geos;
+    for (const auto& p : draftAll(d)) {
+        INFO(d.form << ", size " << p.size);
+        for (const auto& piece : p.pieces) {
+            INFO(piece.code);
+            CHECK(!piece.key.text().starts_with("lining."));
+            CHECK(geos.valid(flattened(piece.cut, 0.1)));
+            CHECK(geos.covers(flattened(piece.cut, 0.1), flattened(piece.stitch(), 0.1), 0.2));
+        }
+        for (const auto& seam : p.seams) {
+            CHECK(std::abs(seam.difference()) < 0.01);
+            for (const auto* side : {&seam.a, &seam.b})
+                for (const auto& use : *side)
+                    CHECK(p.piece(use.piece));
+        }
+        for (const auto& site : p.sites)
+            CHECK(!site.lining);
+        const auto order = orderOf(d, p);
+        for (const auto& broken : brokenRules(p, order))
+            CHECK(words(broken.reason).empty());
+        const auto states = dryRun(p, order);
+        CHECK(states.back().parts == std::vector<WorkId>{"bag"});
+        for (const auto& step : p.steps) {
+            const std::string said = words(told(p, step).text);
+            INFO(step.id << ": " << said);
+            CHECK(said.find("between shell and lining") == std::string::npos);
+            for (const auto& id : step.pieces)
+                CHECK(p.piece(id));
+        }
+        CHECK(mockupOf(d, p).largestGap < 1.0);
+    }
+    for (const auto& f : checkAll(d, draftAll(d)))
+        if (f.check == "no-act" || f.check == "seam-length")
+            CHECK(words(f.text).empty());
+}
+
+} // namespace
+
+TEST_CASE(
+    "Unlined: no piece, seam, face or step of the lining is left; the bag is made, its mouth hemmed, in all forms")
+{
+    for (const auto& form : kForms) {
+        const Design d = bare(form);
+        requireSound(d);
+        const Pattern p = medium(d);
+        INFO(form);
+        CHECK(!p.step("close"));
+        const Step& mouth = *p.step("mouth");
+        CHECK_THAT(words(told(p, mouth).text), Contains("8 mm to the wrong side, then the hem of 10 mm; topstitch"));
+        CHECK_THAT(words(told(p, *p.step("turn")).text), Contains("Turn right side out"));
+        // Cloth for the hem stands over the fold on every piece of the mouth: the depth and what is turned in.
+        for (const auto& use : p.seam("mouth")->a)
+            CHECK(p.piece(use.piece)->edge(use.edge)->allowance == Approx(10 + 8));
+        // More room inside than with a lining.
+        const Space& room = p.spaces.front();
+        Design lined = d;
+        setChoice(lined, "assembly", "bagged-out");
+        CHECK(room.width >= medium(lined).spaces.front().width);
+        if (form != "flat-pouch") // whose room is its outline
+            CHECK(room.width > medium(lined).spaces.front().width);
+        CHECK(designFromText(designText(d), "bag") == d);
+    }
+    // By hand: a satchel's front is cut from the bottom's allowance to the hem's raw edge.
+    const Pattern p = medium(bare("gusseted-satchel"));
+    CHECK(boundsOf(p.piece("front")->cut).height() == Approx(240 + 10 + 18));
+}
+
+TEST_CASE("Unlined: its raw edges are told seam by seam until bindings cover them")
+{
+    Design d = bare("boxed-corner");
+    const int raw = rawEdges(d);
+    CHECK(raw >= 3); // both sides, the bottom, the boxes
+    const std::string id = addFeature(d, "binding");
+    CHECK(rawEdges(d) < raw);
+    setChoice(d, id + ".covers", "front");
+    requireSound(d);
+    Design over = bare("boxed-corner");
+    setChoice(over, "assembly", "unlined-overcast");
+    CHECK(rawEdges(over) == 0);
+    requireSound(over);
+    const Pattern p = medium(over);
+    for (const auto& seam : p.seams)
+        if (seam.rawInside)
+            CHECK(std::count_if(p.steps.begin(), p.steps.end(), [&](const Step& s) {
+                return std::ranges::any_of(s.acts, [&](const Act& act) {
+                    return act.verb == Act::Verb::Overcast && std::ranges::find(act.seams, seam.key) != act.seams.end();
+                });
+            }) == 1);
+    Design vinyl = bare("boxed-corner");
+    setMaterial(vinyl, "shell", "vinyl");
+    CHECK(rawEdges(vinyl) == 0); // it does not fray
+}
+
+TEST_CASE("Unlined: whatever part fits is drafted and sewn; what needs a lining is refused with the reason")
+{
+    int taken = 0;
+    std::string refused;
+    for (const auto& form : kForms)
+        for (const FeatureKind* kind : featureKinds()) {
+            Design d = bare(form);
+            try {
+                addFeature(d, kind->kind());
+            } catch (const InputError& e) {
+                refused += std::string(e.what()) + "\n";
+                continue;
+            }
+            INFO(form << " with " << kind->kind());
+            requireSound(d);
+            ++taken;
+        }
+    CHECK(taken > 50);
+    CHECK_THAT(refused, Contains("connectors are caught between shell and lining"));
+    Design d = newDesign("gusseted-satchel"); // its slip pocket sits on the lining
+    CHECK_THROWS_WITH(setChoice(d, "assembly", "unlined"), Contains("without a lining"));
+    CHECK(d == newDesign("gusseted-satchel"));
+}
