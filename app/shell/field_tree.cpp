@@ -3,6 +3,7 @@
 
 #include "theme.hpp"
 
+#include <QApplication>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QLineEdit>
@@ -86,15 +87,18 @@ private:
 
 QString wrappedLine(const QString& s, int width)
 {
+    const QFontMetrics metrics(QApplication::font());
+    const int room = width * 31 / 5, space = metrics.horizontalAdvance(' '); // px of a middling letter
     QString out;
-    int column = 0;
+    int used = 0;
     for (const QString& word : s.split(' ')) {
-        if (column + word.size() > width && column > 0)
-            out += '\n', column = 0;
-        else if (column > 0)
-            out += ' ', ++column;
+        const int wide = metrics.horizontalAdvance(word);
+        if (used > 0 && used + space + wide > room)
+            out += '\n', used = 0;
+        else if (used > 0)
+            out += ' ', used += space;
         out += word;
-        column += int(word.size());
+        used += wide;
     }
     return out;
 }

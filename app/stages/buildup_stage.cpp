@@ -175,6 +175,8 @@ public:
         m_material->setAccessibleName(spoken("Interlining to add"));
         m_trim = new QComboBox;
         m_trim->setEditable(true);
+        m_trim->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        m_trim->setMinimumContentsLength(6);
         m_trim->setAccessibleName(spoken("Trim"));
         m_trim->addItems({"stitch", "full", "inset 3", "rows 30", "diamonds 40"});
         m_trim->setToolTip(spoken(
@@ -197,7 +199,7 @@ public:
         m_workshop->setToolTip(
             spoken("The machine, with what it takes under the foot, its foot, its speed and your rates"));
         m_workshop->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        m_workshop->setMinimumContentsLength(16);
+        m_workshop->setMinimumContentsLength(13);
         bar->addWidget(m_workshop);
         bar->addWidget(new QLabel(spoken("takes")));
         bar->addWidget(m_limit);

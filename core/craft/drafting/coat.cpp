@@ -104,12 +104,14 @@ std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const s
 {
     return {
         {"allowance.body", "Body allowance", "Seam allowance of the shell's seams.", "10", hold(), "5", "20"},
-        {"allowance.mouth", "Mouth allowance", "Seam allowance at the mouth, shell and lining.", "10", hold(), "5",
+        {"allowance.mouth", "Mouth allowance",
+            "Seam allowance at the mouth, shell and lining; without a lining the depth of its hem.", "10", hold(), "5",
             "25"},
         {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams.", "allowance.body", follow(),
-            "5", "20"},
+            "5", "20", DimensionSpec::Quantity::Length, "assembly=bagged-out|drop-in"},
         {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.",
-            fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax},
+            fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax,
+            DimensionSpec::Quantity::Length, "assembly=bagged-out"},
     };
 }
 

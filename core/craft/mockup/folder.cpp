@@ -331,8 +331,9 @@ Mockup foldCoats(const Pattern& p, const std::function<void(Folder&, const LaidC
     Folder shell(p), lining(p, true);
     lay(shell, {});
     Mockup m = shell.finish(mouth ? mouth->a : std::vector<EdgeUse>{});
-    const bool isLined = std::any_of(
-        p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) { return p.piece(lined(piece.key)) != nullptr; });
+    const bool isLined = std::any_of(p.pieces.begin(), p.pieces.end(), [&](const Piece& piece) {
+        return (piece.coat == Coat::Lining && piece.owner().empty()) || p.piece(lined(piece.key));
+    });
     if (!isLined) {
         m.liningLitres = m.litres;
         return m;
