@@ -192,7 +192,7 @@ public:
         bar->addWidget(m_trim);
         bar->addWidget(add);
         bar->addWidget(remove);
-        bar->addStretch(1);
+        bar->addSpacing(12);
         m_workshop = new QComboBox;
         m_workshop->setObjectName("workshop");
         m_workshop->setAccessibleName(spoken("Machine"));
@@ -200,7 +200,8 @@ public:
             spoken("The machine, with what it takes under the foot, its foot, its speed and your rates"));
         m_workshop->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         m_workshop->setMinimumContentsLength(13);
-        bar->addWidget(m_workshop);
+        m_workshop->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        bar->addWidget(m_workshop, 1);
         bar->addWidget(new QLabel(spoken("takes")));
         bar->addWidget(m_limit);
         column->addLayout(bar);
@@ -215,8 +216,8 @@ public:
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(25);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-        for (const int c : {1, 2})
-            m_table->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Fixed), m_table->setColumnWidth(c, 104);
+        for (const auto& [c, wide] : {std::pair{1, 98}, {2, 122}})
+            m_table->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Fixed), m_table->setColumnWidth(c, wide);
         m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
         m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
         m_section = new Section(document);

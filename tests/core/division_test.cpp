@@ -196,6 +196,12 @@ TEST_CASE("Steps told as one share a number wherever they stand side by side; bo
         [](const BookletStep& s) { return s.title == "Set the snap's front half, then set the snap's flap half"; });
     REQUIRE(one != booklet.steps.end());
     CHECK(one->figures.size() == 2);
+    const Pattern& small = patterns.front();
+    CHECK_THAT(one->facts,
+        Contains(words(say("{} min",
+            Num(minutesOf(small, *small.step("snap.front")).result + minutesOf(small, *small.step("snap.flap")).result,
+                1)))));
+    CHECK(one->facts.find("pliers") == one->facts.rfind("pliers"));
     CHECK(int(one - booklet.steps.begin()) + 1 == numbers[second]);
     for (const auto& piece : specificationOf(d, p, Unit::Mm, Language::english()))
         if (piece.code == "D")

@@ -158,3 +158,29 @@ TEST_CASE("Unlined: whatever part fits is drafted and sewn; what needs a lining 
     CHECK_THROWS_WITH(setChoice(d, "assembly", "unlined"), Contains("without a lining"));
     CHECK(d == newDesign("gusseted-satchel"));
 }
+
+TEST_CASE("A mouth too narrow for the machine: dropped in, bagging out is offered and leaves one row to hands")
+{
+    Design d = newDesign("flat-pouch");
+    setChoice(d, "assembly", "drop-in");
+    edit(d, [](Design& next) { next.workshop.leastRound = 2000; });
+    const auto reached = [&](const char* step) -> const Finding* {
+        static Findings findings;
+        findings = checkAll(d, draftAll(d));
+        for (const auto& f : findings)
+            if (f.check == "reach" && f.size == "M" && f.key == step)
+                return &f;
+        return nullptr;
+    };
+    const Finding* dropped = reached("mouth");
+    REQUIRE(dropped);
+    REQUIRE(dropped->repair);
+    const auto assignments = dropped->repair->assignments;
+    for (const auto& a : assignments)
+        assign(d, a);
+    CHECK(!reached("mouth"));
+    const Finding* row = reached("mouth.topstitch");
+    REQUIRE(row);
+    CHECK(!row->repair);
+    CHECK_THAT(words(row->text), Contains("or sew this row by hand"));
+}

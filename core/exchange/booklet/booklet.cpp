@@ -34,14 +34,17 @@ public:
         Booklet out;
         out.title = m_design.name, out.studio = m_design.studio, out.notes = m_design.notes;
         const Pattern& first = *m_edition.patterns().front();
-        StepId before;
+        std::vector<AllSizes<Step>> group; // told as one
         for (const auto& row : m_edition.steps())
             if (const StepId id = row.any().id; !first.hidden.contains(id)) {
-                if (first.joined.contains({before, id}))
+                if (!group.empty() && first.joined.contains({group.back().any().id, id})) {
+                    group.push_back(row);
                     tellAsOne(out.steps.back(), step(row), row);
-                else
+                } else {
+                    group = {row};
                     out.steps.push_back(step(row));
-                before = id;
+                }
+                out.steps.back().facts = factsOfSteps(group);
             }
         out.facts = facts();
         out.bag = bag();
@@ -257,12 +260,9 @@ private:
         const auto& patterns = m_edition.patterns();
         std::vector<StepWords> words(row.in.size());
         AllSizes<StepWords> all{row.id, {}};
-        std::vector<std::string> minutes;
         for (std::size_t i = 0; i < row.in.size(); ++i) {
             if (row.in[i])
                 words[i] = told(*patterns[i], *row.in[i]);
-            minutes.push_back(
-                row.in[i] ? said(say("{} min", Num(minutesOf(*patterns[i], *row.in[i]).result, 1))) : std::string());
             all.in.push_back(row.in[i] ? &words[i] : nullptr);
         }
         const auto part = [&](Message StepWords::*which) {
@@ -279,18 +279,32 @@ private:
         out.title = m_edition.words<Step>(
                         row, [](const Step& each) { return each.title; }, m_unit, m_language)
             + onlyIn(row);
-        out.facts = m_edition.bySize<StepWords>(all, [&](const StepWords& w) {
-            std::string list;
-            for (const auto& fact : factsOf(w))
-                list += (list.empty() ? "" : "; ") + said(fact);
-            return list;
-        });
-        if (std::all_of(words.begin(), words.end(), [](const StepWords& w) { return factsOf(w).empty(); }))
-            out.facts.clear(); // not "none" for each size
-        out.facts += (out.facts.empty() ? "" : "; ") + m_edition.bySize(minutes);
         remember(s, words);
         out.figures = {figure(row)};
         return out;
+    }
+
+    /// Tools, stitches, allowances and minutes of steps that are told as one, by size.
+    std::string factsOfSteps(const std::vector<AllSizes<Step>>& group) const
+    {
+        const auto& patterns = m_edition.patterns();
+        std::vector<std::string> facts(patterns.size()), minutes(patterns.size());
+        for (std::size_t i = 0; i < patterns.size(); ++i) {
+            std::set<std::string> known;
+            double sum = 0;
+            for (const auto& row : group)
+                if (const Step* step = row.in[i]) {
+                    for (const auto& fact : factsOf(told(*patterns[i], *step)))
+                        if (const std::string one = said(fact); known.insert(one).second)
+                            facts[i] += (facts[i].empty() ? "" : "; ") + one;
+                    sum += minutesOf(*patterns[i], *step).result;
+                    minutes[i] = said(say("{} min", Num(sum, 1)));
+                }
+        }
+        std::string out;
+        if (std::any_of(facts.begin(), facts.end(), [](const std::string& each) { return !each.empty(); }))
+            out = m_edition.bySize(facts) + "; "; // not "none" for each size
+        return out + m_edition.bySize(minutes);
     }
 
     /// A step told under the number of the one before it.
@@ -302,7 +316,6 @@ private:
         };
         first.title = said(say("{}, then {}", first.title, within(row.any().title))) + onlyIn(row);
         goOn(first.text, then.text, " ");
-        goOn(first.facts, then.facts, " · ");
         goOn(first.why, then.why, " ");
         goOn(first.check, then.check, " ");
         for (auto& caution : then.cautions)
