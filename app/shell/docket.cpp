@@ -281,6 +281,7 @@ void Docket::buildFields()
 {
     m_fields->clear();
     m_groups.clear();
+    m_choices.clear();
     m_openedFor.clear();
     auto* words = groupOf("#design", spoken("Design"));
     for (const auto& w : kWords)
@@ -306,6 +307,7 @@ void Docket::buildFields()
         combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         combo->setMinimumContentsLength(6);
         const std::string name = c.name;
+        m_choices[name] = item;
         connect(combo, &QComboBox::activated, this, [this, combo, name] {
             const std::string value = combo->currentData().toString().toStdString();
             m_document.edit(spokenName(m_document.spec().choice(name)->label) + ": " + combo->currentText(),
@@ -379,6 +381,10 @@ void Docket::refreshFields()
                 fillDetails(item);
             item->setChildIndicatorPolicy(QTreeWidgetItem::ShowIndicator);
         }
+    for (const auto& [name, item] : m_choices)
+        if (const ChoiceSpec* spec = m_document.spec().choice(name))
+            if (const bool dead = !counts(*spec, design.choices); item->isHidden() != dead)
+                item->setHidden(dead);
     for (auto* combo : m_fields->findChildren<QComboBox*>()) {
         const std::string name = combo->objectName().toStdString();
         const bool choice = name.starts_with("choice.");

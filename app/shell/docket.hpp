@@ -46,8 +46,9 @@ private:
     QLabel* m_title;
     QSplitter* m_split;
     FieldTree *m_facts, *m_fields;
-    QLabel* m_refusal;                                ///< lies over the facts: rows do not shift under the pointer
-    std::map<std::string, QTreeWidgetItem*> m_groups; ///< by id: "design", "body", a part's id, "materials"
+    QLabel* m_refusal;                                 ///< lies over the facts: rows do not shift under the pointer
+    std::map<std::string, QTreeWidgetItem*> m_groups;  ///< by id: "design", "body", a part's id, "materials"
+    std::map<std::string, QTreeWidgetItem*> m_choices; ///< by name
     std::string m_builtFor, m_openedFor;
 };
 

@@ -222,6 +222,8 @@ public:
         connect(m_folds, &QMenu::aboutToShow, this, [this] { fillFolds(); });
         folds->setMenu(m_folds);
         dry->addWidget(folds);
+        connect(shown, &QComboBox::currentIndexChanged, folds,
+            [folds](int what) { folds->setEnabled(what != 2); }); // the table has no steps to fold
         dry->addWidget(shown);
         right->addLayout(dry);
         right->addWidget(m_state);

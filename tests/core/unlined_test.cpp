@@ -159,6 +159,29 @@ TEST_CASE("Unlined: whatever part fits is drafted and sewn; what needs a lining 
     CHECK(d == newDesign("gusseted-satchel"));
 }
 
+TEST_CASE("Unlined: how the lining would fit is not asked for, and changes nothing")
+{
+    for (const auto& form : kForms) {
+        Design d = bare(form);
+        const auto& choices = specOf(d).choices;
+        const auto fit = std::find_if(
+            choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "lining.fit"; });
+        if (fit == choices.end()) // a flat pouch's lining is always the same size
+            continue;
+        CHECK(!counts(*fit, d.choices));
+        const Pattern before = medium(d);
+        for (const auto& [value, label] : fit->options) {
+            setChoice(d, "lining.fit", value);
+            const Pattern p = medium(d);
+            REQUIRE(p.pieces.size() == before.pieces.size());
+            for (std::size_t i = 0; i < p.pieces.size(); ++i)
+                CHECK(areaOf(p.pieces[i].cut) == Approx(areaOf(before.pieces[i].cut)));
+        }
+        setChoice(d, "assembly", "drop-in");
+        CHECK(counts(*fit, d.choices));
+    }
+}
+
 TEST_CASE("A mouth too narrow for the machine: dropped in, bagging out is offered and leaves one row to hands")
 {
     Design d = newDesign("flat-pouch");

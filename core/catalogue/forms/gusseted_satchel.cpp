@@ -101,7 +101,8 @@ public:
             {"lining.fit", "Lining fit",
                 "How the lining is made to hang inside without wrinkles: same cut with a wider seam from the middle "
                 "down, drafted smaller by the wall's thickness, or the same size.",
-                {{"wider-seam", "Wider seam below"}, {"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
+                {{"wider-seam", "Wider seam below"}, {"smaller", "Drafted smaller"}, {"same", "Same as the shell"}},
+                "assembly=bagged-out|drop-in"},
             {"assembly", "Joining shell and lining",
                 "Bagged out through a turning opening; the lining dropped in and edge-stitched; or no lining, the "
                 "mouth hemmed.",

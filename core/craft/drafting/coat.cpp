@@ -121,7 +121,7 @@ std::vector<ChoiceSpec> coatChoices(bool mayBeUnlined)
         {"lining.fit", "Lining fit",
             "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the "
             "mouth unchanged, or the same size.",
-            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}},
+            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}, "assembly=bagged-out|drop-in"},
         {"assembly", "Joining shell and lining",
             "Bagged out through a turning opening; the lining dropped in and edge-stitched; or no lining, the mouth "
             "hemmed.",

@@ -7,6 +7,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <optional>
 
 namespace tectonis {
 const DimensionSpec* DesignSpec::dimension(const std::string& name) const
@@ -35,16 +36,32 @@ std::size_t sizeIndex(const Design& design, const std::string& size)
     return std::size_t(it - design.sizes.begin());
 }
 
+namespace {
+
+/// Is the choice in @p when ("name=value|value") one of its values? None if it speaks of no choice.
+std::optional<bool> chosen(const std::string& when, const std::map<std::string, std::string>& choices)
+{
+    const auto equals = when.find('=');
+    const auto choice = equals == std::string::npos ? choices.end() : choices.find(when.substr(0, equals));
+    if (choice == choices.end())
+        return {};
+    return ("|" + when.substr(equals + 1) + "|").find("|" + choice->second + "|") != std::string::npos;
+}
+
+} // namespace
+
+bool counts(const ChoiceSpec& spec, const std::map<std::string, std::string>& choices)
+{
+    return spec.when.empty() || chosen(spec.when, choices).value_or(true);
+}
+
 bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf,
     const std::map<std::string, std::string>& choices)
 {
     if (spec.when.empty())
         return true;
-    const auto equals = spec.when.find('=');
-    const auto choice = equals == std::string::npos ? choices.end() : choices.find(spec.when.substr(0, equals));
-    if (choice == choices.end())
-        return evaluateFormula(spec.when, valueOf) != 0;
-    return ("|" + spec.when.substr(equals + 1) + "|").find("|" + choice->second + "|") != std::string::npos;
+    const auto known = chosen(spec.when, choices);
+    return known ? *known : evaluateFormula(spec.when, valueOf) != 0;
 }
 
 } // namespace tectonis

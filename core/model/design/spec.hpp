@@ -34,6 +34,7 @@ std::vector<SiteSpec> frontAndBack(bool seam);
 struct ChoiceSpec {
     std::string name, label, meaning;
     std::vector<std::pair<std::string, std::string>> options; ///< value and its label; the first is the default
+    std::string when{}; ///< empty, or another choice and its values with which it means anything ("assembly=drop-in")
 };
 
 inline SizeRule hold() { return {}; }
@@ -58,6 +59,7 @@ struct DesignSpec {
 
 /// Does a dimension mean anything with these values and choices? One that does not is not shown, and changing it
 /// changes nothing.
+bool counts(const ChoiceSpec& spec, const std::map<std::string, std::string>& choices);
 bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf,
     const std::map<std::string, std::string>& choices);
 
