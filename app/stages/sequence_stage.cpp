@@ -367,9 +367,10 @@ private:
         for (std::size_t i = 1; i < step.acts.size(); ++i) {
             Step rest = step;
             rest.acts = {step.acts[i]};
-            const QString said = text(told(m_document.pattern(), rest).terse, m_document.unit()).section('.', 0, 0),
+            const QString said = text(told(m_document.pattern(), rest).terse, m_document.unit()).section(". ", 0, 0),
                           title = text(titleOf(step.acts[i].verb));
-            QString label = said.isEmpty() ? title : title + ": " + said.left(60);
+            QString label = said.isEmpty() ? title
+                                           : title + ": " + (said.endsWith('.') ? said.chopped(1) : said).left(60);
             menu->addAction(label.replace("&", "&&"), this, [this, id = step.id.text(), i] {
                 change(
                     spoken("Step told in two"), [&](Design& d, const Pattern& p) { change::splitStep(d, p, id, i); });
@@ -422,8 +423,9 @@ private:
         divide->menuAction()->setObjectName("step.split");
         fillDivisions(divide, *step);
         divide->setEnabled(!divide->isEmpty());
-        const bool divided = std::any_of(design.splits.begin(), design.splits.end(),
-            [&](const Split& s) { return s.step == id || id.starts_with(s.step + "/"); });
+        const auto& steps = m_document.pattern().steps;
+        const bool divided = !step->goesOnFrom.empty()
+            || std::any_of(steps.begin(), steps.end(), [&](const Step& s) { return s.goesOnFrom == step->id; });
         if (divided)
             m_menu
                 ->addAction(spoken("Tell its parts as on&e again"), this,
@@ -530,7 +532,8 @@ private:
         const auto numbers = numbersOf(p, order);
         for (std::size_t i = 0; i < order.size(); ++i)
             if (const Step& step = p.steps[order[i]]; step.id != id)
-                box->addItem(QString("%1  %2").arg(numbers[i]).arg(text(step.title)), text(step.id));
+                box->addItem((numbers[i] > 0 ? QString::number(numbers[i]) : QString("–")) + "  " + text(step.title),
+                    text(step.id));
         column->addWidget(box);
         auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
         connect(buttons, &QDialogButtonBox::accepted, &dialog, &QDialog::accept);

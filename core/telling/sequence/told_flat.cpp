@@ -4,15 +4,10 @@
 
 #include "buildup/layers.hpp"
 #include "library/library.hpp"
-#include "pattern/labels.hpp"
-#include "pattern/seam_shape.hpp"
-#include "sequence/table.hpp"
-#include "words/language.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <set>
-#include <utility>
 
 namespace tectonis {
 

@@ -3,11 +3,7 @@
 #include "sequence/telling.hpp"
 
 #include "buildup/layers.hpp"
-#include "library/library.hpp"
-#include "pattern/labels.hpp"
 #include "pattern/seam_shape.hpp"
-#include "sequence/table.hpp"
-#include "words/language.hpp"
 
 #include <algorithm>
 #include <cmath>
