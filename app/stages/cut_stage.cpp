@@ -130,7 +130,11 @@ public:
             {spoken("Cloth width"), m.clothWidth > 0 ? m_document.len(m.clothWidth) : spoken("by length"), {}});
         marker.rows.push_back({spoken("Length used"), m_document.len(m.length), {}});
         marker.rows.push_back({spoken("To buy"), fixed(m.soldLength / 1000, 1) + " m",
-            {spoken("the length used, rounded up to 0.1 m as cloth is sold; trade practice")}});
+            m.shrinks > 0
+                ? QStringList{spoken("the length used ÷ (1 − {} %) for what it shrinks, rounded up to 0.1 m as "
+                                     "cloth is sold; trade practice",
+                    fixed(m.shrinks, 0))}
+                : QStringList{spoken("the length used, rounded up to 0.1 m as cloth is sold; trade practice")}});
         if (m.clothWidth > 0)
             marker.rows.push_back({spoken("Yield"), fixed(m.yield * 100, 0) + " %",
                 {spoken("area of the pieces ÷ (cloth width × length used)"),

@@ -412,3 +412,33 @@ TEST_CASE("Seam classes are those of ISO 4916 (from memory: 1 superimposed, 2 la
             && words(told(loop, s).seamClass).find("3") != std::string::npos;
     }));
 }
+
+TEST_CASE("What only the second half of a divided step handles is taken up with it")
+{
+    int later = 0;
+    for (const Form* form : forms()) {
+        const Design d = newDesign(form->id());
+        const Pattern whole = medium(d);
+        for (const auto& step : whole.steps)
+            for (std::size_t at = 1; at < step.acts.size(); ++at) {
+                Design divided = d;
+                change::splitStep(divided, whole, step.id.text(), at);
+                const Pattern p = medium(divided);
+                const Step* first = p.step(step.id.text());
+                const auto second = std::ranges::find(p.steps, step.id, &Step::goesOnFrom);
+                REQUIRE(first);
+                REQUIRE(second != p.steps.end());
+                INFO(d.form << ": " << step.id.text() << " before act " << at);
+                CHECK((!first->consumes.empty() || step.consumes.empty()));
+                for (const auto& part : step.consumes) {
+                    if (part == step.yields)
+                        continue;
+                    const bool inFirst = std::ranges::count(first->consumes, part) > 0,
+                               inSecond = std::ranges::count(second->consumes, part) > 0;
+                    CHECK(inFirst != inSecond);
+                    later += inSecond;
+                }
+            }
+    }
+    CHECK(later > 0);
+}

@@ -182,9 +182,12 @@ TEST_CASE("Unlined: how the lining would fit is not asked for, and changes nothi
     }
 }
 
-TEST_CASE("A mouth too narrow for the machine: dropped in, bagging out is offered and leaves one row to hands")
+TEST_CASE(
+    "A mouth too narrow for the machine: the mouth first, flat, leaves nothing out of reach; where a form cannot, "
+    "bagging out leaves one row to hands")
 {
-    Design d = newDesign("flat-pouch");
+    const bool flat = GENERATE(true, false);
+    Design d = newDesign(flat ? "flat-pouch" : "gusseted-satchel");
     setChoice(d, "assembly", "drop-in");
     edit(d, [](Design& next) { next.workshop.leastRound = 2000; });
     const auto reached = [&](const char* step) -> const Finding* {
@@ -202,6 +205,11 @@ TEST_CASE("A mouth too narrow for the machine: dropped in, bagging out is offere
     for (const auto& a : assignments)
         assign(d, a);
     CHECK(!reached("mouth"));
+    CHECK(d.choices.at("assembly") == (flat ? "flat" : "bagged-out"));
+    if (flat) {
+        CHECK(!reached("mouth.topstitch"));
+        return;
+    }
     const Finding* row = reached("mouth.topstitch");
     REQUIRE(row);
     CHECK(!row->repair);

@@ -254,6 +254,8 @@ TEST_CASE("What pieces, seams, fittings, steps and workings of every design say 
             for (const auto& layer : piece.layers)
                 own.erase(layer.code), own.erase(p.material(layer.material).name);
         }
+        for (const auto& [role, material] : p.materials)
+            own.erase(p.material(material).name);
         for (const auto& f : d.features)
             own.erase(f.id);
         names.merge(own);

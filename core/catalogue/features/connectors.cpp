@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Ring connectors: two tabs looped through rings and caught in the mouth seam at the gusset tops.
+#include "drafting/flat_order.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/strip_width.hpp"
 #include "drafting/unlined.hpp"
@@ -54,6 +55,10 @@ public:
         if (unlined(d))
             throw InputError(f.id.text(),
                 say("connectors are caught between shell and lining: a bag without a lining carries handles"));
+        if (mouthFirst(d))
+            throw InputError(f.id.text(),
+                say("connectors lie over the side seams: they cannot be caught in a mouth that is sewn before the "
+                    "sides"));
         const Material& cloth = d.pattern.material(d.pattern.materials.at("shell"));
         const double length = d.work(
             {f.id, f.key("length"), say("Connector cut length"), "2*(loop + allowance + overlap)",

@@ -49,6 +49,9 @@ DesignSpec makeSpec(const Design& design)
         "Symmetric pieces are printed whole, or as the half (of doubly symmetric ones the quarter) that is laid on the "
         "folded cloth.",
         {{"whole", "Whole"}, {"half", "Half, on the fold"}, {"quarter", "Quarter, folded twice"}}});
+    spec.choices.push_back({"washing", "Washing the cloth",
+        "Cloth is used as it comes, or washed before it is cut: then it shrinks no more, and as much more is bought.",
+        {{"no", "As it comes"}, {"before", "Washed before cutting"}}});
     spec.choices.push_back({"corners", "Round corners",
         "Round corners are cut with the piece, or it is cut square there and rounded by its template once its layers "
         "are on.",

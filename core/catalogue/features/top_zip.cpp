@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Zip at the mouth: recessed between two bands that hang from the lining, or sewn to front and back right at the mouth.
 #include "drafting/cut.hpp"
+#include "drafting/flat_order.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/unlined.hpp"
 #include "features/feature.hpp"
@@ -333,8 +334,8 @@ public:
                            .pieces = tabs,
                            .check = say("No stitch lies over the chain where the slider runs."),
                            .closesZips = {f.key("zip")}},
-            "shell");
-        d.addBeforeJoining(Step{.id = f.key("on"),
+            mouthFirst(d) ? WorkId(key) : WorkId("shell"));
+        Step on{.id = f.key("on"),
             .title = say("Baste the zip to the mouth"),
             .acts = {{.verb = Act::Verb::LayTape,
                          .pieces = {key, d.pieceAt(d.site("back"), d.site("back").top).key},
@@ -348,7 +349,13 @@ public:
             .yields = "shell",
             .pieces = {key},
             .fittings = {f.key("zip")},
-            .check = say("Closed, the sides meet level.")});
+            .check = say("Closed, the sides meet level.")};
+        if (mouthFirst(d)) {
+            on.phase = "Joining";
+            on.consumes = {on.acts.front().pieces.front(), on.acts.front().pieces.back(), f.key("tab")};
+            bridgeWalls(d, std::move(on));
+        } else
+            d.addBeforeJoining(std::move(on));
         return fromSeam;
     }
 

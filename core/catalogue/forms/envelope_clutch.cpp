@@ -52,7 +52,7 @@ public:
     std::vector<ChoiceSpec> choices() const override
     {
         std::vector<ChoiceSpec> out;
-        for (auto& c : coatChoices())
+        for (auto& c : coatChoices(false))
             out.push_back(c.name == "assembly" ? ChoiceSpec{c.name, c.label, c.meaning, {c.options.front()}} : c);
         return out;
     }

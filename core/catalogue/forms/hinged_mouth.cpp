@@ -59,7 +59,7 @@ public:
         std::vector<ChoiceSpec> out{{"boxing", "Boxing", "How the corners are boxed.",
             {{"pre-cut", "Squares cut first"}, {"from-seams", "Squares from the seams"},
                 {"across", "Stitched across"}}}};
-        for (auto& c : coatChoices())
+        for (auto& c : coatChoices(false))
             if (c.name == "assembly")
                 out.push_back({c.name, c.label,
                     "Bagged out: the stays and the board go in through the turning opening.", {c.options.front()}});

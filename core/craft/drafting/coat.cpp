@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/coat.hpp"
 
+#include "drafting/flat_order.hpp"
 #include "drafting/unlined.hpp"
 #include "pattern/seam_shape.hpp"
 #include "units/words.hpp"
@@ -14,7 +15,9 @@ namespace {
 
 using Kind = Working::Kind;
 
-bool baggedOut(const Drafter& d) { return d.choice("assembly") == "bagged-out"; }
+constexpr auto kLined = "assembly=bagged-out|drop-in|flat", kTurned = "assembly=bagged-out|flat";
+
+bool baggedOut(const Drafter& d) { return d.choice("assembly") == "bagged-out" || mouthFirst(d); }
 
 /// The tightest curve that goes round against a straight mate, mm; and whether a straight side goes round anything.
 std::pair<double, bool> roundStraight(const Pattern& p, const Seam& seam)
@@ -108,28 +111,31 @@ std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const s
             "Seam allowance at the mouth, shell and lining; without a lining the depth of its hem.", "10", hold(), "5",
             "25"},
         {"allowance.lining", "Lining allowance", "Seam allowance of the lining's seams.", "allowance.body", follow(),
-            "5", "20", DimensionSpec::Quantity::Length, "assembly=bagged-out|drop-in"},
+            "5", "20", DimensionSpec::Quantity::Length, kLined},
         {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.",
             fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax,
-            DimensionSpec::Quantity::Length, "assembly=bagged-out"},
+            DimensionSpec::Quantity::Length, kTurned},
     };
 }
 
-std::vector<ChoiceSpec> coatChoices(bool mayBeUnlined)
+std::vector<ChoiceSpec> coatChoices(bool allWays)
 {
     std::vector<ChoiceSpec> out{
         {"lining.fit", "Lining fit",
             "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the "
             "mouth unchanged, or the same size.",
-            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}, "assembly=bagged-out|drop-in"},
+            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}, kLined},
         {"assembly", "Joining shell and lining",
-            "Bagged out through a turning opening; the lining dropped in and edge-stitched; or no lining, the mouth "
-            "hemmed.",
+            "Bagged out through a turning opening; the lining dropped in and edge-stitched; the mouth sewn first, "
+            "while "
+            "all lies flat; or no lining, the mouth hemmed.",
             {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
     };
-    if (mayBeUnlined)
-        for (const auto& option : unlinedOptions())
-            out.back().options.push_back(option);
+    if (!allWays)
+        return out;
+    out.back().options.push_back(flatOrderOption());
+    for (const auto& option : unlinedOptions())
+        out.back().options.push_back(option);
     return out;
 }
 
@@ -320,6 +326,8 @@ void joinCoats(Drafter& d, const Joining& j)
     for (const auto& piece : outside)
         both.push_back(lined(piece));
     baggedOut(d) ? bagOut(d, j, outside, both) : dropIn(d, j);
+    if (mouthFirst(d))
+        sewMouthFlat(d);
 }
 
 } // namespace tectonis

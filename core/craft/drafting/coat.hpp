@@ -63,8 +63,8 @@ private:
 /// Allowances, turning opening: dimensions that every lined form has. @p openingMax bounds the opening.
 /// @p opening is the formula of its default.
 std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening = "130");
-/// How the lining is made to fit, and how it is joined.
-std::vector<ChoiceSpec> coatChoices(bool mayBeUnlined = true);
+/// How the lining is made to fit, and how it is joined; @p allWays: also with the mouth first, and without a lining.
+std::vector<ChoiceSpec> coatChoices(bool allWays = true);
 /// Canvas shell with sew-in foam, cotton lining with woven fusible, a firm base: where a new lined design begins.
 void furnishCoats(Design& design);
 /// Registers faces about x = 0; their pieces are called as they are, or for "lining back" as the shell's in the lining.

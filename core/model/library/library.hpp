@@ -34,6 +34,7 @@ struct Material {
     bool heat = true;      ///< bears the iron
     bool oneWay = false;   ///< pattern or nap has a direction
     bool rigid = false;    ///< cannot be folded when turning
+    double shrink = 0;     ///< % of its length that it loses when it is first washed
     double price = 0;      ///< money per metre
     bool standIn = false;  ///< its id was found nowhere: the numbers are guessed, and never written to a file
     More more;

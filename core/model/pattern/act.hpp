@@ -15,6 +15,7 @@ namespace tectonis {
 struct Act {
     enum class Verb {
         Interline,    ///< layers, each on the wrong side of its piece and held as its fixing says
+        Preshrink,    ///< the cloth of pieces, washed before it is cut
         Quilt,        ///< layers, each with the block of pieces that it lies behind
         CutToShape,   ///< pieces, by their templates, from their quilted blocks
         RoundCorners, ///< of pieces, by their templates, through all layers that lie on them

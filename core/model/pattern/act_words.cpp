@@ -15,6 +15,7 @@ const std::vector<VerbWords>& verbs()
     using Verb = Act::Verb;
     static const std::vector<VerbWords> all{
         {Verb::Interline, "interline", label("Put the layers on")},
+        {Verb::Preshrink, "preshrink", label("Wash the cloth")},
         {Verb::Quilt, "quilt", label("Quilt")},
         {Verb::CutToShape, "cut-to-shape", label("Cut to shape")},
         {Verb::RoundCorners, "round-corners", label("Round the corners")},

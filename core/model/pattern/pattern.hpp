@@ -138,6 +138,7 @@ struct Seam {
     bool overcast = false;               ///< each of its raw edges is overcast by itself
     bool rawInside = false;              ///< its raw edges lie open inside the finished bag unless they are bound
     bool mouth = false;                  ///< joins shell and lining, or hems the shell, round the bag's mouth
+    bool flat = false;                   ///< a mouth that is sewn while its walls lie flat, before the sides
     double lengthA = 0, lengthB = 0;     ///< computed, on the stitch line
     std::string phase;
     double difference() const { return lengthB - lengthA - ease; }

@@ -156,7 +156,9 @@ std::vector<Marker> makeMarkers(const Pattern& p, double gap)
             layRows(m, cloth, gap);
             m.yield = m.length > 0 ? area / (m.length * cloth.width) : 0;
         }
-        m.soldLength = std::ceil(m.length / 100 - 1e-9) * 100; // sold by 0.1 m
+        const auto washed = p.choices.find("washing");
+        m.shrinks = washed != p.choices.end() && washed->second == "before" ? cloth.shrink : 0;
+        m.soldLength = std::ceil(m.length / (1 - m.shrinks / 100) / 100 - 1e-9) * 100; // sold by 0.1 m
         m.cost = m.soldLength / 1000 * cloth.price;
     }
     return out;

@@ -7,6 +7,7 @@ namespace tectonis {
 Scene Plan::scene()
 {
     switch (m_act.verb) {
+    case Verb::Preshrink: washed(); break;
     case Verb::Interline:
     case Verb::Quilt:
     case Verb::CutToShape:
@@ -28,6 +29,11 @@ Scene Plan::scene()
     case Verb::TurnBag:
     case Verb::CloseOpening: throughOpening(m_act.verb == Verb::TurnBag); break;
     case Verb::JoinCoats:
+        if (const Seam* mouth = seam(); mouth && mouth->flat) {
+            joined();
+            break;
+        }
+        [[fallthrough]];
     case Verb::DropIn: coats(m_act.verb == Verb::DropIn); break;
     case Verb::PutIn: boardIn(); break;
     case Verb::Box: boxed(); break;

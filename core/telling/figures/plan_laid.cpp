@@ -4,6 +4,25 @@
 
 namespace tectonis {
 
+void Plan::washed()
+{
+    double x = 0;
+    std::set<MaterialId> drawn;
+    for (const auto& id : m_act.pieces) {
+        const Piece* piece = p.piece(id);
+        const auto of = piece ? p.materials.find(piece->material) : p.materials.end();
+        if (of == p.materials.end() || !drawn.insert(of->second).second)
+            continue;
+        const Material& cloth = p.material(of->second);
+        const double width = cloth.width > 0 ? cloth.width : 100, left = 1000 * (1 - cloth.shrink / 100);
+        add(Surface{{{x, 0}, {x + width, 0}, {x + width, 1000}, {x, 1000}}, otherSide(skinOf(*piece))});
+        add(Surface{{{x, 0}, {x + width, 0}, {x + width, left}, {x, left}}, skinOf(*piece)});
+        add(Arrow{{{x + width / 2, 1120}, {x + width / 2, left}}});
+        add(Word{{x + width / 2, left / 2}, say("{} m", Num(left / 1000, 2))});
+        x += width + 150;
+    }
+}
+
 void Plan::quiltRows(const Piece& piece, const Placement& at)
 {
     const auto layer = std::find_if(

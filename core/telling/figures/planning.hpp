@@ -84,6 +84,8 @@ private:
     static double nearest(const Run& edge, Point q);
     /// A piece folded onto itself, right sides together.
     void folded(const Seam& s);
+    /// A metre of each cloth, and how much of it is lost.
+    void washed();
     /// The rows of a quilted block.
     void quiltRows(const Piece& piece, const Placement& at);
     /// All pieces wrong side up with what lies on them, in rows.

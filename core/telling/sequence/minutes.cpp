@@ -106,6 +106,7 @@ private:
         case Verb::LayTape: return 2;
         case Verb::Insert: return 2 * copies(act);
         case Verb::Rows: return marked(act);
+        case Verb::Preshrink: return 15; // into the water, out to dry, pressed (common practice, no source)
         case Verb::Quilt: return quilted(act);
         case Verb::BarTack: return 1;
         case Verb::Crease: return 1;

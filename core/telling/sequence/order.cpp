@@ -51,6 +51,25 @@ bool isQuilted(const Piece& piece)
     return std::any_of(piece.layers.begin(), piece.layers.end(), [](const Layer& l) { return l.quilted > 0; });
 }
 
+/// Cloth that shrinks, where the designer wants it washed before it is cut.
+std::vector<Step> washingSteps(const Drafter& d)
+{
+    std::vector<PieceId> pieces;
+    if (d.choice("washing") == "before")
+        for (const auto& piece : d.pattern.pieces)
+            if (const auto cloth = d.pattern.materials.find(piece.material);
+                cloth != d.pattern.materials.end() && d.pattern.material(cloth->second).shrink > 0)
+                pieces.push_back(piece.key);
+    if (pieces.empty())
+        return {};
+    return {{.id = "preshrink",
+        .title = say("Wash the cloth"),
+        .acts = {{.verb = Act::Verb::Preshrink, .pieces = pieces}},
+        .kind = StepKind::Interline,
+        .phase = "Interlinings",
+        .pieces = pieces}};
+}
+
 /// Blocks that are quilted, and then cut to shape.
 std::vector<Step> quiltingSteps(const Drafter& d)
 {
@@ -142,6 +161,26 @@ std::map<std::size_t, std::string> cutsOf(const Design& design, const Step& step
     return out;
 }
 
+/// Of the parts of a step, from @p first on: a piece that only a later part handles is taken up there.
+void takeUpWhenNeeded(const Pattern& p, std::vector<Step>& steps, std::size_t first)
+{
+    const auto handles = [](const Step& step, const WorkId& part) {
+        return std::any_of(
+            step.pieces.begin(), step.pieces.end(), [&](const PieceId& piece) { return WorkId(piece) == part; });
+    };
+    std::vector<WorkId>& taken = steps[first].consumes;
+    for (const auto& part : std::vector<WorkId>(taken)) {
+        if (taken.size() == 1 || !p.piece(part.text()) || part == steps[first].yields || handles(steps[first], part))
+            continue;
+        for (std::size_t i = first + 1; i < steps.size(); ++i)
+            if (handles(steps[i], part)) {
+                std::erase(taken, part);
+                steps[i].consumes.push_back(part);
+                break;
+            }
+    }
+}
+
 /// Steps that the designer tells in parts. Each goes on with what the one before it began; what a form says of the
 /// whole is told with the first, its check with the last.
 void divideSteps(Drafter& d)
@@ -182,6 +221,7 @@ void divideSteps(Drafter& d)
             if (last)
                 break;
         }
+        takeUpWhenNeeded(d.pattern, out, firstPart);
         // What the whole handles though no act names it is taken up with the first part.
         for (const auto& piece : whole.pieces)
             if (std::none_of(out.begin() + std::ptrdiff_t(firstPart), out.end(), [&](const Step& part) {
@@ -210,7 +250,9 @@ const std::vector<std::string>& phases()
 void proposeOrder(Drafter& d)
 {
     std::vector<Step>& ordered = d.pattern.steps;
-    ordered = quiltingSteps(d); // their phase is the first
+    ordered = washingSteps(d); // their phase is the first
+    for (auto& step : quiltingSteps(d))
+        ordered.push_back(std::move(step));
     for (auto& step : interliningSteps(d))
         ordered.push_back(std::move(step));
     for (auto& step : roundingSteps(d))

@@ -51,9 +51,17 @@ template <class Wrong> bool anyPair(const Step& first, const Step& second, Wrong
     });
 }
 
-/// Do the pieces that @p seam joins lie side by side on one side of @p over: does that one run across it?
+/// Do the pieces that @p seam joins lie side by side on one side of @p over: does that one run across it? A mouth that
+/// is sewn flat is crossed by the sides instead.
 bool crosses(const Seam& over, const Seam& seam)
 {
+    if (over.flat)
+        return false;
+    if (seam.flat) {
+        Seam round = seam;
+        round.flat = false;
+        return crosses(round, over);
+    }
     const auto in = [](const std::vector<EdgeUse>& side, const EdgeUse& use) {
         return std::any_of(side.begin(), side.end(),
             [&](const EdgeUse& each) { return each.piece == use.piece && each.copy == use.copy; });
@@ -88,6 +96,13 @@ struct Rule {
 std::vector<Rule> whileFlat()
 {
     return {
+        {"wash before cutting", {}, 0, bit(Verb::Preshrink),
+            [](const Pattern&, const Step& first, const Step& second) -> Message {
+                return shares(first.pieces, second.pieces)
+                    ? say("cloth is washed before anything is cut from it: what is cut already would shrink out of "
+                          "shape.")
+                    : Message();
+            }},
         {"quilt before cutting", {}, bit(Verb::CutToShape), bit(Verb::Quilt),
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 return shares(first.pieces, second.pieces)

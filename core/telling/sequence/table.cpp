@@ -54,7 +54,7 @@ public:
             m_parts.erase(part);
         if (!s.yields.empty())
             m_parts.insert(s.yields);
-        if (s.kind == StepKind::Interline)
+        if (std::any_of(s.acts.begin(), s.acts.end(), [](const Act& act) { return !act.layers.empty(); }))
             m_lined.insert(s.pieces.begin(), s.pieces.end());
         openings(s);
         zips(s);
@@ -131,9 +131,13 @@ private:
     double waitFor(const Step& s) const
     {
         double until = m_clock;
-        for (const auto& part : s.consumes)
+        const auto dry = [&](const WorkId& part) {
             if (const auto wet = m_wet.find(part); wet != m_wet.end())
                 until = std::max(until, wet->second);
+        };
+        std::for_each(s.consumes.begin(), s.consumes.end(), dry);
+        if (s.kind == StepKind::Interline) // its pieces are not taken up by it
+            std::for_each(s.pieces.begin(), s.pieces.end(), dry);
         return until - m_clock;
     }
 
@@ -181,11 +185,12 @@ std::vector<std::pair<WorkId, double>> wetAfter(const Pattern& p, const Step& s)
 
 double dryingOf(const Pattern& p, const Act& act)
 {
-    constexpr double adhesive = 15, paint = 45;
+    constexpr double adhesive = 15, paint = 45, washed = 240;
     switch (act.verb) {
     case Verb::Glue:
     case Verb::WrapOver: return adhesive;
     case Verb::Paint: return paint;
+    case Verb::Preshrink: return washed;
     case Verb::Interline:
         return std::any_of(p.pieces.begin(), p.pieces.end(),
                    [&](const Piece& piece) {
@@ -208,7 +213,7 @@ Message outOfReach(const Pattern& p, const Step& step)
             continue;
         for (const auto& key : act.seams)
             if (const Seam* seam = p.seam(key);
-                seam && seam->mouth && seam->lengthA > 0 && seam->lengthA < p.workshop.leastRound)
+                seam && seam->mouth && !seam->flat && seam->lengthA > 0 && seam->lengthA < p.workshop.leastRound)
                 return say("the mouth is {} round; the machine sews all round from {}. Take a free-arm machine, or sew "
                            "this row by hand.",
                     Len(seam->lengthA), Len(p.workshop.leastRound));

@@ -29,7 +29,8 @@ struct DryState {
 /// @param order indices into Pattern::steps, every step once.
 std::vector<DryState> dryRun(const Pattern& pattern, const std::vector<std::size_t>& order);
 
-/// Minutes until what an act leaves may be handled: contact adhesive 15, edge paint 45 (common practice, no source).
+/// Minutes until what an act leaves may be handled: contact adhesive 15, edge paint 45, washed cloth 240 (common
+/// practice, no source).
 double dryingOf(const Pattern& pattern, const Act& act);
 
 /// What a step leaves wet, each with the minutes until it may be handled.

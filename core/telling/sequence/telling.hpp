@@ -65,6 +65,7 @@ private:
     void held(const std::string& fixing, bool inSeams, bool within);
     Message codesOf(const std::vector<PieceId>& pieces) const;
     /// By material and rows: what is quilted alike is told together.
+    void preshrink(const Act& act);
     void quilt(const Act& act);
     void cutToShape(const Act& act);
     void roundCorners(const Act& act);
@@ -136,6 +137,7 @@ private:
     void ring(const Act& act);
     void joinCoats(const Act& act);
     Message lockstitchOf(const Act& act) const;
+    void joinWallsFlat(const Act& act, const Seam& mouth);
     void dropIn(const Act& act);
     void putIn(const Act& act);
     void closeOpening(const Act& act);

@@ -214,6 +214,7 @@ void Telling::sentences(const Act& act)
 {
     switch (act.verb) {
     case Verb::Interline: return interline(act);
+    case Verb::Preshrink: return preshrink(act);
     case Verb::Quilt: return quilt(act);
     case Verb::CutToShape: return cutToShape(act);
     case Verb::RoundCorners: return roundCorners(act);

@@ -77,6 +77,19 @@ Message Telling::codesOf(const std::vector<PieceId>& pieces) const
     return codes;
 }
 
+void Telling::preshrink(const Act& act)
+{
+    std::set<std::string> told;
+    for (const auto& id : act.pieces)
+        if (const Piece* piece = p.piece(id))
+            if (const Material& cloth = p.material(p.materials.at(piece->material)); told.insert(cloth.id).second)
+                add(say("{}: it loses up to {} % of its length.", cloth.name, Num(cloth.shrink, 1)));
+    add(say("Wash each as the bag will be washed, let it dry and press it smooth before anything is cut."));
+    how(say("What is fused or quilted to cloth that shrinks later goes into bubbles."));
+    tool(say("iron"));
+    check(say("The cloth is dry, and its grain is straight."));
+}
+
 void Telling::quilt(const Act& act)
 {
     struct Alike {

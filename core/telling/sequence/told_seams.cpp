@@ -428,6 +428,8 @@ void Telling::joinCoats(const Act& act)
     std::vector<PieceId> caught;
     for (const Seam* seam : seams)
         caught.insert(caught.end(), seam->trapped.begin(), seam->trapped.end());
+    if (!seams.empty() && seams.front()->flat)
+        return joinWallsFlat(act, *seams.front());
     addEither(say("Put the shell, right side out, into the lining, wrong side out: right sides together. Match side "
                   "seams and centres."),
         say("Shell into lining, right sides together, seams and centres matched."));
@@ -449,6 +451,27 @@ void Telling::joinCoats(const Act& act)
     machine();
     stitch(lockstitchOf(act));
     check(say("What hangs between the layers is not caught below the seam."));
+}
+
+void Telling::joinWallsFlat(const Act& act, const Seam& mouth)
+{
+    add(say("Each wall goes on its own lining, right sides together, the mouth edges level."));
+    const auto walls = piecesOf(mouth.a), linings = piecesOf(mouth.b);
+    for (std::size_t i = 0; i < walls.size() && walls.size() == linings.size(); ++i)
+        add(say("The {} lies on the {}.", nameOf(walls[i]), nameOf(linings[i])));
+    if (!mouth.trapped.empty())
+        add(say("The {} lies between the layers.", namesOf(mouth.trapped))
+                .counted("The {} lie between the layers.", long(mouth.trapped.size())));
+    if (carriesFlap(act))
+        add(say("The flap is folded down between the layers."));
+    if (hasHandles())
+        add(say("The handles are laid down between the layers."));
+    m_out.allowance = mouth.allowance;
+    add(say("Sew each mouth edge from end to end at {}.", Len(mouth.allowance)));
+    ends(mouth);
+    trimLayers(seamsOf(act));
+    machine();
+    stitch(lockstitchOf(act));
 }
 
 Message Telling::lockstitchOf(const Act& act) const
