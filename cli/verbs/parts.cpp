@@ -18,9 +18,15 @@ std::string layersText(const Design& design)
     std::string out;
     for (std::size_t i = 0; i < design.layers.size(); ++i) {
         const LayerRule& r = design.layers[i];
+        if (r.material.empty()) {
+            out += fmt::format("{}\t{}\t{}\n", i + 1, r.pieces, spoken("nothing"));
+            continue;
+        }
         out += fmt::format("{}\t{}\t{}\t{}\t{}", i + 1, r.pieces, r.material, r.fixing, r.trim);
         if (!r.area.empty())
             out += "\t" + spoken("area {}", r.area);
+        if (!r.grain.empty())
+            out += "\t" + spoken("grain {}°", r.grain);
         for (const auto& [edge, trim] : r.edges)
             out += fmt::format("\t{}={}", edge, trim);
         out += "\n";
@@ -87,47 +93,82 @@ Verb partVerb(CLI::App& app)
 Verb layerVerb(CLI::App& app)
 {
     struct Options {
-        std::string file, pieces, fixing, trim, area;
+        std::string file, pieces, fixing, trim, area, grain, restored;
         std::vector<std::string> edges;
         std::string material;
-        std::size_t remove = 0;
+        std::size_t remove = 0, nth = 0;
+        bool takes = false, inwards = false, outwards = false;
     };
     const auto o = std::make_shared<Options>();
-    auto* c = app.add_subcommand("layer", spoken("List what lies behind pieces, put something behind or take it away"));
+    auto* c = app.add_subcommand(
+        "layer", spoken("List what lies behind pieces, put something behind, change it, move it or take it away"));
     c->add_option("file", o->file, spoken("the design"))->required();
-    c->add_option("--behind", o->pieces, spoken("a role (panel) or the key of a piece"));
+    auto* behind = c->add_option("--behind", o->pieces, spoken("a role (panel) or the key of a piece"));
     c->add_option("--material", o->material, spoken("id of the interlining; “tectonis-cli library” lists them"));
     c->add_option("--fixing", o->fixing, spoken("fused, basted, glued, loose or quilted"));
-    c->add_option("--trim", o->trim, spoken("full, stitch or inset 3; of a quilted one rows 30 or diamonds 40"));
+    c->add_option(
+        "--trim", o->trim, spoken("full, stitch, inset 3 or past 3; of a quilted one rows 30 or diamonds 40"));
     c->add_option("--edge", o->edges, spoken("NAME=TRIM where an edge differs"))->take_all()->allow_extra_args(false);
-    c->add_option("--area", o->area, spoken("only a named area of the piece"));
+    c->add_option("--area", o->area,
+        spoken("only a named area of the piece, or a shape: strip 40 along top, patch 60 x 40 at 0 45, corner 60 x 60 "
+               "lower left, drawn X,Y X,Y X,Y, as PIECE less 3"));
+    c->add_option("--grain", o->grain, spoken("degrees in the piece"));
+    auto* nth = c->add_option("--nth", o->nth, spoken("NUMBER of the layer behind it, from 1: change that one"));
+    nth->needs(behind);
+    c->add_flag("--take", o->takes, spoken("with --nth: take it away"))->needs(nth);
+    c->add_flag("--inwards", o->inwards, spoken("with --nth: lay it one further from the face"))->needs(nth);
+    c->add_flag("--outwards", o->outwards, spoken("with --nth: lay it one nearer to the face"))->needs(nth);
+    c->add_option("--restore", o->restored,
+        spoken("a piece: the layers of its role again; a role: those that suit it and its cloth"));
     c->add_option("--remove", o->remove, spoken("NUMBER in the list"));
-    return {c, [o] {
-                if (o->material.empty() != o->pieces.empty())
-                    throw InputError("--behind", say("it goes with --material"));
-                const bool any = !o->material.empty() || o->remove > 0;
-                const Design design = changedFile(o->file, [&](Design& d) {
-                    if (any)
-                        edit(d, [&](Design& next) {
-                            takeOut(next.layers, o->remove);
-                            if (o->material.empty())
-                                return;
-                            LayerRule rule{.pieces = o->pieces,
-                                .material = o->material,
-                                .fixing = o->fixing,
-                                .trim = o->trim,
-                                .area = o->area};
-                            for (const auto& e : o->edges)
-                                rule.edges[e.substr(0, e.find('='))] = e.find('=') == std::string::npos
-                                    ? ""
-                                    : e.substr(e.find('=') + 1);
-                            change::putBehind(next, base(d), rule);
-                        });
-                    return any;
+    return {
+        c, [o] {
+            if (o->nth == 0 && o->material.empty() != o->pieces.empty())
+                throw InputError("--behind", say("it goes with --material"));
+            const bool any = !o->pieces.empty() || o->remove > 0 || !o->restored.empty();
+            const auto edges = [&](LayerRule& rule) {
+                for (const auto& e : o->edges)
+                    rule.edges[e.substr(0, e.find('='))] = e.find('=') == std::string::npos ? ""
+                                                                                            : e.substr(e.find('=') + 1);
+            };
+            const auto nthChanged = [&](Design& next) {
+                const Pattern seen = base(next);
+                if (o->takes)
+                    return change::takeLayer(next, seen, o->pieces, o->nth - 1);
+                if (o->inwards || o->outwards)
+                    return change::moveLayer(next, seen, o->pieces, o->nth - 1, o->inwards);
+                change::layer(next, seen, o->pieces, o->nth - 1, [&](LayerRule& rule) {
+                    for (const auto& [given, to] : {std::pair{&o->material, &rule.material}, {&o->fixing, &rule.fixing},
+                             {&o->trim, &rule.trim}, {&o->area, &rule.area}, {&o->grain, &rule.grain}})
+                        if (!given->empty())
+                            *to = *given;
+                    edges(rule);
                 });
-                print(layersText(design));
-                return 0;
-            }};
+            };
+            const Design design = changedFile(o->file, [&](Design& d) {
+                if (any)
+                    edit(d, [&](Design& next) {
+                        takeOut(next.layers, o->remove);
+                        if (!o->restored.empty())
+                            change::restoreLayers(next, base(d), o->restored);
+                        if (o->nth > 0)
+                            return nthChanged(next);
+                        if (o->material.empty())
+                            return;
+                        LayerRule rule{.pieces = o->pieces,
+                            .material = o->material,
+                            .fixing = o->fixing,
+                            .trim = o->trim,
+                            .area = o->area,
+                            .grain = o->grain};
+                        edges(rule);
+                        change::putBehind(next, base(d), rule);
+                    });
+                return any;
+            });
+            print(layersText(design));
+            return 0;
+        }};
 }
 
 Verb carryVerb(CLI::App& app)

@@ -42,7 +42,8 @@ std::set<QString> namesOf(const Document& document)
     const Design& d = document.design();
     std::set<QString> out{"Tectonis", "tectonis", "tuners", "satchel", "Inter", "max", "min", "sqrt", "ceil", "PDF",
         "SVG", "JSON", "HTML", "csv", "tsv", "txt", "json", "asin", "sin", "cos", "tan", "atan", "floor", "hypot",
-        "abs", "stitch", "full", "inset", "ratio", "rows", "diamonds"}; // the last six are typed as they stand
+        "abs", "stitch", "full", "inset", "ratio", "rows", "diamonds", "past", "strip", "along", "patch", "corner",
+        "lower", "upper", "left", "right"}; // from "stitch" on they are typed as they stand
     const auto add = [&](const std::string& s) {
         for (const auto& word : plainWords(QString::fromStdString(s).replace('.', ' ')))
             out.insert(word);
@@ -51,6 +52,9 @@ std::set<QString> namesOf(const Document& document)
         add(s);
     for (const auto& c : d.carried)
         add(c.name);
+    for (const auto& piece : document.pattern().pieces) // shapes of layers name edges and areas as files do
+        for (const auto& e : piece.edges)
+            add("strip " + e.name.text());
     for (const auto& f : d.features)
         add(f.id);
     for (const auto& m : d.library->materials())

@@ -236,6 +236,79 @@ TEST_CASE("Build-up: an interlining put behind the panels shows in layers, bulk 
     CHECK(s.window.document().pattern().piece("back.lower")->layers.size() >= 2);
 }
 
+TEST_CASE("Build-up: a layer is taken in hand in the matrix and changed: for its role, for one piece, and back")
+{
+    Shown s;
+    s.take("front");
+    s.press(Qt::Key_3);
+    auto* matrix = s.find<QTableWidget>("layers");
+    const auto box = [&](const char* name) {
+        for (auto* b : s.window.findChildren<QComboBox*>())
+            if (b->accessibleName() == name)
+                return b;
+        throw std::runtime_error(name);
+    };
+    const auto press = [&](const char* label) {
+        for (auto* b : s.window.findChildren<QPushButton*>())
+            if (b->text() == label && b->isVisible())
+                return QTest::mouseClick(b, Qt::LeftButton);
+        throw std::runtime_error(label);
+    };
+    const auto front = [&] { return *s.window.document().pattern().piece("front"); };
+    const auto cell = [&](int row, int column) {
+        QTest::mouseClick(
+            matrix->viewport(), Qt::LeftButton, {}, matrix->visualItemRect(matrix->item(row, column)).center());
+    };
+    int row = -1;
+    for (int r = 0; r < matrix->rowCount(); ++r)
+        if (matrix->item(r, 0)->text().startsWith("A  Front"))
+            row = r;
+    REQUIRE(row >= 0);
+    CHECK(matrix->item(row, 0)->text().contains("as every panel"));
+    CHECK(matrix->item(row, 2)->text().contains("Sew-in foam"));
+    cell(row, 2);
+    CHECK(box("Interlining")->currentText().contains("Sew-in foam"));
+    CHECK(box("How it is held")->currentText() == "basted");
+
+    // Only this piece: a shape that is typed.
+    QComboBox* scope = box("Layers for this role or this piece");
+    scope->setCurrentIndex(1);
+    QLineEdit* shape = box("Shape")->lineEdit();
+    shape->setFocus();
+    shape->selectAll();
+    QTest::keyClicks(shape, "patch 80 x 60 at 0 100");
+    QTest::keyClick(shape, Qt::Key_Return);
+    CHECK(std::abs(areaOf(front().layers.front().outline) - 4800) < 1);
+    CHECK(matrix->item(row, 0)->text().contains("its own layers"));
+    CHECK(matrix->item(row, 2)->text().contains("a patch of 80 mm × 60 mm"));
+    CHECK(s.window.document().pattern().piece("back.lower")->layers.front().wholePiece);
+
+    // What cannot be read is told, and nothing is lost.
+    shape->setFocus();
+    shape->selectAll();
+    QTest::keyClicks(shape, "strip of felt 3");
+    QTest::keyClick(shape, Qt::Key_Return);
+    QTest::keyClick(matrix, Qt::Key_Delete); // the layer is taken away
+    CHECK(front().layers.size() == 1);       // the snap's patch stays
+    CHECK(front().layers.front().rule == -1);
+    press("As the rule");
+    CHECK(front().layers.size() == 2);
+    CHECK(matrix->item(row, 0)->text().contains("as every panel"));
+    s.window.document().undoStack().undo();
+    CHECK(front().layers.size() == 1);
+    s.window.document().undoStack().redo();
+
+    // A second one goes behind the first and is laid before it.
+    cell(row, 2);
+    press("Put behind");
+    REQUIRE(front().layers.size() == 3);
+    const auto first = front().layers[0].material;
+    cell(row, 2);
+    press("↓");
+    CHECK(front().layers[1].material == first);
+    CHECK(matrix->currentColumn() == 3); // the layer stays in hand
+}
+
 TEST_CASE("Brief: a thing too large is told, with how much")
 {
     Shown s;

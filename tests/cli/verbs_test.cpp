@@ -90,6 +90,23 @@ TEST_CASE("part with its place, layer, carry: listed, put in, taken out")
     const Pattern p = medium(loadDesign(file));
     CHECK(p.piece("front")->layers.size() == medium(newDesign("gusseted-satchel")).piece("front")->layers.size() + 1);
     CHECK(p.piece("front")->layers.back().fixing == "glued");
+    // The nth of them is changed, moved, given another shape, taken; the piece goes back to its role's.
+    const std::string nth = "layer " + file + " --behind front --nth 1";
+    REQUIRE(cli(nth + " --area 'patch 60 x 40 at 0 80' --grain 45 --edge 'top=inset 9'").code == 0);
+    CHECK(std::abs(areaOf(medium(loadDesign(file)).piece("front")->layers.front().outline) - 2400) < 1);
+    const std::string first = medium(loadDesign(file)).piece("front")->layers.front().material.text();
+    REQUIRE(cli(nth + " --inwards").code == 0);
+    CHECK(medium(loadDesign(file)).piece("front")->layers[1].material == first);
+    REQUIRE(cli(nth + " --take").code == 0);
+    CHECK(medium(loadDesign(file)).piece("front")->layers.front().material == first);
+    CHECK(cli(nth + " --area 'strip 9'").code == 2);
+    CHECK(cli("layer " + file + " --take").code != 0);
+    REQUIRE(cli("layer " + file + " --restore front").code == 0);
+    CHECK(medium(loadDesign(file)).piece("front")->layers.front().wholePiece);
+    CHECK(cli("layer " + file + " --restore front").code == 2);
+    REQUIRE(cli("set " + file + " 'layers.pocket=foam-sewin basted stitch, top: inset 9'").code == 0);
+    CHECK(loadDesign(file).layers.back().edges.at("top") == "inset 9");
+    CHECK(cli("set " + file + " layers.pocket=foam-sewin").code == 2);
     REQUIRE(cli("layer " + file + " --remove " + std::to_string(behind + 1)).code == 0);
     CHECK(cli("layer " + file + " --behind hat --material patch-felt").code == 2);
     CHECK(cli("layer " + file + " --behind gusset --material moss").code == 2);

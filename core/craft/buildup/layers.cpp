@@ -1,18 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "buildup/layers.hpp"
 
+#include "buildup/shapes.hpp"
 #include "library/library.hpp"
 #include "pattern/labels.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
 #include <algorithm>
+#include <limits>
 #include <set>
 
 namespace tectonis {
 namespace {
 
-Message trimInWords(const Piece& piece, const LayerRule& rule)
+Message trimInWords(const Pattern& p, const Piece& piece, const LayerRule& rule)
 {
     if (rule.fixing == "quilted") {
         const Quilting q = quiltingOf(rule.trim);
@@ -21,16 +23,33 @@ Message trimInWords(const Piece& piece, const LayerRule& rule)
     const auto words = [](const std::string& trim) {
         return trim == "full"  ? say("to the cut line")
             : trim == "stitch" ? say("to the stitch line")
-                               : say("{} inside the stitch line", Len(-trimReach(trim, 0)));
+            : trim.starts_with("past ")
+            ? say("{} beyond the stitch line", Len(trimReach(trim, std::numeric_limits<double>::max())))
+            : say("{} inside the stitch line", Len(-trimReach(trim, 0)));
     };
     Message out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)
         if (piece.edge(EdgeId(edge))) // a part that was cut off may not have it
-            out = say("{}; {} {}", out, sideLabel(edge), words(trim));
+            out = say("{}; {} {}", out, edgeLabel(p, EdgeId(edge)), words(trim));
     return out;
 }
 
-std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Material& cloth, std::size_t number)
+double grainOf(const LayerRule& rule, const Piece& piece)
+{
+    return rule.grain.empty() ? piece.grain : parseLength(rule.grain);
+}
+
+/// How far a shape reaches past the stitch lines that it comes to.
+void findReach(Layer& layer, const Piece& piece)
+{
+    const Polyline outline = flattened(layer.outline, 0.05);
+    for (const auto& e : piece.edges)
+        if (const auto past = reachPast(outline, e.stitch, e.allowance))
+            layer.reach.emplace_back(e.name, *past);
+}
+
+std::optional<Layer> layerOf(
+    const Pattern& p, const Piece& piece, const LayerRule& rule, const Material& cloth, std::size_t number)
 {
     const std::string nth = std::to_string(number);
     Layer layer{.id = piece.key.as<LayerKind>().sub("layer." + nth),
@@ -39,20 +58,26 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
         .kind = cloth.kind,
         .loft = cloth.compressed < 1,
         .fixing = rule.fixing,
-        .trim = trimInWords(piece, rule)};
+        .trim = trimInWords(p, piece, rule),
+        .grain = grainOf(rule, piece)};
     const bool quilted = rule.fixing == "quilted"; // to its cloth, before that is cut to shape
     if (quilted) {
         const Quilting q = quiltingOf(rule.trim);
         layer.quilted = q.spacing, layer.diamonds = q.diamonds;
-    } else if (!rule.area.empty()) {
-        const auto area = piece.areas.find(rule.area);
-        if (area == piece.areas.end())
+    }
+    const LayerShape shape = quilted      ? LayerShape()
+        : piece.areas.contains(rule.area) ? LayerShape{.kind = LayerShape::Kind::Area, .name = rule.area}
+                                          : parseShape(rule.area);
+    layer.wholePiece = shape.kind == LayerShape::Kind::Whole;
+    if (shape.kind == LayerShape::Kind::Area) {
+        const auto area = shapeOn(shape, piece, {}, 0, p);
+        if (!area)
             return std::nullopt;
-        layer.outline = area->second;
-        layer.trim = labelled(sideLabel(rule.area));
-        layer.wholePiece = false;
+        layer.outline = *area;
+        layer.trim = inWords(shape, p);
         return layer;
     }
+    double atStrip = 0;
     std::vector<OffsetEdge> edges;
     edges.reserve(piece.edges.size());
     layer.reach.reserve(piece.edges.size());
@@ -64,10 +89,21 @@ std::optional<Layer> layerOf(const Piece& piece, const LayerRule& rule, const Ma
         const double start = trimReach(trim, e.allowance),
                      end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
         layer.reach.emplace_back(e.name, start);
+        if (e.name.text() == shape.name)
+            atStrip = start;
         edges.push_back({e.stitch, start, end, e.corner, e.hem});
         full &= trim == "full" && !e.onFold;
     }
     layer.outline = full ? piece.cut : offsetOutline(edges);
+    if (layer.wholePiece)
+        return layer;
+    auto own = shapeOn(shape, piece, layer.outline, atStrip, p);
+    if (!own)
+        return std::nullopt;
+    layer.outline = std::move(*own);
+    layer.trim = inWords(shape, p);
+    layer.reach.clear();
+    findReach(layer, piece);
     return layer;
 }
 
@@ -189,15 +225,30 @@ const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& 
 
 } // namespace
 
+std::string rulesFor(const Design& design, const Ruled& piece)
+{
+    for (const std::string_view name :
+        {std::string_view(piece.key.text()), std::string_view(piece.whole.text()), piece.role, piece.wholeRole})
+        if (!name.empty() && std::any_of(design.layers.begin(), design.layers.end(), [&](const LayerRule& r) {
+                return r.pieces == name;
+            }))
+            return std::string(name);
+    return {};
+}
+
 std::vector<const LayerRule*> layerRulesFor(const Design& design, const Ruled& piece)
 {
     for (const std::string_view name :
         {std::string_view(piece.key.text()), std::string_view(piece.whole.text()), piece.role, piece.wholeRole}) {
         std::vector<const LayerRule*> out;
+        bool any = false;
         for (const auto& rule : design.layers)
-            if (!name.empty() && rule.pieces == name)
-                out.push_back(&rule);
-        if (!out.empty())
+            if (!name.empty() && rule.pieces == name) {
+                any = true;
+                if (!rule.material.empty())
+                    out.push_back(&rule);
+            }
+        if (any)
             return out;
     }
     return {};
@@ -223,16 +274,31 @@ double thicknessOf(const Pattern& pattern, const Piece& piece)
     return sum;
 }
 
+double weightOf(const Pattern& pattern, const Piece& piece)
+{
+    const auto face = pattern.materials.find(piece.material);
+    double sum = face == pattern.materials.end() ? 0 : areaOf(piece.cut) * pattern.material(face->second).gsm;
+    for (const auto& layer : piece.layers)
+        sum += areaOf(layer.outline) * pattern.material(layer.material).gsm;
+    return piece.count * sum / 1e6;
+}
+
 double trimReach(const std::string& trim, double allowance)
 {
+    if (trim.starts_with("past ")) {
+        const double beyond = parseLength(trim.substr(5));
+        if (beyond < 0)
+            throw InputError(say("layers"), say("“{}” lies inside the stitch line; write inset", trim));
+        return std::min(beyond, allowance);
+    }
     if (trim == "full")
         return allowance;
     if (trim == "stitch")
         return 0;
     if (trim.starts_with("inset "))
         return -parseLength(trim.substr(6));
-    throw InputError(
-        say("layers"), say("“{}” is no trim; use full, stitch or inset N (mm inside the stitch line)", trim));
+    throw InputError(say("layers"),
+        say("“{}” is no trim; use full, stitch, inset N or past N (mm inside or beyond the stitch line)", trim));
 }
 
 void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>& patches)
@@ -246,9 +312,11 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
                 rules.push_back(&patch.rule), asked.push_back(patch.what);
         for (std::size_t i = 0; i < rules.size();
              ++i) // numbered by their rules, so that a layer has one code in every size
-            if (auto layer = layerOf(piece, *rules[i], pattern.material(rules[i]->material), i + 1)) {
+            if (auto layer = layerOf(pattern, piece, *rules[i], pattern.material(rules[i]->material), i + 1)) {
                 if (i >= own)
                     layer->trim = asked[i - own];
+                else
+                    layer->rule = int(i);
                 piece.layers.push_back(std::move(*layer));
             }
     }

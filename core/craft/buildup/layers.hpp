@@ -22,6 +22,9 @@ struct Ruled {
     {}
 };
 
+/// Under which name the layer rules stand that hold for a piece: its key, a role, …; empty if there are none.
+std::string rulesFor(const Design& design, const Ruled& piece);
+
 /// The layer rules that hold for a piece: its own if there are any, else those of the piece that it was cut from, of
 /// its role, or of that piece's role. They are the design's.
 std::vector<const LayerRule*> layerRulesFor(const Design& design, const Ruled& piece);
@@ -32,7 +35,11 @@ double stackThickness(const Design& design, const Ruled& piece, const std::strin
 /// The same for a drafted piece.
 double thicknessOf(const Pattern& pattern, const Piece& piece);
 
-/// How far a layer reaches beyond the stitch line at an edge of @p allowance: "full", "stitch" or "inset N".
+/// Grams of all copies of a piece with its layers, by their outlines; what is sold by the metre weighs nothing here.
+double weightOf(const Pattern& pattern, const Piece& piece);
+
+/// How far a layer reaches beyond the stitch line at an edge of @p allowance: "full", "stitch", "inset N" or "past N",
+/// which ends at the cut line at the latest.
 /// @throws InputError for any other trim.
 double trimReach(const std::string& trim, double allowance);
 

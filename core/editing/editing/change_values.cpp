@@ -2,6 +2,7 @@
 // Changes of single values: dimensions, rules, choices, materials, seams, and anything by its name.
 #include "editing/edits.hpp"
 
+#include "buildup/proposal.hpp"
 #include "design/carried_library.hpp"
 #include "design/formula.hpp"
 #include "design/limits.hpp"
@@ -173,7 +174,9 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         SeamEnds ends = design.seamEnds.contains(key) ? design.seamEnds.at(key) : SeamEnds{};
         (start ? ends.start : ends.end) = parseLength(value);
         seamEnds(design, key, ends);
-    } else if (name.starts_with("material."))
+    } else if (name.starts_with("layers."))
+        layers(design, name.substr(7), parseLayers(value));
+    else if (name.starts_with("material."))
         material(design, name.substr(9), value);
     else if (specOf(design).choice(name))
         choice(design, name, value);

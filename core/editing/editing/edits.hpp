@@ -2,6 +2,8 @@
 // What can be changed of a Design.
 #pragma once
 
+#include <functional>
+
 #include "design/evaluate.hpp"
 #include "editing/draft.hpp"
 #include "editing/validated.hpp"
@@ -87,6 +89,19 @@ std::string usualFixing(const Material& material);
 /// copy of its role's. An empty fixing is the usual one, or quilted where the trim says rows; an empty trim goes to the
 /// stitch line.
 void putBehind(Design& design, const Pattern& seenIn, const LayerRule& rule);
+
+/// Changes the layer that comes @p nth, from 0, among the rules that hold for a role or a piece; a piece then has rules
+/// of its own. @throws InputError if there is no such layer, or for a fixing that there is not.
+void layer(Design& design, const Pattern& seenIn, const std::string& pieces, std::size_t nth,
+    const std::function<void(LayerRule&)>& change);
+/// Lays it one further from the face, or nearer to it. @throws InputError if it is the last, or the first.
+void moveLayer(Design& design, const Pattern& seenIn, const std::string& pieces, std::size_t nth, bool inwards);
+/// Takes it away. A piece that has no layer left has none, whatever its role says.
+void takeLayer(Design& design, const Pattern& seenIn, const std::string& pieces, std::size_t nth);
+/// A piece gets the layers of its role again; a role those that suit it and its cloth (proposedLayers).
+void restoreLayers(Design& design, const Pattern& seenIn, const std::string& pieces);
+/// All layers of a role or a piece at once.
+void layers(Design& design, const std::string& pieces, const std::vector<LayerRule>& layers);
 
 /// Takes the last one away again.
 void takeFromBehind(Design& design, const Pattern& seenIn, const std::string& pieces);

@@ -2,6 +2,7 @@
 #include "editing/validated.hpp"
 
 #include "buildup/layers.hpp"
+#include "buildup/shapes.hpp"
 #include "design/limits.hpp"
 #include "editing/draft.hpp"
 #include "library/library.hpp"
@@ -39,11 +40,15 @@ void requireKnown(const Design& design)
     for (const auto& [role, id] : design.materials)
         requireMaterial(design, id);
     for (const auto& rule : design.layers) {
+        if (rule.material.empty())
+            continue; // nothing lies there
         requireMaterial(design, rule.material);
         if (rule.fixing == "quilted")
             quiltingOf(rule.trim);
-        else if (rule.area.empty())
-            trimReach(rule.trim, 0);
+        else if (const auto shape = parseShape(rule.area); shape.kind != LayerShape::Kind::Area)
+            trimReach(rule.trim.empty() ? "stitch" : rule.trim, 0);
+        if (!rule.grain.empty())
+            within(say("grain"), parseLength(rule.grain), -360, 360, "°");
         for (const auto& [edge, trim] : rule.edges)
             trimReach(trim, 0);
     }

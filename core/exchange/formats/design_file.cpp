@@ -76,6 +76,8 @@ json toJson(const LayerRule& r)
         j["edges"] = r.edges;
     if (!r.area.empty())
         j["area"] = r.area;
+    if (!r.grain.empty())
+        j["grain"] = r.grain;
     return with(j, r.more);
 }
 
@@ -194,7 +196,8 @@ Design fromJson(const json& j)
         d.layers.push_back(read(r,
             LayerRule{r.at("pieces").get<std::string>(), r.at("material").get<std::string>(),
                 r.value("fixing", "basted"), r.value("trim", "stitch"),
-                r.value("edges", std::map<std::string, std::string>{}), r.value("area", ""), {}}));
+                r.value("edges", std::map<std::string, std::string>{}), r.value("area", ""), {},
+                r.value("grain", "")}));
     for (const auto& c : j.value("carried", json::array()))
         d.carried.push_back(read(c,
             Carried{c.at("name").get<std::string>(), c.value("width", 0.0), c.value("height", 0.0),

@@ -19,7 +19,8 @@ std::map<std::string, std::string> namedBy(const Design& design)
     for (const auto& [role, id] : design.materials)
         out.emplace(id, role == "strap" ? "strap" : "face");
     for (const auto& rule : design.layers)
-        out.emplace(rule.material, "interlining");
+        if (!rule.material.empty())
+            out.emplace(rule.material, "interlining");
     return out;
 }
 

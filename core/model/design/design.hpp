@@ -45,13 +45,14 @@ struct Feature {
 /// An interlining behind all pieces of a role, or behind one piece.
 struct LayerRule {
     std::string pieces;   ///< role ("panel") or piece key ("back.lower")
-    std::string material; ///< id in the library
+    std::string material; ///< id in the library; empty: nothing lies behind these pieces, whatever their role says
     std::string fixing;   ///< "fused", "basted", "glued", "loose", "quilted"
-    std::string trim;     ///< "full", "stitch" or "inset N" (mm inside the stitch line); of a quilted
-                          ///< one "rows N" or "diamonds N" (mm apart)
+    std::string trim;     ///< "full", "stitch", "inset N" or "past N" (mm inside or beyond the stitch line); of a
+                          ///< quilted one "rows N" or "diamonds N" (mm apart)
     std::map<std::string, std::string> edges; ///< edge name to trim, where it differs
-    std::string area;                         ///< "" for the whole piece, or a named area of it ("base")
-    More more;
+    std::string area{}; ///< "" for the whole piece, a named area of it ("base"), or a shape (buildup/shapes)
+    More more{};
+    std::string grain{}; ///< degrees in the piece; empty: as the piece
     bool operator==(const LayerRule&) const = default;
 };
 

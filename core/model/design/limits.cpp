@@ -208,7 +208,7 @@ void requireSound(const Design& d)
     requireCount(say("layers"), d.layers.size(), limits::layers);
     for (const auto& l : d.layers) {
         requireCount(say("layers"), l.edges.size(), limits::entries);
-        for (const auto* s : {&l.pieces, &l.material, &l.fixing, &l.trim, &l.area})
+        for (const auto* s : {&l.pieces, &l.material, &l.fixing, &l.trim, &l.area, &l.grain})
             requireText(say("layers"), *s);
         for (const auto& [edge, trim] : l.edges)
             requireText(say("layers"), edge), requireText(say("layers"), trim);

@@ -40,7 +40,7 @@ const std::vector<Label>& workWords()
         label("front"), label("front with gusset"), label("lining"), label("loop"), label("base"), label("disc"),
         label("zip panel"), label("straps"), label("shell with channels"), label("channels"), label("pocket ready"),
         label("pocket disc"), label("braces"), label("ready"), label("zipped"), label("tab"), label("frame"),
-        label("wall"), label("panel"), label("gusset"), label("facing")};
+        label("wall"), label("panel"), label("gusset"), label("facing"), label("halves")};
     return all;
 }
 
@@ -50,18 +50,20 @@ Label sideLabel(const std::string& side)
 {
     static const std::vector<Label> all{label("left"), label("right"), label("front"), label("back"), label("top"),
         label("bottom"), label("across"), label("up"), label("front half"), label("flap half"), label("flap lining"),
-        label("left mouth"), label("right mouth"), label("base"), label("face")};
+        label("left mouth"), label("right mouth"), label("base"), label("face"), label("lower left"),
+        label("lower right"), label("upper left"), label("upper right")};
     return among(all, side);
 }
 
 Label roleLabel(const std::string& role)
 {
     static const std::vector<Label> all{label("panel"), label("gusset"), label("flap"), label("flap lining"),
-        label("lining"), label("lining panel"), label("lining gusset"), label("pocket"), label("strap"), label("tab"),
-        label("connector"), label("facing"), label("binding"), label("board"), label("brace"), label("card"),
-        label("channel"), label("channel strip"), label("cover"), label("handle"), label("label"), label("overlay"),
-        label("padding"), label("patch"), label("piping"), label("webbing"), label("zip band"), label("shell"),
-        label("fused"), label("basted"), label("glued"), label("loose"), label("quilted")};
+        label("lining"), label("lining panel"), label("lining gusset"), label("pocket"), label("strap"),
+        label("shoulder strap"), label("tab"), label("connector"), label("facing"), label("binding"), label("board"),
+        label("brace"), label("card"), label("channel"), label("channel strip"), label("cover"), label("handle"),
+        label("label"), label("overlay"), label("padding"), label("patch"), label("piping"), label("webbing"),
+        label("zip band"), label("shell"), label("fused"), label("basted"), label("glued"), label("loose"),
+        label("quilted")};
     return among(all, role);
 }
 

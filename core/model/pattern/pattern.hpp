@@ -78,6 +78,8 @@ struct Layer {
     Run outline;
     std::vector<std::pair<EdgeId, double>> reach; ///< per edge: mm beyond the stitch line (negative: inside)
     bool wholePiece = true;                       ///< false for a patch or board that covers an area
+    double grain = 90;                            ///< degrees from x
+    int rule = -1; ///< which of the rules that hold for its piece, from 0; -1: a part asked for it
     /// mm beyond the stitch line at an edge; null where it does not come to that edge.
     const double* reachAt(const EdgeId& edge) const;
 };

@@ -24,7 +24,8 @@ void checkLibrary(const CheckInput& in, Findings& out)
     for (const auto& [role, id] : in.design.materials)
         look(id, "material." + role);
     for (const auto& rule : in.design.layers)
-        look(rule.material, rule.pieces);
+        if (!rule.material.empty())
+            look(rule.material, rule.pieces);
     for (const auto& [name, d] : in.design.dimensions)
         if (d.rule.kind == SizeRule::Kind::Stock && !in.pattern.library->stock(d.rule.stock)) {
             const DimensionSpec* spec = in.spec.dimension(name);

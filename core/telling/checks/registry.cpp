@@ -28,6 +28,7 @@ namespace tectonis {
     CHECK(checkBulk)                                                                                                   \
     CHECK(checkRawEdges)                                                                                               \
     CHECK(checkHeat)                                                                                                   \
+    CHECK(checkLayers)                                                                                                 \
     CHECK(checkLibrary)                                                                                                \
     CHECK(checkWidths)                                                                                                 \
     CHECK(checkWhole)                                                                                                  \
@@ -49,6 +50,8 @@ bool takes(const CheckInput& in, const Repair& repair)
     for (const auto& a : repair.assignments) {
         const auto equals = a.find('=');
         const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
+        if (name.starts_with("layers."))
+            continue; // layers have no ranges
         if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
             it->second.bySize[in.pattern.size] = value;
         else if (const ChoiceSpec* choice = in.spec.choice(name); !choice

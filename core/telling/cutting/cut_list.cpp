@@ -105,7 +105,7 @@ std::vector<CutItem> cutItems(const Pattern& p)
         for (const auto& layer : piece.layers)
             out.push_back(
                 {piece.key, layer.code, piece.name, layer.material, layer.quilted > 0 ? piece.rough : layer.outline,
-                    piece.count, piece.mirrored, piece.grain, true, layer.id});
+                    piece.count, piece.mirrored, layer.grain, true, layer.id});
     return out;
 }
 
