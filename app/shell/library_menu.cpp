@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "library_menu.hpp"
 
+#include "library_window.hpp"
+
 #include "ask_file.hpp"
 #include "design/carried_library.hpp"
 #include "document.hpp"
@@ -23,6 +25,7 @@ namespace tectonis {
 LibraryMenu::LibraryMenu(Document& document, std::function<void(const QString&)> say, QWidget* parent)
     : QMenu(spoken("&Library"), parent), m_document(document), m_say(std::move(say))
 {
+    addAction(spoken("&Open the library…"), this, &LibraryMenu::open)->setObjectName("library.open");
     addAction(spoken("&Add materials from a file…"), this, &LibraryMenu::addFrom)->setObjectName("library.add");
     addAction(spoken("&Keep the design's materials in my library"), this, &LibraryMenu::keepTheDesigns)
         ->setObjectName("library.keep");
@@ -40,6 +43,13 @@ void LibraryMenu::readOwn()
         m_say(spoken(
             "Your own library cannot be read, so only what ships with Tectonis is offered. {}", spokenReason(e)));
     }
+}
+
+void LibraryMenu::open()
+{
+    LibraryWindow window(
+        m_document.unit(), [this] { readOwn(); }, this->parentWidget());
+    window.exec();
 }
 
 void LibraryMenu::addFrom()

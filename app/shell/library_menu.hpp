@@ -22,6 +22,7 @@ public:
     void readOwn();
 
 private:
+    void open();
     void addFrom();
     void keepTheDesigns();
     void write();

@@ -8,6 +8,8 @@
 
 #include <QDialogButtonBox>
 #include <QMenuBar>
+#include <QScopeGuard>
+#include <QTableView>
 
 using namespace tectonis;
 
@@ -192,4 +194,120 @@ TEST_CASE("The machine chosen on Build-up brings its limit, foot and rates")
     CHECK(s.find<QComboBox>("workshop")->currentText() == "Household flat-bed");
     s.window.document().undoStack().undo();
     CHECK(s.window.document().design().workshop.machineLimit == 8);
+}
+
+TEST_CASE("The library is searched, sorted, duplicated, edited by typing, compared and undone; designs choose from it")
+{
+    const NoOwnLibrary after;
+    Shown s;
+    QTimer::singleShot(200, [&] {
+        auto* window = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+        REQUIRE(window);
+        const auto closed = qScopeGuard([&] { window->reject(); }); // whatever is found
+        window->activateWindow();
+        QTest::qWait(100);
+        auto* view = window->findChild<QTableView*>("materials");
+        auto* search = window->findChild<QLineEdit*>("library.search");
+        const auto press = [&](const char* label) {
+            for (auto* b : window->findChildren<QPushButton*>())
+                if (b->text() == label)
+                    QTest::mouseClick(b, Qt::LeftButton);
+        };
+        const auto shown = [&](int row, int column) { return view->model()->index(row, column).data().toString(); };
+        const auto click = [&](int row, int column, Qt::KeyboardModifiers with = {}) {
+            const QModelIndex at = view->model()->index(row, column);
+            view->scrollTo(at);
+            QTest::mouseClick(view->viewport(), Qt::LeftButton, with, view->visualRect(at).center());
+        };
+        const auto column = [&](const char* title) {
+            for (int c = 0; c < view->model()->columnCount(); ++c)
+                if (view->model()->headerData(c, Qt::Horizontal).toString() == title)
+                    return c;
+            throw std::runtime_error(title);
+        };
+        const auto enter = [](QLineEdit* editor) {
+            QTest::keyClick(editor, Qt::Key_Return);
+            QCoreApplication::processEvents(); // what was typed is taken then
+        };
+        const int all = view->model()->rowCount();
+        QTest::keyClicks(search, "canvas 12");
+        REQUIRE(view->model()->rowCount() == 1);
+        CHECK(shown(0, 0).startsWith("Cotton canvas, 12 oz"));
+
+        // Duplicate: the copy's name is typed at once; then a price, by one click and typing.
+        click(0, 0);
+        press("Duplicate");
+        CHECK(search->text().isEmpty());
+        const auto field = [&] {
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // editors that were closed
+            auto* open = view->viewport()->findChild<QLineEdit*>();
+            REQUIRE(open);
+            return open;
+        };
+        auto* editor = field();
+        editor->selectAll();
+        QTest::keyClicks(editor, "Sailcloth from the attic");
+        enter(editor);
+        QTest::keyClicks(search, "attic");
+        REQUIRE(view->model()->rowCount() == 1);
+        click(0, column("Price per metre"));
+        QTest::keyClicks(view, "0");
+        enter(field());
+        CHECK(ownLibrary().materials().size() == 1);
+        CHECK(ownLibrary().materials().front().name == "Sailcloth from the attic");
+        CHECK(ownLibrary().materials().front().price == 0);
+
+        // What cannot be is told, and nothing is lost.
+        click(0, column("Thickness"));
+        QTest::keyClicks(view, "thick");
+        enter(field());
+        CHECK(window->findChild<QLabel*>("library.told")->text().contains("Thickness"));
+        CHECK(ownLibrary().materials().front().thickness == 0.75);
+        click(0, column("Thickness"));
+        QTest::keyClicks(view, "1"); // opens the field, the rest goes into it
+        QTest::keyClicks(field(), "/32 in");
+        enter(field());
+        CHECK(std::abs(ownLibrary().materials().front().thickness - 0.79375) < 1e-6);
+        press("Undo");
+        CHECK(ownLibrary().materials().front().thickness == 0.75);
+        press("Redo");
+        CHECK(ownLibrary().materials().front().thickness > 0.79);
+
+        // Two side by side: only columns that differ are left.
+        search->clear();
+        CHECK(view->model()->rowCount() == all + 1);
+        int first = -1, second = -1;
+        for (int r = 0; r < view->model()->rowCount(); ++r) {
+            if (shown(r, 0).startsWith("Cotton canvas"))
+                first = r;
+            if (shown(r, 0).startsWith("Sailcloth"))
+                second = r;
+        }
+        click(first, 0);
+        click(second, 0, Qt::ControlModifier);
+        press("Compare");
+        CHECK(view->model()->rowCount() == 2);
+        CHECK(!view->isColumnHidden(column("Price per metre")));
+        CHECK(view->isColumnHidden(column("Width")));
+        press("Compare");
+        CHECK(view->model()->rowCount() == all + 1);
+
+        // Sorted by thickness as numbers.
+        view->sortByColumn(column("Thickness"), Qt::DescendingOrder);
+        CHECK(shown(0, column("Thickness")) == "3 mm");
+
+        // An own one is taken out; what ships cannot be.
+        QTest::keyClicks(search, "attic");
+        click(0, 0);
+        press("Take out");
+        CHECK(ownLibrary().materials().empty());
+        press("Undo");
+        CHECK(ownLibrary().materials().size() == 1);
+    });
+    for (auto* action : s.window.findChildren<QAction*>())
+        if (action->objectName() == "library.open")
+            action->trigger();
+    const auto& mine = s.window.document().library()->materials();
+    CHECK(
+        std::any_of(mine.begin(), mine.end(), [](const Material& m) { return m.name == "Sailcloth from the attic"; }));
 }

@@ -153,7 +153,12 @@ TEST_CASE("Unlined: whatever part fits is drafted and sewn; what needs a lining 
             ++taken;
         }
     CHECK(taken > 50);
-    CHECK_THAT(refused, Contains("connectors are caught between shell and lining"));
+    CHECK_THAT(refused, Contains("a zip at the mouth is caught between shell and lining"));
+    Design tabs = bare("boxed-corner"); // connectors go into the seams beside a face
+    const std::string id = addFeature(tabs, "connectors");
+    CHECK(tabs.choices.at(id + ".held") == "sides");
+    CHECK_THROWS_WITH(
+        setChoice(tabs, id + ".held", "mouth"), Contains("connectors are caught between shell and lining"));
     Design d = newDesign("gusseted-satchel"); // its slip pocket sits on the lining
     CHECK_THROWS_WITH(setChoice(d, "assembly", "unlined"), Contains("without a lining"));
     CHECK(d == newDesign("gusseted-satchel"));

@@ -80,8 +80,10 @@ public:
                           .material = "strap",
                           .count = 2}),
             f("webbing"), f("tail"), 0);
-        d.pattern.hardware.push_back({Ware::WebbingSlider, 2, f("webbing"), say("{} inside width", Len(f("webbing"))),
-            say("one finish for all metal")});
+        const bool straps = !d.firstOf("shoulder-straps").empty(); // they bring the sliders
+        if (!straps)
+            d.pattern.hardware.push_back({Ware::WebbingSlider, 2, f("webbing"),
+                say("{} inside width", Len(f("webbing"))), say("one finish for all metal")});
         d.work({f.id, f.key("slant.length"), say("Slanting side"), "side*sqrt(2)", {{"side", f("side")}}, 0,
             Kind::Geometry, "mm",
             say("between square legs of equal length; round corners leave it as it is, slanting sides change it a "
@@ -129,7 +131,8 @@ public:
             face.key);
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the webbing through its sliders"),
-            .acts = {{.verb = Act::Verb::ThreadTails, .pieces = {f.key("webbing")}, .uses = {Ware::WebbingSlider}}},
+            .acts = {straps ? act::of(Act::Verb::ThreadTails, f.key("webbing"))
+                            : act::with(act::of(Act::Verb::ThreadTails, f.key("webbing")), {Ware::WebbingSlider})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},

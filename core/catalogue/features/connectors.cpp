@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Ring connectors: two tabs looped through rings and caught in the mouth seam at the gusset tops.
+// Ring connectors for a strap: folded tabs with a ring each, caught in the mouth's seam, in the seams beside a face, or
+// riveted onto a face.
+#include "drafting/cut.hpp"
 #include "drafting/flat_order.hpp"
 #include "drafting/panels.hpp"
+#include "drafting/rivet.hpp"
 #include "drafting/strip_width.hpp"
 #include "drafting/unlined.hpp"
 #include "features/feature.hpp"
@@ -9,7 +12,10 @@
 #include "units/error.hpp"
 #include "units/words.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cmath>
 
 namespace tectonis {
 namespace {
@@ -19,51 +25,92 @@ using Kind = Working::Kind;
 class Connectors : public FeatureKind {
 public:
     std::string kind() const override { return "connectors"; }
-    std::string name() const override { return "Ring connectors"; }
+    std::string name() const override { return "Connectors with rings"; }
 
     std::vector<Run> silhouette() const override
     {
-        return {circleRun({50, 62}, 22), lineRun({{38, 44}, {38, 10}, {62, 10}, {62, 44}, {38, 44}})};
+        return {lineRun({{40, 92}, {40, 40}}), lineRun({{60, 92}, {60, 40}}), circleRun({50, 26}, 18),
+            circleRun({50, 26}, 12)};
     }
 
     std::vector<DimensionSpec> dimensions() const override
     {
+        using Q = DimensionSpec::Quantity;
         return {
             {"ring", "Ring inside width",
                 "Inside width of the rings; rings are also sold by outside width, so measure.", "32", stock("ring"),
                 "10", "60"},
             {"width", "Connector width", "Finished width of the tabs; just under the ring's inside width.", "@ring - 1",
                 follow(), "8", "60"},
-            {"loop", "Connector loop", "From the mouth seam up to the ring, along the folded tab.", "25", hold(), "10",
-                "80"},
+            {"loop", "Connector loop", "From the seam, or the upper rivet, up to the ring, along the folded tab.", "25",
+                hold(), "10", "80"},
             {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6",
-                hold(), "0", "20"},
+                hold(), "0", "20", Q::Length, "@held=mouth|sides"},
+            {"down", "Connectors down", "From the top of the face to the middle of the tabs, or to their upper ends.",
+                "min(40, 0.2*face.height)", follow(), "@width/2 + 4", "0.8*face.height", Q::Length,
+                "@held=sides|riveted"},
+            {"inset", "Connectors in", "From the sides of the face to the middle of the tabs.",
+                "max(@width/2 + 12, 0.15*face.width)", follow(), "@width/2 + 4", "0.5*face.width - @width/2 - 4",
+                Q::Length, "@held=riveted"},
+            {"end", "Riveted end", "How far each tab reaches down the face; its rivets stand in it.", "30", hold(),
+                "18", "min(80, 0.6*face.height)", Q::Length, "@held=riveted"},
+            {"rivet", "Rivet", "Diameter of the rivets' heads.", "9", hold(), "5", "14", Q::Length, "@held=riveted"},
         };
+    }
+
+    std::vector<ChoiceSpec> choices(const Form& form) const override
+    {
+        ChoiceSpec held{"held", "Connectors held",
+            "Caught in the mouth's seam; in the seams at both sides of a face; or riveted onto a face, through the "
+            "shell alone.",
+            {}};
+        if (form.anchored())
+            held.options.push_back({"mouth", "In the mouth's seam"});
+        ChoiceSpec site = siteChoice(
+            form, "The face that carries them, where the mouth's seam does not.",
+            [](const SiteSpec& s) { return !s.lining; }, "back");
+        site.when = "@held=sides|riveted";
+        if (!site.options.empty()) {
+            held.options.push_back({"sides", "In the seams beside a face"});
+            held.options.push_back({"riveted", "Riveted onto a face"});
+        }
+        if (held.options.size() == 1)
+            return {held};
+        return {held, site};
     }
 
     Message unfit(const Form& form) const override
     {
-        const auto dimensions = form.dimensions();
-        const bool mouth = std::any_of(
-            dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });
-        return mouth ? Message() : say("this form has no mouth seam for connectors to be caught in");
+        return choices(form).front().options.empty()
+            ? say("this form has neither a mouth's seam nor a face for connectors")
+            : Message();
+    }
+
+    void settle(Design& design, const std::string& id) const override
+    {
+        const auto assembly = design.choices.find("assembly");
+        const bool mouthCannot = assembly != design.choices.end()
+            && (assembly->second == "flat" || assembly->second.starts_with("unlined"));
+        if (std::string& held = design.choices.at(id + ".held"); held == "mouth" && mouthCannot)
+            held = "sides";
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        if (unlined(d))
-            throw InputError(f.id.text(),
-                say("connectors are caught between shell and lining: a bag without a lining carries handles"));
-        if (mouthFirst(d))
-            throw InputError(f.id.text(),
-                say("connectors lie over the side seams: they cannot be caught in a mouth that is sewn before the "
-                    "sides"));
+        const std::string& held = f.choice("held");
+        const bool mouth = held == "mouth", riveted = held == "riveted";
+        if (mouth)
+            requireMouth(f);
+        const double allowance = d(mouth ? "allowance.mouth" : "allowance.body");
+        const double length = d.work({f.id, f.key("length"), say("Connector cut length"),
+            riveted ? "2*(loop + end)" : "2*(loop + allowance + overlap)",
+            riveted
+                ? std::vector<Working::Input>{{"loop", f("loop")}, {"end", f("end")}}
+                : std::vector<Working::Input>{{"loop", f("loop")}, {"allowance", allowance}, {"overlap", f("overlap")}},
+            0, Kind::Trade, "mm",
+            riveted ? say("looped: both ends lie under the rivets") : say("looped: both ends lie in the seam")});
         const Material& cloth = d.pattern.material(d.pattern.materials.at("shell"));
-        const double length = d.work(
-            {f.id, f.key("length"), say("Connector cut length"), "2*(loop + allowance + overlap)",
-                {{"loop", f("loop")}, {"allowance", d("allowance.mouth")}, {"overlap", f("overlap")}}, 0, Kind::Trade,
-                "mm", say("looped: both ends lie in the seam")});
         const double cut = workCutWidth(d, f.id, f.key("cut"), say("Connector cut width"), f("width"), cloth);
         Piece& tab = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("E") ? d.freeCode("E") : "E",
@@ -75,28 +122,11 @@ public:
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
         tab.plies *= 2; // looped: both ends lie in the seam
-        tab.note = say("Ends are trimmed level with the mouth after basting.");
-
-        std::vector<const Anchor*> anchors;
-        for (const auto& anchor : d.pattern.anchors)
-            if (anchor.name == "left" || anchor.name == "right") {
-                const bool same = !anchors.empty() && anchors.front()->piece == anchor.piece
-                    && anchors.front()->at == anchor.at; // on two copies of one piece
-                anchors.push_back(&anchor);
-                if (!same)
-                    d.pattern.fittings.push_back(
-                        {f.key(anchor.name.text()), say("Ring, {}", sideLabel(anchor.name.text())), anchor.piece,
-                            Fitting::Kind::Ring, anchor.at, f("ring"), 0, say("trapped in the mouth seam")});
-            }
-        if (anchors.size() != 2)
-            throw InputError(f.id.text(), say("this form has no two places at its mouth for connectors"));
-        const Anchor& first = *anchors.front();
+        if (!riveted)
+            tab.note = mouth ? say("Ends are trimmed level with the mouth after basting.")
+                             : say("Ends are trimmed level with the edge after basting.");
         d.pattern.hardware.push_back(
             {Ware::Ring, 2, f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});
-        for (auto& seam : d.pattern.seams)
-            if (seam.key == "mouth")
-                seam.trapped.push_back(f.id);
-
         d.addFlatWork({.id = f.key("make"),
             .title = say("Make the connectors"),
             .acts = {act::foldStrip(f.id, f("width")),
@@ -107,6 +137,46 @@ public:
             .yields = f.id,
             .check = say(
                 "The ring turns freely: the tab is {} wide in a ring of {}.", Len(f("width")), Len(f("ring")))});
+        mouth ? inMouth(f) : riveted ? onFace(f, cut) : inSides(f);
+    }
+
+private:
+    static void requireMouth(FeatureScope& f)
+    {
+        if (unlined(f.d))
+            throw InputError(f.id.text(),
+                say("connectors are caught between shell and lining: a bag without a lining carries them in the seams "
+                    "beside a face, riveted, or carries handles"));
+        if (mouthFirst(f.d))
+            throw InputError(f.id.text(),
+                say("connectors lie over the side seams: they cannot be caught in a mouth that is sewn before the "
+                    "sides"));
+    }
+
+    static void addRing(FeatureScope& f, const std::string& side, const PieceId& piece, Point at, Message through)
+    {
+        f.d.pattern.fittings.push_back({f.key(side), say("Ring, {}", sideLabel(side)), piece, Fitting::Kind::Ring, at,
+            f("ring"), 0, std::move(through)});
+    }
+
+    void inMouth(FeatureScope& f) const
+    {
+        Drafter& d = f.d;
+        std::vector<const Anchor*> anchors;
+        for (const auto& anchor : d.pattern.anchors)
+            if (anchor.name == "left" || anchor.name == "right") {
+                const bool same = !anchors.empty() && anchors.front()->piece == anchor.piece
+                    && anchors.front()->at == anchor.at; // on two copies of one piece
+                anchors.push_back(&anchor);
+                if (!same)
+                    addRing(f, anchor.name.text(), anchor.piece, anchor.at, say("trapped in the mouth seam"));
+            }
+        if (anchors.size() != 2)
+            throw InputError(f.id.text(), say("this form has no two places at its mouth for connectors"));
+        const Anchor& first = *anchors.front();
+        for (auto& seam : d.pattern.seams)
+            if (seam.key == "mouth")
+                seam.trapped.push_back(f.id);
         d.addBeforeJoining({.id = f.key("baste"),
             .title = say("Baste the connectors to the mouth"),
             .acts = {act::lay(f.id, first.piece, "mouth", f("overlap")), act::baste(5), act::trim(f.id, 0)},
@@ -116,6 +186,84 @@ public:
             .yields = first.part,
             .fittings = {f.key("left")},
             .check = say("Each is in the middle of its side; the ring points down, into the bag side of the piece.")});
+    }
+
+    /// In the seams at both sides of a face, level with each other.
+    void inSides(FeatureScope& f) const
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        const double y = site.top - f("down");
+        const Piece& face = d.pieceAt(site, y);
+        std::vector<SeamId> seams;
+        for (const bool right : {false, true}) {
+            const SideSpot spot = sideSpot(d, face, y, right, f.dimension("down"));
+            if (spot.seam.empty())
+                throw InputError(f.dimension("down"), say("no seam is sewn at that side of the {}", within(face.name)));
+            addRing(f, right ? "right" : "left", face.key, spot.at, say("trapped in the seam beside the face"));
+            if (std::find(seams.begin(), seams.end(), spot.seam) == seams.end())
+                seams.push_back(spot.seam);
+        }
+        for (auto& seam : d.pattern.seams)
+            if (std::find(seams.begin(), seams.end(), seam.key) != seams.end())
+                seam.trapped.push_back(f.id);
+        Act laid = act::lay(f.id, face.key, seams.front(), f("overlap"));
+        laid.seams = seams;
+        d.addOnTop({.id = f.key("baste"),
+                       .title = say("Baste the connectors to the {}", within(face.name)),
+                       .acts = {std::move(laid), act::baste(5), act::trim(f.id, 0)},
+                       .kind = StepKind::Baste,
+                       .phase = site.phase,
+                       .consumes = {face.key, f.id},
+                       .yields = face.key,
+                       .fittings = {f.key("left"), f.key("right")},
+                       .check = say("Their middles lie {} below the top, at both sides alike; the rings point inwards.",
+                           Len(f("down")))},
+            face.key);
+    }
+
+    /// On the face, the ring above, two rivets below each other.
+    void onFace(FeatureScope& f, double cut) const
+    {
+        Drafter& d = f.d;
+        const Site& site = f.site();
+        const double top = site.top - f("down"), low = top - f("end"), half = f("width") / 2;
+        Piece& face = d.pieceAt(site, (top + low) / 2);
+        // The tab lies as often as it is folded, and twice for its loop.
+        std::vector<Pierced> through{{face.role, face.key, face.material}};
+        through.insert(through.end(), std::size_t(2 * std::max(1, int(std::lround(cut / f("width"))))),
+            Pierced{"connector", f.id, "shell"});
+        addRivets(d, f.id, f.id, 4, f("rivet"), through);
+        std::vector<FittingId> rivets;
+        const Message what = f.named(say("patch for the rivets"));
+        for (const double side : {-1.0, 1.0}) {
+            const char* name = side < 0 ? "left" : "right";
+            const double x = site.x + side * (site.width / 2 - f("inset"));
+            addRing(f, name, face.key, {x, top + f("loop")}, say("in the riveted tab"));
+            for (const double share : {0.25, 0.75}) {
+                const Point at{x, std::lerp(low, top, share)};
+                rivets.push_back(f.key(fmt::format("{}.rivet{}", name, rivets.size() % 2 + 1)));
+                d.pattern.fittings.push_back({rivets.back(), say("Rivet"), face.key, Fitting::Kind::Rivet, at,
+                    f("rivet"), 0, say("tab, face and its patch, not the lining")});
+                face.drills.push_back({at, say("rivet")});
+            }
+            const std::string area = words(say("{}, {}", what, sideLabel(name)));
+            face.areas[area] = rectangleRun(x - half - 6, low - 6, x + half + 6, top + 6);
+            d.patches.push_back({face.key, {.material = "patch-felt", .fixing = "glued", .area = area}, what});
+            face.lines.push_back({EdgeId(f.line("connector").text() + ", " + name), FaceLine::Kind::Placement,
+                lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
+        }
+        d.addOnTop(
+            Step{.id = f.key("on"),
+                .title = say("Rivet the connectors to the {}", within(face.name)),
+                .acts = {{.verb = Act::Verb::BoxOn, .pieces = {f.id, face.key}}, act::set(rivets, Ware::Rivet)},
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = {face.key, f.id},
+                .yields = face.key,
+                .pieces = {f.id, face.key},
+                .check = say("The rings point up, {} below the top, at both sides alike.", Len(f("down") - f("loop")))},
+            face.key);
     }
 };
 

@@ -9,6 +9,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace tectonis {
@@ -48,27 +49,33 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form&) const override
+    std::vector<ChoiceSpec> choices(const Form& form) const override
     {
+        ChoiceSpec on{"on", "Handles on", "Front and back, or one of the faces.", {}};
+        const ChoiceSpec one = siteChoice(form, "", [](const SiteSpec& s) { return !s.lining; });
+        const auto has = [&](const char* name) {
+            return std::any_of(
+                one.options.begin(), one.options.end(), [&](const auto& each) { return each.first == name; });
+        };
+        if (has("front") && has("back"))
+            on.options.push_back({"both", "Front and back"});
+        on.options.insert(on.options.end(), one.options.begin(), one.options.end());
         return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.",
                     {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}},
             {"fixed", "Handles fixed",
                 "Their ends stitched onto the face in a crossed box, or held by two rivets each.",
-                {{"stitched", "Box-stitched"}, {"riveted", "Riveted"}}}};
-    }
-
-    Message unfit(const Form& form) const override
-    {
-        int outside = 0;
-        for (const auto& site : form.sites())
-            outside += site.name == "front" || site.name == "back" ? 1 : 0;
-        return outside == 2 ? Message() : say("handles need a front and a back to stand on");
+                {{"stitched", "Box-stitched"}, {"riveted", "Riveted"}}},
+            on};
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const std::string& make = f.choice("make");
+        std::vector<std::string> faces{f.choice("on")};
+        if (faces.front() == "both")
+            faces = {"front", "back"};
+        const int count = int(faces.size());
         const std::string role = make == "webbing" ? "strap" : "shell";
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         // The free part is half an ellipse over the spread; each end goes down the face.
@@ -87,7 +94,7 @@ public:
                 {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
                 say("once round the cord and two allowances")});
             d.pattern.hardware.push_back(
-                {Ware::Cord, 2, bow, say("{}, {} thick", Len(bow), Len(f("cord"))), Message()});
+                {Ware::Cord, count, bow, say("{}, {} thick", Len(bow), Len(f("cord"))), Message()});
         }
         Piece& piece = d.add({.key = f.id,
             .code = d.pattern.pieceByCode("H") ? d.freeCode("H") : "H",
@@ -95,12 +102,12 @@ public:
             .coat = Coat::Strip,
             .role = "handle",
             .material = role,
-            .count = 2});
+            .count = count});
         drawRectangle(piece, cut, length, 0);
         if (make == "flat")
             addStripFolds(piece, f("width"), cut, length);
         d.add(Step{.id = f.key("make"),
-            .title = say("Make the handles"),
+            .title = count > 1 ? say("Make the handles") : say("Make the handle"),
             .acts = {make == "webbing" ? act::of(Act::Verb::SealCut, f.id)
                     : make == "rolled" ? act::with(act::of(Act::Verb::WrapCord, f.id, f("end")), {Ware::Cord})
                                        : act::foldStrip(f.id, f("width"))},
@@ -109,20 +116,21 @@ public:
             .consumes = {f.id},
             .yields = f.key("ready"),
             .pieces = {f.id},
-            .check = say("Both handles are equally long.")});
+            .check = count > 1 ? say("Both handles are equally long.") : Message()});
         if (f.choice("fixed") == "riveted") {
             // The end lies as often as it is folded, and once more folded under.
-            const Piece& face = d.pieceAt(d.site("front"), d.site("front").top - f("end") / 2);
+            const Site& site = d.site(faces.front());
+            const Piece& face = d.pieceAt(site, site.top - f("end") / 2);
             std::vector<Pierced> through{{face.role, face.key, face.material}};
             const int plies = std::max(1, int(std::lround(cut / f("width")))) * (f("fold") > 0 ? 2 : 1);
             through.insert(through.end(), std::size_t(plies), {"handle", f.id, role});
-            addRivets(d, f.id, f.id, 8, f("rivet"), through);
+            addRivets(d, f.id, f.id, 4 * count, f("rivet"), through);
         }
-        for (const char* name : {"front", "back"})
-            place(f, d.site(name));
+        for (const auto& name : faces)
+            place(f, d.site(name), name == faces.front());
     }
 
-    void place(FeatureScope& f, const Site& site) const
+    void place(FeatureScope& f, const Site& site, bool first) const
     {
         Drafter& d = f.d;
         const double half = f("width") / 2, top = site.top - 12, low = site.top - f("end");
@@ -145,22 +153,25 @@ public:
                 {EdgeId(f.line("handle").text() + (side < 0 ? ", left" : ", right")), FaceLine::Kind::Placement,
                     lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
         }
-        const bool back = site.name == "back";
+        const Point at{site.x - f("spread") / 2, low};
+        d.pattern.hung.push_back(
+            {f.id, face.key, at, {site.x + f("spread") / 2, low}, 0, f("width"), f("drop"), site.top});
         std::vector<Act> acts{{.verb = Act::Verb::BoxOn,
             .pieces = {f.id, face.key},
             .distance = riveted ? 0.0 : 12.0,
             .taken = f("fold")}};
         if (riveted)
             acts.push_back(act::set(rivets, Ware::Rivet));
-        d.addOnTop(Step{.id = f.key(back ? "on back" : "on front"),
-                       .title = riveted ? say("Rivet a handle to the {}", within(face.name))
-                                        : say("Stitch a handle onto the {}", within(face.name)),
-                       .acts = std::move(acts),
-                       .kind = StepKind::Flat,
-                       .phase = site.phase,
-                       .consumes = back ? std::vector<WorkId>{face.key} : std::vector<WorkId>{face.key, f.key("ready")},
-                       .yields = face.key,
-                       .pieces = {f.id, face.key}},
+        d.addOnTop(
+            Step{.id = f.key("on " + site.name.text()),
+                .title = riveted ? say("Rivet a handle to the {}", within(face.name))
+                                 : say("Stitch a handle onto the {}", within(face.name)),
+                .acts = std::move(acts),
+                .kind = StepKind::Flat,
+                .phase = site.phase,
+                .consumes = first ? std::vector<WorkId>{face.key, f.key("ready")} : std::vector<WorkId>{face.key},
+                .yields = face.key,
+                .pieces = {f.id, face.key}},
             face.key);
     }
 };

@@ -19,9 +19,11 @@ namespace tectonis {
     KIND(connectorsKind)                                                                                               \
     KIND(strapKind)                                                                                                    \
     KIND(handlesKind)                                                                                                  \
+    KIND(shoulderStrapsKind)                                                                                           \
     KIND(drawstringKind)                                                                                               \
     KIND(bandKind)                                                                                                     \
     KIND(overlayKind)                                                                                                  \
+    KIND(feetKind)                                                                                                     \
     KIND(cornerPatchKind)                                                                                              \
     KIND(braceKind)                                                                                                    \
     KIND(channelKind)                                                                                                  \

@@ -89,6 +89,7 @@ DesignSpec makeSpec(const Design& design)
             if (c.options.empty())
                 throw InputError(labelled(Label{kind.name()}),
                     say("the form “{}” has no face that can carry it", Label{form.name()}));
+            ownNames(c.when, feature.id, first);
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }

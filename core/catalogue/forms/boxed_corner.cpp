@@ -64,6 +64,10 @@ public:
 
     std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
+    bool anchored() const override { return true; }
+
+    bool stands() const override { return true; }
+
     void furnish(Design& design) const override
     {
         furnishCoats(design);
@@ -127,7 +131,7 @@ public:
     {
         const double q = p.depth / 2, h = p.height, lean = p.values.at("taper");
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldBoxed(folder, p, coat); });
-        dressUp(m, design, p, h, q, p.width / 2 - lean);
+        dressUp(m, design, p, h, q);
         m.handles = {{"width", {p.width / 2, h * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, h, q}, {0, 1, 0}, 1}, {"depth", {p.width * 0.32, h * 0.1, q}, {0, 0, 1}, 2}};
         return m;

@@ -66,6 +66,10 @@ public:
         return {{"front", "Front", false, true}, {"lining front", "Lining front", true, false}};
     }
 
+    bool anchored() const override { return true; }
+
+    bool stands() const override { return true; }
+
     void furnish(Design& design) const override
     {
         furnishCoats(design);
@@ -148,7 +152,7 @@ public:
     {
         Mockup m = foldCoats(
             p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
-        dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
+        dressUp(m, design, p, p.height, p.depth / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, p.depth / 2 * 0.8}, {0, 1, 0}, 1}};
         if (!round(p))

@@ -72,6 +72,8 @@ public:
             {"lining back", "Lining back", true, false}};
     }
 
+    bool anchored() const override { return true; }
+
     void furnish(Design& design) const override
     {
         furnishCoats(design);
@@ -219,7 +221,7 @@ public:
             folder.lay(coat.key("front"), [z](Point q) { return Vec3{q.x, q.y, z}; });
             folder.lay(coat.key("back"), [z](Point q) { return Vec3{-q.x, q.y, -z}; });
         });
-        dressUp(m, design, p, p.height, 2, p.width / 2);
+        dressUp(m, design, p, p.height, 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, 0}, {0, 1, 0}, 1}};
         return m;

@@ -25,6 +25,10 @@ public:
     virtual std::vector<SiteSpec> sites() const = 0;
     /// Faces that a flap of the body's own comes down over; draft() says where it meets them (Drafter::ownFlap).
     virtual std::vector<SiteSpec> underOwnFlap() const { return {}; }
+    /// Does draft() register places "left" and "right" at its mouth, where tabs and straps are caught?
+    virtual bool anchored() const { return false; }
+    /// Does it stand on something that feet can be set into?
+    virtual bool stands() const { return false; }
     /// Sets materials, layers and features of a new design.
     virtual void furnish(Design& design) const = 0;
     virtual void draft(Drafter& d) const = 0;

@@ -120,6 +120,10 @@ public:
 
     std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
+    bool anchored() const override { return true; }
+
+    bool stands() const override { return true; }
+
     void furnish(Design& design) const override
     {
         design.materials = {
@@ -146,6 +150,7 @@ public:
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
         CoatDraft shell = CoatDraft::shell(d);
         drawGusseted(shell, body(p));
+        addBottom(d);
         workGusset(d);
         CoatDraft lining = CoatDraft::lining(d, liningInset(d));
         drawGusseted(lining, liningBody(d, lining.shrink));
@@ -195,6 +200,18 @@ public:
                                       : Gusseted::Strips::Three,
             .side = v("gusset.side"),
             .extra = p.choices.at("gusset.length") == "long" ? kLong : 0};
+    }
+
+    /// The straight part of the gusset's bottom; two halves meet there in a seam.
+    void addBottom(Drafter& d) const
+    {
+        const std::string& strips = d.choice("gusset.strips");
+        if (strips == "two")
+            return;
+        const PieceId piece = strips == "one" ? "gusset" : "gusset.bottom";
+        const Box box = boundsOf(d.piece(piece).stitch());
+        const double half = d("width") / 2 - d("radius"), middle = box.centre().x;
+        d.pattern.bottoms.push_back({piece, {middle - half, box.y0, middle + half, box.y1}});
     }
 
     /// The same for the lining, whose walls lie @p inset mm further in, or only from the middle down.
@@ -349,7 +366,7 @@ public:
         const Gusseted g = body(p);
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldGusseted(folder, p, g, coat); });
         const LeaningPanel panel = panelOf(p, g, {});
-        dressUp(m, design, p, panel.top(), panel.mouth, p.width / 2 - p.values.at("taper"));
+        dressUp(m, design, p, panel.top(), panel.mouth);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, panel.top(), panel.mouth}, {0, 1, 0}, 1},
             {"depth", {p.width * 0.32, p.height * 0.12, panel.low}, {0, 0, 1}, 2}};

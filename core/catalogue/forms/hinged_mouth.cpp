@@ -75,6 +75,8 @@ public:
 
     std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
+    bool stands() const override { return true; }
+
     void furnish(Design& design) const override
     {
         furnishCoats(design);

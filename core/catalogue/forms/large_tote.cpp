@@ -57,6 +57,10 @@ public:
 
     std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
 
+    bool anchored() const override { return true; }
+
+    bool stands() const override { return true; }
+
     void furnish(Design& design) const override
     {
         furnishCoats(design);
@@ -114,7 +118,7 @@ public:
     {
         Mockup m = foldCoats(
             p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
-        dressUp(m, design, p, p.height, p.depth / 2, p.width / 2);
+        dressUp(m, design, p, p.height, p.depth / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1},
             {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};

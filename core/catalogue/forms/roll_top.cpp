@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Roll-top backpack: walls on a rectangular base, taller by the rolls; shoulder straps held at top and base by brace
 // triangles.
+#include "drafting/padded_straps.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/plans.hpp"
 #include "drafting/strip_width.hpp"
@@ -79,6 +80,8 @@ public:
             {"lining back", "Lining back", true, false}};
     }
 
+    bool stands() const override { return true; }
+
     void furnish(Design& design) const override
     {
         furnishCoats(design);
@@ -134,52 +137,29 @@ public:
     /// Shoulder straps of two layers, webbing tails, and triangles that carry the tails at the base.
     void drawStraps(Drafter& d) const
     {
-        drawPadded(d);
-        placeOnBack(d);
+        const double brace = d("brace");
         drawBraces(d);
-        strapSteps(d);
-    }
-
-    void drawPadded(Drafter& d) const
-    {
-        const double s = d("allowance.body"), w = d("strap.width"), length = d("strap.length");
-        for (const bool under : {false, true}) {
-            Piece& strap = d.add({.key = under ? "strap.under" : "strap.upper",
-                .code = under ? "LF" : "F",
-                .name = under ? say("Strap underside") : say("Shoulder strap"),
-                .coat = under ? Coat::Lining : Coat::Shell,
-                .role = under ? "strap underside" : "shoulder strap",
-                .material = under ? "lining" : "shell",
-                .count = 2,
-                .mirrored = 1});
-            // Round at the lower end, where the webbing leaves it.
-            strap.edges = {{"top", lineRun({{w / 2, length}, {-w / 2, length}}), s, {}},
-                {"left", lineRun({{-w / 2, length}, {-w / 2, w / 2}}), s, {}},
-                {"end", {Arc{{0, w / 2}, w / 2, pi, pi}}, s, {}},
-                {"right", lineRun({{w / 2, w / 2}, {w / 2, length}}), s, {}}};
-        }
-        for (int copy = 0; copy < 2; ++copy)
-            d.add(Seam{.key = "strap " + std::to_string(copy + 1),
-                .name = say("Shoulder strap to its underside, {}", (copy ? say("right") : say("left"))),
-                .a = withCopy(d.runWithout("strap.upper", "top"), copy),
-                .b = withCopy(d.runWithout("strap.under", "top"), copy),
-                .allowance = s});
-    }
-
-    void placeOnBack(Drafter& d) const
-    {
-        Piece& back = d.piece("back");
-        const double y = d("height") - d("strap.drop"), x = d("strap.spread") / 2, w = d("strap.width");
-        for (const double side : {-1.0, 1.0}) {
-            const std::string name = side < 0 ? "strap, left" : "strap, right";
-            back.lines.push_back(
-                {name, FaceLine::Kind::Placement, lineRun({{side * x - w / 2, y}, {side * x + w / 2, y}})});
-            d.add(Seam{.key = side < 0 ? "strap.on left" : "strap.on right",
-                .name = say("Shoulder strap on the back, {}", (side < 0 ? say("left") : say("right"))),
-                .a = {{"back", name}},
-                .b = {{"strap.upper", "top", side < 0 ? 0 : 1, true}},
-                .stitch = "topstitch"});
-        }
+        drawPaddedStraps(d,
+            {.upper = "strap.upper",
+                .under = "strap.under",
+                .loop = "strap.loop",
+                .make = "strap.make",
+                .loops = "strap.loops",
+                .on = "strap.on",
+                .sewn = "strap",
+                .onFace = "strap.on",
+                .code = "F",
+                .loopCode = "W2",
+                .face = "back",
+                .at = {0, d("height") - d("strap.drop")},
+                .spread = d("strap.spread"),
+                .width = d("strap.width"),
+                .length = d("strap.length"),
+                .webbing = d("webbing.width"),
+                .allowance = d("allowance.body"),
+                .foot = {d("width") / 2 - brace / 2, brace / 2},
+                .alsoSealed = {"roll.tab"}});
+        braceSteps(d);
     }
 
     void drawBraces(Drafter& d) const
@@ -216,19 +196,17 @@ public:
             .material = "strap",
             .count = 2});
         drawRectangle(tail, web, d("webbing.length"), 0);
-        // Loops that hold the sliders at the straps' ends, and tabs that hold hook and ring: folded in half, 25 mm of
-        // them in the strap or past the mouth's edge (common practice, no source).
-        for (const auto& [key, code, name] :
-            {std::tuple{"strap.loop", "W2", say("Webbing loop")}, {"roll.tab", "W3", say("Webbing tab of the roll")}})
-            drawRectangle(d.add({.key = key,
-                              .code = code,
-                              .name = name,
-                              .coat = Coat::Strip,
-                              .role = "webbing",
-                              .material = "strap",
-                              .count = 2,
-                              .plies = 2}),
-                web, 100, 0);
+        // Tabs that hold hook and ring: folded in half, 25 mm of them past the mouth's edge (common practice, no
+        // source).
+        drawRectangle(d.add({.key = "roll.tab",
+                          .code = "W3",
+                          .name = say("Webbing tab of the roll"),
+                          .coat = Coat::Strip,
+                          .role = "webbing",
+                          .material = "strap",
+                          .count = 2,
+                          .plies = 2}),
+            web, 100, 0);
         // Their legs lie in the base's seam and in those of the back.
         const auto ofBack = [](const EdgeUse& use) { return use.piece == PieceId("back"); };
         for (auto& seam : p.seams)
@@ -241,30 +219,8 @@ public:
         p.overlays.push_back({"brace", "back", {back.x1, back.y0, 0, true}});
     }
 
-    void strapSteps(Drafter& d) const
+    void braceSteps(Drafter& d) const
     {
-        d.add(Step{.id = "strap.make",
-            .title = say("Make the shoulder straps"),
-            .acts = {act::saying(act::sew({"strap 1", "strap 2"}),
-                         say("The webbing's width stays open in the middle of the round end.")),
-                act::grade({"strap 1", "strap 2"}), act::turn({"strap 1", "strap 2"}),
-                act::roll({"strap 1", "strap 2"}, 6.4)},
-            .kind = StepKind::Seam,
-            .phase = "Small parts",
-            .consumes = {"strap.upper", "strap.under"},
-            .yields = "straps",
-            .check = say("Both straps mirror each other.")});
-        d.add(Step{.id = "strap.loops",
-            .title = say("Put the sliders' loops into the straps"),
-            .acts = {act::of(Act::Verb::SealCut, "strap.loop"), act::of(Act::Verb::SealCut, "roll.tab"),
-                act::with({.verb = Act::Verb::Insert, .pieces = {"strap.loop", "strap.upper"}, .distance = 25},
-                    {Ware::WebbingSlider})},
-            .kind = StepKind::Seam,
-            .phase = "Small parts",
-            .consumes = {"straps", "strap.loop"},
-            .yields = "straps",
-            .pieces = {"strap.upper", "strap.loop"},
-            .check = say("The sliders lie with their bars up.")});
         d.add(Step{.id = "brace.make",
             .title = say("Make the brace triangles"),
             .acts = {act::of(Act::Verb::SealCut, "webbing"), act::sew({"brace"}), act::turn({"brace"}),
@@ -276,21 +232,6 @@ public:
             .pieces = {"brace", "webbing"},
             .check = say("The webbing leaves the triangle at its middle, square to the slanting side."),
             .cautions = {say("Load ratings need testing by someone qualified; local safety rules go first.")}});
-        d.add(Step{.id = "strap.on",
-            .title = say("Sew the straps to the back"),
-            // Laid as they hang in the end: turned over the row they would show their underside.
-            .acts = {{.verb = Act::Verb::FoldIn,
-                         .seams = {"strap.on left"},
-                         .pieces = {"strap.upper"},
-                         .distance = d("allowance.body")},
-                act::saying(act::stitchOn({"strap.on left", "strap.on right"}),
-                    say("The straps point down. Box-X stitch over {}.", Len(25)))},
-            .kind = StepKind::Flat,
-            .phase = "Shell back",
-            .consumes = {"back", "straps"},
-            .yields = "back",
-            .pieces = {"strap.upper", "back"},
-            .check = say("Both straps are level.")});
         d.add(Step{.id = "brace.on",
             .title = say("Baste the braces to the back"),
             .acts = {act::layOver("brace", "back",
@@ -331,31 +272,12 @@ public:
             .pieces = {"webbing", "strap.upper"}});
     }
 
-    static std::vector<EdgeUse> withCopy(std::vector<EdgeUse> run, int copy)
-    {
-        for (auto& use : run)
-            use.copy = copy;
-        return run;
-    }
-
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         Mockup m = foldCoats(
             p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
         const double tall = p.values.at("tall");
         m.litres *= p.height / tall; // what is rolled down holds nothing
-        // Straps arch out behind the back, from below the rolls to the braces at the base.
-        const auto v = [&](const char* name) { return p.values.at(name); };
-        for (const double side : {-1.0, 1.0}) {
-            std::vector<Vec3> path;
-            const double x = side * v("strap.spread") / 2, y = v("height") - v("strap.drop"), z = -p.depth / 2;
-            for (int i = 0; i <= 16; ++i) {
-                const double t = i / 16.0;
-                path.push_back({std::lerp(x, side * (p.width / 2 - v("brace") / 2), t * t),
-                    y * (1 - t) + v("brace") * 0.5 * t, z - 0.32 * y * std::sin(pi * t)});
-            }
-            foldRibbon(m, "strap.upper", path, {v("strap.width"), 0, 0});
-        }
         placeThings(m, design, p);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1},

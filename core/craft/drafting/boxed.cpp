@@ -71,6 +71,8 @@ void drawBoxed(CoatDraft& c)
         panel.edges.push_back({"right side", lineRun({{w, q}, {mouth, top}}), s, {}});
         if (pleats > 0)
             markPleats(panel, d.pattern.values, inner, top);
+        if (!c.isLining)
+            d.pattern.bottoms.push_back({c.key(part), {-inner, 0, inner, q}, false});
     }
     const auto sides = [&](const std::string& seam, const Message& name, const std::string& of,
                            const std::string& mate) {

@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 namespace tectonis {
 namespace {
@@ -378,6 +379,32 @@ std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, dou
     }
     out = keptBeside(out, low, low + up, inside, free("up"));
     out = keptBeside(out, high, high + along, inside, free("across"));
+    return out;
+}
+
+SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, const std::string& place)
+{
+    SideSpot out;
+    double best = -std::numeric_limits<double>::max();
+    for (const auto& e : piece.edges) {
+        const Polyline line = flattened(e.stitch, 0.01);
+        for (std::size_t i = 0; i + 1 < line.size(); ++i) {
+            const Point a = line[i], b = line[i + 1];
+            if ((a.y - y) * (b.y - y) > 0 || a.y == b.y)
+                continue;
+            const Point at = a + (b - a) * ((y - a.y) / (b.y - a.y));
+            if (const double out_ = right ? at.x : -at.x; out_ > best)
+                best = out_, out.edge = e.name, out.at = at;
+        }
+    }
+    if (out.edge.empty())
+        throw InputError(place, say("it lies beyond the {}", within(piece.name)));
+    for (const auto& seam : d.pattern.seams)
+        if (seam.stitch == "construction")
+            for (const auto* side : {&seam.a, &seam.b})
+                for (const auto& use : *side)
+                    if (use.piece == piece.key && use.edge == out.edge)
+                        out.seam = seam.key;
     return out;
 }
 

@@ -37,4 +37,13 @@ void cutAcross(Drafter& d, const AcrossCut& cut);
 /// corner there.
 std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, double side, bool aslant);
 
+/// Where the outline of a piece is met by a horizontal line, furthest to one side.
+struct SideSpot {
+    EdgeId edge;
+    Point at;
+    SeamId seam; ///< that is sewn there; empty if none is
+};
+/// @throws InputError at @p place if the line misses the piece.
+SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, const std::string& place);
+
 } // namespace tectonis

@@ -57,6 +57,9 @@ void drawStanding(CoatDraft& coat, const Standing& s)
     for (std::size_t i = rims.size(); i-- > 0;)
         round.push_back(coat.use("base", base.edges[i].name, true));
 
+    if (!coat.isLining)
+        coat.d.pattern.bottoms.push_back({base.key, boundsOf(base.stitch())});
+
     const std::size_t n = s.walls.size();
     std::vector<EdgeUse> bottoms;
     for (std::size_t i = 0; i < n; ++i) {

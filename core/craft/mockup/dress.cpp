@@ -83,31 +83,18 @@ void foldRibbon(Mockup& m, const PieceId& piece, const std::vector<Vec3>& path, 
             {true, false, true, false}});
 }
 
-void foldHandles(Mockup& m, const Pattern& p, double height, double halfDepth)
+/// A strap at its shortest, in a bow from one ring to the other.
+void foldStrap(Mockup& m, const Strap& strap, Vec3 from, Vec3 to, double loop)
 {
-    for (const auto& piece : p.pieces) {
-        if (piece.role != "handle")
-            continue;
-        const auto v = [&](const char* name) { return p.of(piece.owner(), name); };
-        for (const double side : {1.0, -1.0}) {
-            const double z = side * (halfDepth + kLift), a = v("spread") / 2;
-            std::vector<Vec3> path{{-a, height - v("end"), z}};
-            for (int i = 0; i <= 20; ++i)
-                path.push_back({-a * std::cos(pi * i / 20), height + v("drop") * std::sin(pi * i / 20), z});
-            path.push_back({a, height - v("end"), z});
-            // A flat handle stands on its edge at the top and lies flat on the face: shown by its width across the
-            // path.
-            for (std::size_t i = 0; i + 1 < path.size(); ++i) {
-                const auto outwards = [&](std::size_t k) {
-                    const Vec3 along = path[std::min(k + 1, path.size() - 1)] - path[k == 0 ? 0 : k - 1];
-                    return unitOf(Vec3{along.y, -along.x, 0}) * (v("width") / 2);
-                };
-                const Vec3 u = outwards(i), w = outwards(i + 1);
-                m.facets.push_back({piece.key, "strap", "",
-                    {path[i] + u, path[i + 1] + w, path[i + 1] - w, path[i] - u}, {true, false, true, false}});
-            }
-        }
+    const Vec3 apart = to - from, up{0, 1, 0};
+    const double width = std::sqrt(dot(apart, apart)), bow = bowHeight(width, strap.shortest - 2 * loop);
+    std::vector<Vec3> path;
+    constexpr int n = 20;
+    for (int i = 0; i <= n; ++i) {
+        const double t = pi * i / n;
+        path.push_back(from + apart * ((1 - std::cos(t)) / 2) + up * (bow * std::sin(t)));
     }
+    foldRibbon(m, strap.piece, path, unitOf(cross(up, apart)) * strap.width);
 }
 
 double bowHeight(double width, double length)
@@ -125,45 +112,45 @@ double bowHeight(double width, double length)
     return (low + high) / 2;
 }
 
-void foldStrap(Mockup& m, const Pattern& p, Vec3 ring)
+void foldConnectors(Mockup& m, const Pattern& p)
 {
-    PieceId connector;
-    for (const auto& piece : p.pieces)
-        if (piece.role == "connector")
-            connector = piece.key;
-    for (const auto& strap : p.straps) {
-        const double rise = [&] {
-            for (const auto& f : p.fittings)
-                if (f.kind == Fitting::Kind::Ring)
-                    return p.of(f.owner(), "loop");
-            return 20.0;
-        }();
-        const double half = strap.width / 2, y = ring.y + rise;
-        const double bow = bowHeight(2 * ring.x, strap.shortest - 2 * rise);
-        constexpr int n = 20;
-        std::vector<Vec3> path;
-        for (int i = 0; i <= n; ++i) {
-            const double t = pi * i / n;
-            path.push_back({ring.x * std::cos(t), y + bow * std::sin(t), 0});
+    for (const auto& connector : p.pieces) {
+        if (connector.role != "connector")
+            continue;
+        std::vector<RingSpot> spots;
+        for (const auto& spot : m.rings)
+            if (spot.ring.owner() == connector.key.owner())
+                spots.push_back(spot);
+        if (spots.size() == 1) { // on two copies of one piece
+            RingSpot other = spots.front();
+            other.at.x = -other.at.x, other.out.x = -other.out.x;
+            spots.push_back(other);
         }
-        for (int i = 0; i < n; ++i) {
-            const Vec3 a = path[std::size_t(i)], b = path[std::size_t(i) + 1], w{0, 0, half};
-            m.facets.push_back({strap.piece, "strap", "", {a + w, b + w, b - w, a - w}, {true, false, true, false}});
-        }
-        for (const double side : {-1.0, 1.0}) {
-            const double x = side * ring.x, r = strap.ringWidth / 2;
-            const Vec3 w{0, 0, half};
-            Facet loop{connector, "strap", "",
-                {Vec3{x, ring.y, 0} + w, Vec3{x, y - 4, 0} + w, Vec3{x, y - 4, 0} - w, Vec3{x, ring.y, 0} - w}, {}};
-            m.facets.push_back(loop);
+        if (spots.size() != 2)
+            continue;
+        const auto v = [&](const char* name) { return p.of(connector.key.owner(), name); };
+        const bool riveted = p.choices.at(connector.key.owner().text() + ".held") == "riveted";
+        const double half = v("width") / 2, r = v("ring") / 2, rise = riveted ? 0 : v("loop");
+        const Vec3 up{0, 1, 0};
+        // Strap and tabs lie across the line between both rings.
+        const Vec3 across = unitOf(cross(up, spots[1].at - spots[0].at));
+        std::vector<Vec3> tops;
+        for (const auto& spot : spots) {
+            const Vec3 held = spot.at + spot.out * kLift, wide = riveted ? unitOf(cross(up, spot.out)) : across;
+            const Vec3 low = riveted ? held - up * (v("loop") + v("end")) : held,
+                       high = held + up * std::max(0.0, rise - 4), w = wide * half, ring = held + up * rise;
+            m.facets.push_back({connector.key, "strap", "", {low + w, high + w, high - w, low - w}, {}});
             for (int i = 0; i < 12; ++i) {
-                const double a = 2 * pi * i / 12, b = 2 * pi * (i + 1) / 12;
+                const double t0 = 2 * pi * i / 12, t1 = 2 * pi * (i + 1) / 12;
                 const auto at = [&](double t, double k) {
-                    return Vec3{x, y + k * r * 0.7 * std::sin(t), k * (r + 2) * std::cos(t)};
+                    return ring + up * (k * r * 0.7 * std::sin(t)) + wide * (k * (r + 2) * std::cos(t));
                 };
-                m.facets.push_back({"", "metal", "", {at(a, 1), at(b, 1), at(b, 0.8), at(a, 0.8)}, {}});
+                m.facets.push_back({"", "metal", "", {at(t0, 1), at(t1, 1), at(t1, 0.8), at(t0, 0.8)}, {}});
             }
+            tops.push_back(ring);
         }
+        for (const auto& strap : p.straps)
+            foldStrap(m, strap, tops[0], tops[1], riveted ? 0 : rise);
     }
 }
 
@@ -193,12 +180,10 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
     }
 }
 
-void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth, double ringX)
+void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth)
 {
     foldZipBands(m, p, height, halfDepth);
     foldFlaps(m, p, height, halfDepth);
-    foldHandles(m, p, height, halfDepth);
-    foldStrap(m, p, {ringX, height, 0});
     placeThings(m, design, p);
 }
 

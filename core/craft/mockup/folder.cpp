@@ -177,6 +177,8 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
                return gap.key == f.piece
                    || (laid && gap.whole == laid->piece->whole && boundsOf(gap.stitch()).contains(f.at));
            });
+    if (laid && f.kind == Fitting::Kind::Ring)
+        m.rings.push_back({f.key, laid->at(f.at), normalAt(laid->at, f.at)});
     if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
         return;
     const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
@@ -189,6 +191,44 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
         for (int i = 0; i < 12; ++i)
             facet.corners.push_back(laid->at(f.at + polar(2 * pi * i / 12) * (f.size / 2)) + up);
     m.facets.push_back(std::move(facet));
+}
+
+void Folder::addHung(const Hung& hung, Mockup& m) const
+{
+    const Laid* laid = find(hung.on, 0);
+    if (!laid)
+        return;
+    const Vec3 out = unitOf(normalAt(laid->at, hung.from) + normalAt(laid->at, hung.to)), a = laid->at(hung.from),
+               b = laid->at(hung.to), along = b - a;
+    const double chord = std::sqrt(dot(along, along));
+    if (hung.drop > 0) { // a handle: half an ellipse over its spread, standing on its edge
+        const Vec3 left = laid->at({hung.from.x, hung.top}), right = laid->at({hung.to.x, hung.top}), up{0, 1, 0},
+                   apart = right - left, off = out * kLift;
+        std::vector<Vec3> path{a + off};
+        for (int i = 0; i <= 20; ++i) {
+            const double t = pi * i / 20;
+            path.push_back(left + apart * ((1 - std::cos(t)) / 2) + up * (hung.drop * std::sin(t)) + off);
+        }
+        path.push_back(b + off);
+        for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+            const auto across = [&](std::size_t k) {
+                return unitOf(cross(path[std::min(k + 1, path.size() - 1)] - path[k == 0 ? 0 : k - 1], out))
+                    * (hung.width / 2);
+            };
+            const Vec3 u = across(i), w = across(i + 1);
+            m.facets.push_back({hung.piece, "strap", "", {path[i] + u, path[i + 1] + w, path[i + 1] - w, path[i] - u},
+                {true, false, true, false}});
+        }
+        return;
+    }
+    // A flat arch over its chord: length = chord + 8 rise²/(3 chord).
+    const double rise = std::sqrt(std::max(0.0, 3 * chord * (hung.length - chord) / 8));
+    std::vector<Vec3> path;
+    for (int i = 0; i <= 16; ++i) {
+        const double t = i / 16.0;
+        path.push_back(a + along * t + out * (kLift + rise * 4 * t * (1 - t)));
+    }
+    foldRibbon(m, hung.piece, path, unitOf(cross(along, out)) * hung.width);
 }
 
 std::vector<Vec3> Folder::sampled(const std::vector<EdgeUse>& side, int parts) const
@@ -322,6 +362,8 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
         dressed.layOverlay(overlay, m);
     for (const auto& fitting : m_pattern.fittings)
         dressed.addFitting(fitting, m);
+    for (const auto& hung : m_pattern.hung)
+        dressed.addHung(hung, m);
     return m;
 }
 

@@ -47,6 +47,7 @@ private:
     /// A narrow strip that shows a layer's thickness along a run: from @p from to @p to mm outside the surface.
     void addThickness(const Laid& laid, const Run& run, double from, double to, Mockup& m) const;
     void addFitting(const Fitting& fitting, Mockup& m) const;
+    void addHung(const Hung& hung, Mockup& m) const;
     /// Where a piece ends free or at the mouth its thickness shows.
     void addFreeEdges(Mockup& m) const;
     /// Lays an overlay on the piece below it and adds its facets.

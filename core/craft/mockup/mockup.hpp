@@ -51,8 +51,15 @@ struct MockupHandle {
     double gain = 1;    ///< mm of the dimension per mm along the direction
 };
 
+/// Where a ring's tab is held, and the outside of what it is held on.
+struct RingSpot {
+    FittingId ring;
+    Vec3 at, out;
+};
+
 struct Mockup {
     std::vector<Facet> facets;
+    std::vector<RingSpot> rings;
     std::vector<MockupHandle> handles;
     double largestGap = 0;   ///< mm between edges that are sewn together
     Message gapAt;           ///< the seam where it is

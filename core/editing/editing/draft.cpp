@@ -5,6 +5,7 @@
 #include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
+#include "mockup/dress.hpp"
 #include "parallel/parallel.hpp"
 #include "pattern/marks.hpp"
 #include "pattern/template.hpp"
@@ -209,6 +210,11 @@ std::vector<Pattern> draftAll(const Design& design)
     return out;
 }
 
-Mockup mockupOf(const Design& design, const Pattern& pattern) { return formOf(design.form).fold(design, pattern); }
+Mockup mockupOf(const Design& design, const Pattern& pattern)
+{
+    Mockup m = formOf(design.form).fold(design, pattern);
+    foldConnectors(m, pattern); // where the form has laid what carries their rings
+    return m;
+}
 
 } // namespace tectonis

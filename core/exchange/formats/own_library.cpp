@@ -70,6 +70,11 @@ std::size_t keepInOwnLibrary(const Library& library)
     return kept;
 }
 
+void writeOwnLibrary(const Library& own)
+{
+    changeOwn([&](const Library&) { return own; });
+}
+
 void removeFromOwnLibrary(const std::string& id)
 {
     changeOwn([&](const Library& own) {

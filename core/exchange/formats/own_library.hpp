@@ -24,6 +24,9 @@ ReadLibrary addToOwnLibrary(const std::filesystem::path& file);
 /// Keeps the materials and goods of @p library that @c myLibrary() does not know; returns how many.
 std::size_t keepInOwnLibrary(const Library& library);
 
+/// Writes the user's own library anew. @throws InputError if it cannot be written.
+void writeOwnLibrary(const Library& own);
+
 /// Takes a material or good out of the user's own. @throws InputError if it is not there.
 void removeFromOwnLibrary(const std::string& id);
 

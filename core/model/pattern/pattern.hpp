@@ -277,6 +277,21 @@ struct Anchor {
     std::string phase; ///< and when
 };
 
+/// What the bag stands on.
+struct Bottom {
+    PieceId piece;
+    Box area;          ///< on the piece
+    bool whole = true; ///< false: its lower long side is not an edge of the bag, another piece goes on from there
+};
+
+/// A ribbon that leaves a face and comes back to it: a shoulder strap, a handle. Only the mock-up reads it.
+struct Hung {
+    PieceId piece, on;
+    Point from, to;               ///< on the face
+    double length = 0, width = 0; ///< mm; length from one to the other, as it arches out
+    double drop = 0, top = 0;     ///< of a handle: how high it stands above the face's top, and where that is, y
+};
+
 /// A piece that lies flat on another one.
 struct Overlay {
     PieceId piece, on;
@@ -309,6 +324,8 @@ struct Pattern {
     std::vector<Place> places;
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;
+    std::vector<Hung> hung;
+    std::vector<Bottom> bottoms;
     std::vector<Piece>
         gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline
     std::vector<Space> spaces;

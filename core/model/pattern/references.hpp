@@ -36,6 +36,12 @@ template <class Steps, class Visit> void forEachReference(Pattern& p, Steps& ste
         visit.spot(zip.piece, zip.at);
     for (auto& strap : p.straps)
         visit.name(strap.piece);
+    for (auto& bottom : p.bottoms)
+        visit.spot(bottom.piece, bottom.area.centre());
+    for (auto& ribbon : p.hung) {
+        visit.spot(ribbon.on, ribbon.from);
+        visit.name(ribbon.piece);
+    }
     for (auto& overlay : p.overlays) {
         const Piece* lies = p.piece(overlay.piece);
         visit.spot(overlay.on, overlay.placement(lies ? boundsOf(lies->stitch()).centre() : Point{}));

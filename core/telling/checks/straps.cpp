@@ -61,6 +61,8 @@ void checkStraps(const CheckInput& in, Findings& out)
         if (f.kind != "connectors")
             continue;
         checkAgainstRing(out, say("Connector"), f.id + ".width", v.at(f.id + ".width"), v.at(f.id + ".ring"));
+        if (in.pattern.choices.at(f.id + ".held") != "mouth")
+            continue;
         const double room = in.pattern.anchors.empty() ? 0 : in.pattern.anchors.front().room;
         if (v.at(f.id + ".width") > room + 0.01)
             out.push_back({Severity::Error, "connector", "", say("Connector"), f.id + ".width", "Fittings",

@@ -406,10 +406,18 @@ void Telling::trim(const Act& act)
 
 void Telling::boxOn(const Act& act)
 {
-    add(act.taken > 0 ? say("Lay the ends of one {} on their lines on the {}, folded under by {}.",
-            nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.taken))
-                      : say("Lay the ends of one {} on their lines on the {}, raw ends sealed.",
-                          nameOf(act.pieces.front()), nameOf(act.pieces.back())));
+    const bool looped = std::ranges::any_of(p.steps, [&](const Step& step) {
+        return std::ranges::any_of(step.acts,
+            [&](const Act& each) { return each.verb == Act::Verb::Ring && each.pieces.front() == act.pieces.front(); });
+    });
+    if (looped)
+        add(say("Lay each {} on its lines on the {}: its ends below, the ring above.", nameOf(act.pieces.front()),
+            nameOf(act.pieces.back())));
+    else
+        add(act.taken > 0 ? say("Lay the ends of one {} on their lines on the {}, folded under by {}.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.taken))
+                          : say("Lay the ends of one {} on their lines on the {}, raw ends sealed.",
+                              nameOf(act.pieces.front()), nameOf(act.pieces.back())));
     if (act.distance > 0) {
         add(say(
             "Box-X stitch from the lower edge up to {} below the stitch line of the upper edge.", Len(act.distance)));
