@@ -2,10 +2,13 @@
 // A booklet for learners or for the practised, in one unit or two; why a step stands where it does.
 #include "booklet/booklet.hpp"
 #include "editing/draft.hpp"
+#include "editing/edits.hpp"
 #include "every_design.hpp"
 #include "features/spec_of.hpp"
+#include "library/library.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
+#include "sequence/told.hpp"
 #include "units/length.hpp"
 
 #include <catch2/catch.hpp>
@@ -89,4 +92,45 @@ TEST_CASE("What binds a step breaks when the step is put on the other side of wh
             }
     });
     CHECK(bound > 1000);
+}
+
+TEST_CASE("Needles: of the thickest cloth of a step, or the material's own; the booklet lists them all")
+{
+    Design d = newDesign("gusseted-satchel");
+    const auto needles = [&] {
+        std::set<int> out;
+        const Pattern p = draftAll(d)[1];
+        for (const auto& step : p.steps) {
+            const StepWords said = told(p, step);
+            const std::string stitch = words(said.stitch);
+            INFO(step.id.text() << ": " << stitch);
+            CHECK((said.needle > 0) == (stitch.find("needle") != std::string::npos));
+            if (said.needle > 0)
+                out.insert(said.needle);
+            int most = 0;
+            for (const auto& id : step.pieces)
+                if (const Piece* piece = p.piece(id))
+                    most = std::max(most, needleOf(p.material(p.materials.at(piece->material))));
+            if (said.needle > 0)
+                CHECK(said.needle == most);
+        }
+        return out;
+    };
+    CHECK(needles() == std::set<int>{80, 100}); // lining cotton; canvas
+    const auto patterns = draftAll(d);
+    const Booklet b = bookletOf(d, {&patterns[1]}, Unit::Mm);
+    CHECK(std::ranges::count(b.facts, "Needles: 80, 100") == 1);
+
+    setMaterial(d, "shell", "leather-4oz");
+    const Pattern p = draftAll(d)[1];
+    CHECK_THAT(words(told(p, *p.step("mouth")).stitch), Contains("needle 100, leather point"));
+    // A material's own number stands before its class.
+    Library::Contents mine = d.library->contents();
+    for (auto& m : mine.materials)
+        if (m.id == "lining-cotton")
+            m.needle = 65;
+    d.library = SharedLibrary(Library(mine));
+    CHECK(needles() == std::set<int>{65, 100});
+    for (const auto& m : Library::builtIn()->materials())
+        CHECK((needleOf(m) == 0) == (m.use == "interlining"));
 }

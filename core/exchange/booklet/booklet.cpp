@@ -90,6 +90,12 @@ private:
             said(say("Time for one bag, cutting not counted: about {}", m_edition.bySize(minutes)))};
         if (!m_toolNames.empty())
             out.push_back(said(say("Tools: {}", toolList())));
+        if (!m_needles.empty()) {
+            std::string list;
+            for (const int needle : m_needles)
+                list += (list.empty() ? "" : ", ") + std::to_string(needle);
+            out.push_back(said(say("Needles: {}", list)));
+        }
         return out;
     }
 
@@ -345,11 +351,14 @@ private:
     {
         for (const auto& act : s.acts)
             m_verbs.insert(act.verb);
-        for (const auto& w : words)
+        for (const auto& w : words) {
+            if (w.needle > 0)
+                m_needles.insert(w.needle);
             for (const auto& tool : w.tools)
                 if (const std::string name = said(tool);
                     std::find(m_toolNames.begin(), m_toolNames.end(), name) == m_toolNames.end())
                     m_toolNames.push_back(name);
+        }
     }
 
     StepFigure figure(const AllSizes<Step>& row)
@@ -381,6 +390,7 @@ private:
     bool m_terse;
     std::set<Act::Verb> m_verbs;
     std::vector<std::string> m_toolNames;
+    std::set<int> m_needles; ///< numbers, by all steps
     std::map<const Pattern*, Folded> m_folded;
 };
 

@@ -174,6 +174,7 @@ template <> const std::vector<Field<Material>>& fieldsOf()
         {{"heat", label("Bears the iron"), Q::YesNo}, &Material::heat},
         {{"oneWay", label("One-way"), Q::YesNo}, &Material::oneWay},
         {{"rigid", label("Rigid"), Q::YesNo}, &Material::rigid},
+        {{"needle", label("Needle"), Q::Number, 0, 200}, &Material::needle},
         {{"shrink", label("Shrinks, %"), Q::Number, 0, 30}, &Material::shrink},
         {{"price", label("Price per metre"), Q::Number, 0, 1e6}, &Material::price},
     };

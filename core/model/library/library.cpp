@@ -157,4 +157,17 @@ Material standInFor(const std::string& id, const std::string& use)
     return m;
 }
 
+int needleOf(const Material& cloth)
+{
+    if (cloth.needle > 0)
+        return int(std::lround(cloth.needle));
+    if (cloth.use == "interlining")
+        return 0;
+    if (cloth.kind == "webbing")
+        return 110;
+    if (cloth.kind == "leather" || cloth.kind == "vinyl" || cloth.kind == "waxed")
+        return 100;
+    return cloth.thickness < 0.15 ? 70 : cloth.thickness < 0.4 ? 80 : cloth.thickness < 0.7 ? 90 : 100;
+}
+
 } // namespace tectonis

@@ -34,6 +34,7 @@ struct Material {
     bool heat = true;      ///< bears the iron
     bool oneWay = false;   ///< pattern or nap has a direction
     bool rigid = false;    ///< cannot be folded when turning
+    double needle = 0;     ///< number of the needle that sews it; 0: by its class and thickness
     double shrink = 0;     ///< % of its length that it loses when it is first washed
     double price = 0;      ///< money per metre
     bool standIn = false;  ///< its id was found nowhere: the numbers are guessed, and never written to a file
@@ -155,6 +156,10 @@ private:
 /// A cloth with guessed numbers in place of one that is found nowhere.
 /// @param use as Material::use.
 Material standInFor(const std::string& id, const std::string& use);
+
+/// Number of the needle that sews a cloth, its blade in 1/100 mm: its own, or by class and thickness (common practice,
+/// no source). 0 for what is not sewn through by itself: interlinings, board.
+int needleOf(const Material& cloth);
 
 /// g/m² of a cloth given in oz/yd²: 33.906 each (28.3495 g over 0.83613 m²).
 constexpr double gsmOfOunces(double ozPerSquareYard) { return ozPerSquareYard * 28.349523125 / 0.83612736; }

@@ -65,6 +65,8 @@ private:
     void held(const std::string& fixing, bool inSeams, bool within);
     Message codesOf(const std::vector<PieceId>& pieces) const;
     /// By material and rows: what is quilted alike is told together.
+    /// The thickest needle that a material of the step asks for.
+    void needle();
     void preshrink(const Act& act);
     void quilt(const Act& act);
     void cutToShape(const Act& act);

@@ -27,10 +27,26 @@ StepWords Telling::words()
         m_out.tool = m_out.tool.empty() ? tool : say("{}, {}", m_out.tool, tool);
     if (m_out.stitch.empty())
         m_out.stitch = m_step.stitch;
+    needle();
     if (!m_step.check.empty())
         m_out.check = m_step.check;
     m_out.cautions.insert(m_out.cautions.end(), m_step.cautions.begin(), m_step.cautions.end());
     return std::move(m_out);
+}
+
+void Telling::needle()
+{
+    if (m_out.stitch.empty())
+        return;
+    bool leather = false;
+    for (const auto& id : m_step.pieces)
+        if (const Material* cloth = clothOf(id)) {
+            m_out.needle = std::max(m_out.needle, needleOf(*cloth));
+            leather |= cloth->kind == "leather";
+        }
+    if (m_out.needle > 0)
+        m_out.stitch = leather ? say("{}; needle {}, leather point", m_out.stitch, Num(m_out.needle))
+                               : say("{}; needle {}", m_out.stitch, Num(m_out.needle));
 }
 
 const Piece* Telling::standing(const PieceId& id) const

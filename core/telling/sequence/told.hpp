@@ -14,6 +14,7 @@ struct StepWords {
     std::vector<Message> cautions;
     std::vector<Message> tools; ///< what @c tool names, one by one
     double allowance = 0;       ///< mm; 0 where nothing is sewn at an allowance
+    int needle = 0;             ///< number of the needle; 0 where nothing is sewn
     double drying = 0;          ///< minutes until what it leaves may be handled
     bool own = false;           ///< the text is the designer's; what follows from the acts is @c derived
     bool outdated = false;      ///< and follows otherwise by now than when it was written
