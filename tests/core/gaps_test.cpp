@@ -200,7 +200,8 @@ TEST_CASE("Bulk: what is thickest under the foot is named to be trimmed, in what
         }
         REQUIRE(seam);
         REQUIRE(crossed);
-        CHECK(bulkAt(p, *seam).heaviest == foam->code);
+        REQUIRE(bulkAt(p, *seam).heaviest.layer);
+        CHECK(bulkAt(p, *seam).heaviest.layer->code == foam->code);
         const auto told = [&](const Seam& at, double limit) {
             Design limited = d;
             limited.workshop.machineLimit = limit;

@@ -271,6 +271,13 @@ TEST_CASE("Layers: what suits a cloth: nothing fused on what heat harms, and wri
             CHECK(parseLayers(layersText(p.layers)) == p.layers);
         }
     CHECK(fused > 10);
+    const std::vector<LayerRule> odd{{.material = "foam-sewin",
+        .fixing = "basted",
+        .trim = "past 3",
+        .edges = {{"left mouth", "inset 12"}},
+        .area = "drawn -40,0 40,0 0,30%",
+        .grain = "45"}};
+    CHECK(parseLayers(layersText(odd)) == odd);
     CHECK_THROWS_AS(parseLayers("foam-sewin"), InputError);
     CHECK_THROWS_AS(parseLayers("foam-sewin basted stitch, top"), InputError);
 }
@@ -301,4 +308,39 @@ TEST_CASE("Layers: a piece weighs what its areas and weights say")
             grams += geos.area(flat(layer.outline)) * p.material(layer.material).gsm;
         CHECK(std::abs(weightOf(p, piece) - piece.count * grams / 1e6) < 0.05);
     }
+}
+
+TEST_CASE("Layers: a seam too thick for the machine is thinner by what its remedy says, in one stroke for each layer")
+{
+    Design d = newDesign("boxed-corner");
+    edit(d, [](Design& next) {
+        change::layers(next, "panel",
+            {{.material = "fusible-woven", .fixing = "fused", .trim = "full"},
+                {.material = "foam-sewin", .fixing = "basted", .trim = "full", .edges = {{"top", "inset 12"}}}});
+        next.workshop.machineLimit = 1.6;
+    });
+    const auto worst = [&]() -> std::optional<Finding> {
+        for (const auto& f : checkAll(d, draftAll(d)))
+            if (f.check == "bulk" && f.size == "M" && f.key == SubjectId("side left"))
+                return f;
+        return std::nullopt;
+    };
+    const auto bulk = [&] {
+        const Pattern p = middle(d);
+        return bulkAt(p, *p.seam("side left")).underFoot;
+    };
+    int strokes = 0;
+    for (auto found = worst(); found && found->repair; found = worst()) {
+        const Pattern p = middle(d);
+        const BulkPart heaviest = bulkAt(p, *p.seam("side left")).heaviest;
+        REQUIRE(heaviest.layer);
+        CHECK_THAT(words(found->text), Contains("Trim " + heaviest.layer->code + " out of the allowance first"));
+        const double before = bulk();
+        applyRepair(d, *found);
+        // Both walls are of one role: each gives what the remedy names.
+        CHECK(std::abs(before - bulk() - 2 * heaviest.times * heaviest.each) < 1e-6);
+        REQUIRE(++strokes < 5);
+    }
+    CHECK(strokes == 2); // the foam, then the fusible
+    CHECK(d.layers.back().edges == std::map<std::string, std::string>{{"top", "inset 12"}});
 }

@@ -348,7 +348,7 @@ Bulk Bulks::at(const Seam& seam)
             forEachCaught(p, *use, seam, [&](const BulkPart& caught) {
                 bulk.parts.push_back(caught);
                 if (caught.layer && caught.each > most)
-                    most = caught.each, bulk.heaviest = caught.layer->code;
+                    most = caught.each, bulk.heaviest = caught;
             });
     if (const Piece* binding = p.piece(seam.bound))
         bulk.parts.push_back({binding, nullptr, 4,

@@ -80,7 +80,7 @@ struct Bulk {
     double underFoot = 0;  ///< mm at the plain seam
     double atCrossing = 0; ///< mm where another seam's folded allowances cross it; equal to underFoot if none does
     Message crossing;      ///< name of that seam, or of both
-    std::string heaviest;  ///< interlining that reaches into the allowance and adds most; empty if none
+    BulkPart heaviest{};   ///< interlining that reaches into the allowance and adds most; without layer if none does
 };
 
 /// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach

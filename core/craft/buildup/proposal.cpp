@@ -14,6 +14,16 @@ bool oneOf(const std::string& word, std::initializer_list<const char*> words)
     return std::any_of(words.begin(), words.end(), [&](const char* each) { return word == each; });
 }
 
+std::vector<std::string> divided(const std::string& text, const std::string& by)
+{
+    std::vector<std::string> out;
+    std::size_t from = 0;
+    for (std::size_t at; (at = text.find(by, from)) != std::string::npos; from = at + by.size())
+        out.push_back(text.substr(from, at - from));
+    out.push_back(text.substr(from));
+    return out;
+}
+
 } // namespace
 
 Proposal proposedLayers(const std::string& role, const Material& face)
@@ -59,6 +69,10 @@ std::string layersText(const std::vector<LayerRule>& layers)
         out += (out.empty() ? "" : "; ") + l.material + " " + l.fixing + " " + l.trim;
         for (const auto& [edge, trim] : l.edges)
             out += ", " + edge + ": " + trim;
+        if (!l.area.empty())
+            out += ", area: " + l.area;
+        if (!l.grain.empty())
+            out += ", grain: " + l.grain;
     }
     return out.empty() ? "none" : out;
 }
@@ -68,24 +82,20 @@ std::vector<LayerRule> parseLayers(const std::string& text)
     std::vector<LayerRule> out;
     if (text == "none")
         return out;
-    std::istringstream all(text);
-    for (std::string each; std::getline(all, each, ';');) {
-        std::istringstream parts(each);
-        std::string first, rest;
-        std::getline(parts, first, ',');
+    for (const auto& each : divided(text, ";")) {
+        const auto parts = divided(each, ", "); // a drawn shape has commas of its own
         LayerRule rule;
-        std::istringstream words(first);
+        std::istringstream words(parts.front());
         words >> rule.material >> rule.fixing;
         std::getline(words >> std::ws, rule.trim);
         if (rule.material.empty() || rule.fixing.empty())
             throw InputError(say("layers"), say("“{}” is no layer; write MATERIAL FIXING TRIM, or none", each));
-        for (std::string edge; std::getline(parts, edge, ',');) {
-            const auto colon = edge.find(':');
-            const auto from = edge.find_first_not_of(' ');
-            if (colon == std::string::npos || from >= colon)
-                throw InputError(say("layers"), say("“{}” is no edge; write EDGE: TRIM", edge));
-            const auto trim = edge.find_first_not_of(' ', colon + 1);
-            rule.edges[edge.substr(from, colon - from)] = trim == std::string::npos ? "" : edge.substr(trim);
+        for (std::size_t i = 1; i < parts.size(); ++i) {
+            const auto colon = parts[i].find(": ");
+            if (colon == std::string::npos || colon == 0)
+                throw InputError(say("layers"), say("“{}” is no edge; write EDGE: TRIM", parts[i]));
+            const std::string name = parts[i].substr(0, colon), value = parts[i].substr(colon + 2);
+            (name == "area" ? rule.area : name == "grain" ? rule.grain : rule.edges[name]) = value;
         }
         if (rule.trim.empty())
             rule.trim = "stitch";

@@ -18,7 +18,8 @@ struct Proposal {
 /// what heat harms has nothing fused; a lining is lightly fused; a base is stiffened.
 Proposal proposedLayers(const std::string& role, const Material& face);
 
-/// Layers as they are written in one line: "foam-sewin basted stitch; fusible-woven fused full", or "none".
+/// Layers as they are written in one line: "foam-sewin basted stitch, top: inset 12; fusible-woven fused full", or
+/// "none". After commas edges that differ, "area" and "grain".
 std::string layersText(const std::vector<LayerRule>& layers);
 /// @throws InputError for what is no list of layers.
 std::vector<LayerRule> parseLayers(const std::string& text);

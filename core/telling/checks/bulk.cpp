@@ -3,12 +3,34 @@
 #include "checks/finding.hpp"
 
 #include "buildup/layers.hpp"
+#include "buildup/proposal.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 
 namespace tectonis {
+
+namespace {
+
+/// The layer ends at the stitch line; the others of its rules stay as they are.
+std::optional<Repair> trimmed(const Design& design, const BulkPart& heaviest)
+{
+    if (!heaviest.layer || heaviest.layer->rule < 0 || heaviest.layer->quilted > 0)
+        return std::nullopt;
+    std::vector<LayerRule> layers;
+    for (const LayerRule* rule : layerRulesFor(design, *heaviest.piece))
+        layers.push_back(*rule);
+    LayerRule& rule = layers[std::size_t(heaviest.layer->rule)];
+    const auto reaches = [](const std::string& trim) { return trim == "full" || trim.starts_with("past"); };
+    if (reaches(rule.trim))
+        rule.trim = "stitch";
+    std::erase_if(rule.edges, [&](const auto& edge) { return reaches(edge.second); });
+    return Repair{say("Trim {} to the stitch line", heaviest.layer->code),
+        {"layers." + rulesFor(design, *heaviest.piece) + "=" + layersText(layers)}};
+}
+
+} // namespace
 
 void checkBulk(const CheckInput& in, Findings& out)
 {
@@ -23,22 +45,23 @@ void checkBulk(const CheckInput& in, Findings& out)
     for (const auto& seam : in.pattern.seams) {
         const Bulk bulk = bulks.at(seam);
         const auto remedy = [&] {
-            return bulk.heaviest.empty()
+            return !bulk.heaviest.layer
                 ? say("Grade the allowances, press seams open, or sew this place by hand.")
-                : say("Trim {} out of the allowance first; then grade, press open, or sew by hand.", bulk.heaviest);
+                : say("Trim {} out of the allowance first: {} less; then grade, press open, or sew by hand.",
+                    bulk.heaviest.layer->code, Len(bulk.heaviest.times * bulk.heaviest.each));
         };
         const auto subject = [&] { return say("Seam “{}”", seam.name); };
         if (bulk.underFoot > limit + 0.001)
             out.push_back({Severity::Error, "bulk", "", subject(), seam.key, "Build-up",
                 together(say("{} lie under the foot; the machine takes {}.", Len(bulk.underFoot, limit), Len(limit)),
                     remedy()),
-                {}});
+                trimmed(in.design, bulk.heaviest)});
         else if (bulk.atCrossing > limit + 0.001)
             out.push_back({Severity::Warning, "bulk", "", subject(), seam.key, "Build-up",
                 together(say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
                              Len(bulk.atCrossing, limit), Len(limit)),
                     remedy()),
-                {}});
+                trimmed(in.design, bulk.heaviest)});
         else if (topstitched(seam))
             if (const Bulk row = bulkUnderTopstitch(in.pattern, seam); row.underFoot > limit)
                 out.push_back({Severity::Warning, "bulk", "", subject(), seam.key, "Build-up",
