@@ -8,6 +8,7 @@
 #include "pattern/labels.hpp"
 #include "qtext.hpp"
 #include "shell/headings.hpp"
+#include "specification_table.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
 #include "theme.hpp"
@@ -35,12 +36,14 @@ public:
         auto* column = new QVBoxLayout(this);
         column->setContentsMargins(0, 0, 0, 4);
         column->setSpacing(2);
-        auto* pictures = new QHBoxLayout;
+        auto* above = new QWidget;
+        auto* pictures = new QHBoxLayout(above);
+        pictures->setContentsMargins(0, 0, 0, 0);
         m_apart = new PulledApart(document);
         m_section = new Section(document);
         pictures->addWidget(m_apart, 1);
         pictures->addWidget(m_section);
-        column->addLayout(pictures, 5);
+        column->addWidget(above, 5);
         auto* tabs = new QTabWidget;
         tabs->setObjectName("buildup");
         tabs->setDocumentMode(true);
@@ -49,6 +52,13 @@ public:
             unused->setAccessibleName({}); // Qt gives them names in English
         tabs->addTab(makeLayers(), spoken("Pieces and their layers"));
         tabs->addTab(makeSeams(), spoken("Seams under the foot"));
+        m_specification = new SpecificationTable(document);
+        tabs->addTab(m_specification, spoken("Specification"));
+        connect(tabs, &QTabWidget::currentChanged, this, [this, above, tabs] {
+            above->setVisible(tabs->currentWidget() != m_specification); // it takes the whole bench
+            if (m_specification->isVisible())
+                m_specification->fill();
+        });
         column->addWidget(tabs, 6);
     }
 
@@ -201,6 +211,8 @@ private:
         m_layers->fill();
         m_bar->fill();
         m_apart->inHand = m_layers->inHand().layer;
+        if (m_specification->isVisible())
+            m_specification->fill();
         fillWorkshops();
         m_limit->setText(m_document.len(m_document.design().workshop.machineLimit));
         const auto& seams = m_document.pattern().seams;
@@ -229,6 +241,7 @@ private:
     PulledApart* m_apart;
     LayerMatrix* m_layers;
     LayerBar* m_bar;
+    SpecificationTable* m_specification;
     QTableWidget* m_table;
     Section* m_section;
     QComboBox* m_workshop;

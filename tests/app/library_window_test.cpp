@@ -205,7 +205,7 @@ TEST_CASE("The library is searched, sorted, duplicated, edited by typing, compar
         REQUIRE(window);
         const auto closed = qScopeGuard([&] { window->reject(); }); // whatever is found
         window->activateWindow();
-        QTest::qWait(100);
+        CHECK(QTest::qWaitForWindowActive(window));
         auto* view = window->findChild<QTableView*>("materials");
         auto* search = window->findChild<QLineEdit*>("library.search");
         const auto press = [&](const char* label) {
@@ -240,6 +240,7 @@ TEST_CASE("The library is searched, sorted, duplicated, edited by typing, compar
         CHECK(search->text().isEmpty());
         const auto field = [&] {
             QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete); // editors that were closed
+            CHECK(QTest::qWaitFor([&] { return view->viewport()->findChild<QLineEdit*>() != nullptr; }, 5000));
             auto* open = view->viewport()->findChild<QLineEdit*>();
             REQUIRE(open);
             return open;

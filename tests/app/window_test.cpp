@@ -2,6 +2,11 @@
 // The real window, driven with mouse and keys; what is asserted is what the user sees or gets.
 #include "driven.hpp"
 
+#include "formats/specification.hpp"
+
+#include <QTabBar>
+#include <QTabWidget>
+
 #include "formats/design_file.hpp"
 #include "shell/stage_signs.hpp"
 #include "theme.hpp"
@@ -307,6 +312,59 @@ TEST_CASE("Build-up: a layer is taken in hand in the matrix and changed: for its
     press("↓");
     CHECK(front().layers[1].material == first);
     CHECK(matrix->currentColumn() == 3); // the layer stays in hand
+}
+
+TEST_CASE("Build-up: the whole bag as a specification, sorted, as the exported table says it, in the size looked at")
+{
+    Shown s;
+    s.take("front");
+    s.press(Qt::Key_3);
+    auto* tabs = s.find<QTabWidget>("buildup");
+    QTest::mouseClick(tabs->tabBar(), Qt::LeftButton, {}, tabs->tabBar()->tabRect(2).center());
+    auto* table = s.find<QTableWidget>("specification");
+    REQUIRE(table->isVisible());
+    const Document& d = s.window.document();
+    const auto compare = [&] {
+        const auto all = specificationOf(d.design(), d.pattern(), d.unit());
+        REQUIRE(table->rowCount() == int(all.size()));
+        for (const auto& p : all) {
+            bool found = false;
+            for (int r = 0; r < table->rowCount(); ++r) {
+                if (table->item(r, 0)->text().toStdString() != p.code)
+                    continue;
+                found = true;
+                CHECK(table->item(r, 2)->text().toStdString() == p.cloth);
+                for (const auto& [column, lines] : {std::pair{4, &p.layers}, {5, &p.seams}}) {
+                    CHECK(table->item(r, column)->text().count("\n") + (lines->empty() ? 0 : 1) == int(lines->size()));
+                    for (const auto& line : *lines)
+                        CHECK(table->item(r, column)->text().contains(QString::fromStdString(line)));
+                }
+                for (const auto& step : p.steps) {
+                    CHECK(table->item(r, 8)->toolTip().contains(QString::fromStdString(step)));
+                    CHECK((table->item(r, 8)->text() + ",")
+                              .contains(QString::fromStdString(step.substr(0, step.find(' '))) + ","));
+                }
+            }
+            CHECK(found);
+        }
+    };
+    compare();
+    CHECK(table->item(0, 0)->text() == "A");
+    // Another size and another unit: other numbers.
+    const QString before = table->item(0, 4)->text();
+    s.window.document().setUnit(Unit::Inch);
+    s.settle();
+    compare();
+    CHECK(table->item(0, 4)->text() != before);
+    s.window.document().setUnit(Unit::Mm);
+    s.settle();
+    // A row takes its piece in hand; a heading sorts.
+    const QModelIndex lining = table->model()->index(4, 1);
+    table->scrollTo(lining);
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualRect(lining).center());
+    CHECK(d.pattern().piece(d.pieceInHand())->code == table->item(table->currentRow(), 0)->text().toStdString());
+    table->sortByColumn(2, Qt::DescendingOrder);
+    CHECK(table->item(0, 2)->text() >= table->item(table->rowCount() - 1, 2)->text());
 }
 
 TEST_CASE("Brief: a thing too large is told, with how much")

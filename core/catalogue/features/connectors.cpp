@@ -231,8 +231,8 @@ private:
         Piece& face = d.pieceAt(site, (top + low) / 2);
         // The tab lies as often as it is folded, and twice for its loop.
         std::vector<Pierced> through{{face.role, face.key, face.material}};
-        through.insert(through.end(), std::size_t(2 * std::max(1, int(std::lround(cut / f("width"))))),
-            Pierced{"connector", f.id, "shell"});
+        const long folds = std::max(1L, std::lround(cut / f("width")));
+        through.insert(through.end(), 2 * std::size_t(folds), Pierced{"connector", f.id, "shell"});
         addRivets(d, f.id, f.id, 4, f("rivet"), through);
         std::vector<FittingId> rivets;
         const Message what = f.named(say("patch for the rivets"));

@@ -75,7 +75,7 @@ public:
                 .allowance = d("allowance.body"),
                 .foot = {site.x + site.width / 2 - side / 2, site.top - site.height + side / 2},
                 .phase = site.phase,
-                .line = f.line("strap").text(),
+                .line = f.line("shoulder strap").text(),
                 .ready = f.key("ready")});
         d.pattern.hardware.push_back({Ware::WebbingSlider, 2, f("webbing"), say("{} inside width", Len(f("webbing"))),
             say("one finish for all metal")});

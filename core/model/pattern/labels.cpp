@@ -30,7 +30,8 @@ const std::vector<Label>& edgeWords()
         label("top back"), label("top front"), label("up"), label("zip"), label("zip strip"),
         // lines on faces
         label("slip pocket"), label("patch pocket"), label("pocket flap"), label("zip window"), label("label"),
-        label("channel"), label("slit"), label("overlay"), label("handle"), label("flap hinge"), label("corner patch")};
+        label("channel"), label("slit"), label("overlay"), label("handle"), label("flap hinge"), label("corner patch"),
+        label("connector"), label("shoulder strap")};
     return all;
 }
 

@@ -250,7 +250,13 @@ void Plan::boxedOn()
         Box end;
         for (const Point q : flattened(l.run, kStep))
             end.add(q);
-        const double out = std::max(30.0, box.y1 + 40 - end.y1);
+        // A tab ends at its ring; a strap goes on beyond the face.
+        const auto ring = std::find_if(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) {
+            return f.kind == Fitting::Kind::Ring && f.owner() == strap->owner() && f.piece == face->key
+                && std::abs(f.at.x - end.centre().x) < 1;
+        });
+        const bool tab = ring != p.fittings.end();
+        const double out = tab ? ring->at.y - end.y1 : std::max(30.0, box.y1 + 40 - end.y1);
         add(Surface{
             {{end.x0, end.y0}, {end.x1, end.y0}, {end.x1, end.y1 + out}, {end.x0, end.y1 + out}}, skinOf(*strap)});
         const double in = std::min(3.5, end.width() / 6);
@@ -261,7 +267,9 @@ void Plan::boxedOn()
             stroke({a, c}, Kind::Topstitch);
             stroke({b, d}, Kind::Topstitch);
         }
-        codeAt(*strap, {end.centre().x, end.y1 + out - 12});
+        if (tab)
+            ringAt(ring->at, ring->size / 2);
+        codeAt(*strap, {end.centre().x, end.y1 + (tab ? out / 2 : out - 12)});
     }
     fittingsOn(*face, {});
 }
