@@ -312,6 +312,32 @@ TEST_CASE("Build-up: a layer is taken in hand in the matrix and changed: for its
     press("↓");
     CHECK(front().layers[1].material == first);
     CHECK(matrix->currentColumn() == 3); // the layer stays in hand
+
+    // Two pieces at once, and no other: the same trim for the first layer of both.
+    const auto rowOf = [&](const char* begin) {
+        for (int r = 0; r < matrix->rowCount(); ++r)
+            if (matrix->item(r, 0)->text().startsWith(begin))
+                return r;
+        throw std::runtime_error(begin);
+    };
+    const int lower = rowOf("B2"), lining = rowOf("LA");
+    matrix->scrollToItem(matrix->item(lower, 2));
+    cell(lower, 2);
+    QTest::mouseClick(matrix->viewport(), Qt::LeftButton, Qt::ControlModifier,
+        matrix->visualItemRect(matrix->item(lining, 2)).center());
+    CHECK(scope->currentText() == "the 2 selected pieces");
+    QLineEdit* trim = box("Trim")->lineEdit();
+    trim->setFocus();
+    trim->selectAll();
+    QTest::keyClicks(trim, "inset 5");
+    QTest::keyClick(trim, Qt::Key_Return);
+    const auto reach = [&](const char* piece, const char* edge) {
+        return *s.window.document().pattern().piece(piece)->layers.front().reachAt(edge);
+    };
+    CHECK(reach("back.lower", "bottom") == -5);
+    CHECK(reach("lining.front", "bottom") == -5);
+    CHECK(reach("lining.back", "bottom") > 0);
+    CHECK(reach("front", "bottom") == 0);
 }
 
 TEST_CASE("Build-up: the whole bag as a specification, sorted, as the exported table says it, in the size looked at")
