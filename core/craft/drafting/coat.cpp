@@ -127,8 +127,7 @@ std::vector<ChoiceSpec> coatChoices(bool allWays)
             {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}, kLined},
         {"assembly", "Joining shell and lining",
             "Bagged out through a turning opening; the lining dropped in and edge-stitched; the mouth sewn first, "
-            "while "
-            "all lies flat; or no lining, the mouth hemmed.",
+            "while all lies flat; or no lining, the mouth hemmed.",
             {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}}},
     };
     if (!allWays)
