@@ -200,6 +200,12 @@ TEST_CASE("Places: shoulder straps on any face: sliders in their loops, webbing 
                     && std::count(step.pieces.begin(), step.pieces.end(), on.pieces.back()) > 0)
                     CHECK(at(id + ".on") < at(step.id.text()));
             CHECK_THAT(words(told(p, on).text), Contains("The straps point down"));
+            REQUIRE(!p.piece(on.pieces.front())->layers.empty()); // padded
+            CHECK(p.piece(on.pieces.front())->layers.front().material == "foam-sewin");
+            for (const auto& step : p.steps)
+                for (const auto& act : step.acts)
+                    if (act.verb == Act::Verb::JoinCoats)
+                        CHECK_THAT(words(told(p, step).text), Contains("straps hang down between the layers"));
         }
         const Pattern p = draftAll(d).front();
         REQUIRE(p.hung.size() >= 2);

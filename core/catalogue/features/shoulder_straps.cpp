@@ -5,6 +5,8 @@
 #include "units/error.hpp"
 #include "units/words.hpp"
 
+#include <algorithm>
+
 namespace tectonis {
 namespace {
 
@@ -47,6 +49,14 @@ public:
     }
 
     std::vector<std::string> needs(const Form&) const override { return {"brace"}; }
+
+    void settle(Design& design, const std::string&) const override
+    {
+        // They are padded; a role that has its layers keeps them.
+        if (std::none_of(design.layers.begin(), design.layers.end(),
+                [](const LayerRule& rule) { return rule.pieces == "shoulder strap"; }))
+            design.layers.push_back({"shoulder strap", "foam-sewin", "basted", "stitch", {}, ""});
+    }
 
     void draft(FeatureScope& f) const override
     {

@@ -442,6 +442,8 @@ void Telling::joinCoats(const Act& act)
         add(say("The flap is folded down between the layers."));
     if (hasHandles())
         add(say("The handles are laid down between the layers."));
+    if (std::any_of(p.pieces.begin(), p.pieces.end(), [](const Piece& each) { return each.role == "shoulder strap"; }))
+        add(say("The shoulder straps hang down between the layers, clear of the seam."));
     for (const Seam* seam : seams) {
         m_out.allowance = seam->allowance;
         add(say("Sew round the mouth at {}.", Len(seam->allowance)));
@@ -466,6 +468,8 @@ void Telling::joinWallsFlat(const Act& act, const Seam& mouth)
         add(say("The flap is folded down between the layers."));
     if (hasHandles())
         add(say("The handles are laid down between the layers."));
+    if (std::any_of(p.pieces.begin(), p.pieces.end(), [](const Piece& each) { return each.role == "shoulder strap"; }))
+        add(say("The shoulder straps hang down between the layers, clear of the seam."));
     m_out.allowance = mouth.allowance;
     add(say("Sew each mouth edge from end to end at {}.", Len(mouth.allowance)));
     ends(mouth);
