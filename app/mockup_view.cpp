@@ -97,8 +97,8 @@ std::vector<Facet> MockupView::posed() const
         const bool ofLining = f.coat == Coat::Lining;
         if (m_look.lining && !ofLining && f.kind != "thing")
             continue;
-        if (m_look.stature > 0 && f.kind == "strap" && !m_document.pattern().straps.empty()
-            && f.piece == m_document.pattern().straps.front().piece)
+        if (const Strap* strap = m_document.pattern().strapWorn(Strap::Worn::Shoulder);
+            m_look.stature > 0 && f.kind == "strap" && strap && f.piece == strap->piece)
             continue; // the figure wears it at its longest
         out.push_back(f);
         if (m_look.open && !f.opened.empty())

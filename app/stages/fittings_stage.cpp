@@ -62,9 +62,10 @@ public:
         DocketGroup straps{spoken("Strap"), {}}, zips{spoken("Zips"), {}};
         for (const auto& s : p.straps)
             if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner() == part))
-                for (const auto& [label, v] : {std::pair{spoken("Strip"), s.cutLength}, {spoken("Width"), s.width},
-                         {spoken("Longest, mouth to mouth"), s.longest},
-                         {spoken("Shortest, mouth to mouth"), s.shortest}})
+                for (const bool round = s.worn == Strap::Worn::Waist;
+                     const auto& [label, v] : {std::pair{spoken("Strip"), s.cutLength}, {spoken("Width"), s.width},
+                         {round ? spoken("Longest, all round") : spoken("Longest, mouth to mouth"), s.longest},
+                         {round ? spoken("Shortest, all round") : spoken("Shortest, mouth to mouth"), s.shortest}})
                     straps.rows.push_back({label, doc().len(v), {}});
         for (const auto& z : p.zips)
             if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner() == part))
@@ -364,12 +365,15 @@ protected:
         };
         p.setFont(pixelFont(11.5));
         caption(y,
-            spoken("{}, {} wide: strip {} long, {} taken up at each end", text(s.name), doc().len(s.width),
-                doc().len(s.cutLength), doc().len(s.fold)));
+            s.fold == s.end
+                ? spoken("{}, {} wide: strip {} long, {} taken up at each end", text(s.name), doc().len(s.width),
+                    doc().len(s.cutLength), doc().len(s.fold))
+                : spoken("{}, {} wide: strip {} long, {} taken up at one end, {} at the other", text(s.name),
+                    doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold), doc().len(s.end)));
         bar(0, s.cutLength, y, t.strip);
         m_labels->avoid(QRectF(base({0, y}), base({s.cutLength, y - s.width})));
         bar(0, s.fold, y, t.strip.darker(118));
-        bar(s.cutLength - s.fold, s.cutLength, y, t.strip.darker(118));
+        bar(s.cutLength - s.end, s.cutLength, y, t.strip.darker(118));
         for (int i = 1; i < s.strips; ++i) {
             const double x = s.cutLength * i / s.strips;
             p.setPen(QPen(t.accent, 1.4, Qt::DashLine));
@@ -377,8 +381,10 @@ protected:
         }
         y -= s.width + 42;
         p.setPen(QPen(t.second, 2));
-        for (const auto& [length, name] : {std::pair{s.longest, spoken("longest, mouth to mouth")},
-                 {s.shortest, spoken("shortest, mouth to mouth")}}) {
+        const bool round = s.worn == Strap::Worn::Waist;
+        for (const auto& [length, name] :
+            {std::pair{s.longest, round ? spoken("longest, all round") : spoken("longest, mouth to mouth")},
+                {s.shortest, round ? spoken("shortest, all round") : spoken("shortest, mouth to mouth")}}) {
             const QPointF a = base({0, y}), b = base({length, y});
             p.setPen(QPen(t.second, 2));
             p.drawLine(a, b);

@@ -150,7 +150,7 @@ private:
         if (mouthFirst(f.d))
             throw InputError(f.id.text(),
                 say("connectors lie over the side seams: they cannot be caught in a mouth that is sewn before the "
-                    "sides"));
+                    "sides; hold them in the seams beside a face, or riveted"));
     }
 
     static void addRing(FeatureScope& f, const std::string& side, const PieceId& piece, Point at, Message through)

@@ -36,7 +36,7 @@ public:
                 "Finished width of a flat handle; a rolled one lies flat at this width at its ends.", "30", hold(),
                 "12", "80"},
             {"drop", "Handle drop", "From the mouth up to the inside of the handle's top.", "220", hold(), "60", "450"},
-            {"spread", "Spread", "Between the middles of a handle's two ends.", "0.4*face.width", follow(),
+            {"spread", "Spread", "Between the middles of a handle's two ends.", "max(0.4*face.width, @width + 20)", follow(),
                 "@width + 20", "face.width - @width - 20"},
             {"end", "Handle end", "How far each end reaches down the face below the mouth.",
                 "min(60, 0.25*face.height)", hold(), "25", "0.5*face.height"},

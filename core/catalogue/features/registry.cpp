@@ -20,6 +20,7 @@ namespace tectonis {
     KIND(strapKind)                                                                                                    \
     KIND(handlesKind)                                                                                                  \
     KIND(shoulderStrapsKind)                                                                                           \
+    KIND(beltKind)                                                                                                     \
     KIND(drawstringKind)                                                                                               \
     KIND(bandKind)                                                                                                     \
     KIND(overlayKind)                                                                                                  \

@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring.
-#include "drafting/panels.hpp"
+#include "drafting/long_strip.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
 #include "units/words.hpp"
-
-#include <cmath>
 
 namespace tectonis {
 namespace {
@@ -50,8 +48,7 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const bool webbing = f.choice("make") == "webbing";
-        const std::string role = webbing ? "strap" : "shell";
+        const std::string role = f.choice("make") == "webbing" ? "strap" : "shell";
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         const double width = f("width"), length = f("length");
         const double cut = workCutWidth(d, f.id, f.key("cut"), say("Strap cut width"), width, cloth);
@@ -65,71 +62,33 @@ public:
         const double shortest = d.work({f.id, f.key("shortest"), say("Strap, shortest"),
             "(length - 2*fold + slider)/2 + loops", given, 0, Kind::Geometry, "mm",
             say("mouth to mouth with the slider against the far ring: the strap lies double over its whole way")});
-        int strips = 1;
-        if (!webbing) {
-            const double usable = cloth.width - 20;
-            strips = int(std::ceil((length - 1e-9) / usable));
-            while (strips * usable < length + 2 * (strips - 1) * f("allowance"))
-                ++strips;
-        }
-        const double stripLength = d.work({f.id, f.key("strip"), say("Cut length of each strip"),
-            "(length + 2*joins*allowance)/strips",
-            {{"length", length}, {"joins", strips - 1.0}, {"allowance", f("allowance")}, {"strips", double(strips)}}, 0,
-            Kind::Geometry, "mm", say("every join costs two allowances; strips are no longer than the cloth is wide")});
-        draftStrip(f, role, cut, stripLength, strips);
+        const DrawnStrip strip = drawLongStrip(f,
+            {.piece = f.id,
+                .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
+                .name = say("Strap"),
+                .strip = say("Strap strip"),
+                .join = say("Strap join {}", 1),
+                .material = role,
+                .width = width,
+                .cut = cut,
+                .length = length,
+                .allowance = f("allowance")});
         d.pattern.straps.push_back({say("Shoulder strap"), f.id, width, cut, length, longest, shortest, f("fold"),
-            strips, d(d.firstOf("connectors") + ".ring")});
+            f("fold"), strip.count, d(d.firstOf("connectors") + ".ring")});
         d.pattern.hardware.push_back({Ware::Slider, 1, d(d.firstOf("connectors") + ".ring"),
             say("{} inside width", Len(d(d.firstOf("connectors") + ".ring"))), say("one finish for all metal")});
         d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
             d(d.firstOf("connectors") + ".ring"), 0, say("strap")});
-        steps(f, strips, webbing);
-    }
-
-    void draftStrip(FeatureScope& f, const std::string& role, double cut, double length, int strips) const
-    {
-        Drafter& d = f.d;
-        const double s = strips > 1 ? f("allowance") : 0;
-        Piece& strap = d.add({.key = f.id,
-            .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
-            .name = strips > 1 ? say("Strap strip") : say("Strap"),
-            .coat = Coat::Strip,
-            .role = "strap",
-            .material = role,
-            .count = strips});
-        // The stitch line of a joined strip ends at its joins; outer ends of the outer strips are cut there too and
-        // folded in.
-        drawRectangle(strap, cut, length - 2 * s, 0);
-        for (auto& e : strap.edges)
-            if (e.name == "top" || e.name == "bottom")
-                e.allowance = s;
-        addStripFolds(strap, f("width"), cut, length - 2 * s);
-        for (int i = 1; i < strips; ++i)
-            d.add(Seam{.key = f.key("join" + std::to_string(i)),
-                .name = say("Strap join {}", i),
-                .a = {{f.id, "top", i - 1}},
-                .b = {{f.id, "bottom", i, true}},
-                .allowance = s});
-    }
-
-    void steps(FeatureScope& f, int strips, bool webbing) const
-    {
-        Drafter& d = f.d;
-        if (!webbing) {
-            std::vector<SeamId> joins;
-            for (int i = 1; i < strips; ++i)
-                joins.push_back(f.key("join" + std::to_string(i)));
+        if (cloth.kind != "webbing")
             d.add(Step{.id = f.key("make"),
                 .title = say("Make the strap"),
-                .acts = {act::of(Act::Verb::JoinStrips, f.id, f("allowance")),
-                    {.verb = Act::Verb::FoldStrip, .seams = joins, .pieces = {f.id}, .distance = f("width")}},
-                .kind = strips > 1 ? StepKind::Seam : StepKind::Flat,
+                .acts = strip.make,
+                .kind = strip.count > 1 ? StepKind::Seam : StepKind::Flat,
                 .phase = "Strap",
                 .consumes = {f.id},
                 .yields = f.id,
                 .pieces = {f.id},
                 .check = say("Finished {} wide from end to end.", Len(f("width")))});
-        }
         d.add(Step{.id = f.key("attach"),
             .title = say("Thread and attach the strap"),
             .acts = {act::with(act::of(Act::Verb::ThreadStrap, f.id), {Ware::Slider})},

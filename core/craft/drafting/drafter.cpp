@@ -203,11 +203,27 @@ void Drafter::addBeforeUse(Step step, const std::vector<WorkId>& parts)
 
 void Drafter::addOnTop(Step step, const WorkId& part)
 {
-    const auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
+    auto at = std::find_if(steps.begin(), steps.end(), [&](const Step& s) {
         const bool lines = std::any_of(
             s.acts.begin(), s.acts.end(), [](const Act& act) { return act.verb == Act::Verb::Line; });
         return (lines || s.yields != part) && std::find(s.consumes.begin(), s.consumes.end(), part) != s.consumes.end();
     });
+    // What is caught in the part's seams later lies over all else and hangs about: it comes last.
+    const auto catches = [](const Step& s) {
+        return std::any_of(s.acts.begin(), s.acts.end(), [](const Act& act) { return act.verb == Act::Verb::Lay; });
+    };
+    const auto takes = [](const Step& s, const WorkId& what) {
+        return std::find(s.consumes.begin(), s.consumes.end(), what) != s.consumes.end();
+    };
+    if (!catches(step))
+        for (auto it = at; it != steps.begin();) {
+            --it;
+            const bool onPart = it->yields == part && takes(*it, part);
+            if ((onPart && !catches(*it)) || takes(step, it->yields != part ? it->yields : WorkId()))
+                break; // it lies on that, or is made there
+            if (onPart)
+                at = it;
+        }
     steps.insert(at, gathered(pattern, std::move(step)));
 }
 

@@ -92,8 +92,7 @@ void drawPaddedStraps(Drafter& d, const PaddedStraps& s)
             .check = say("Both straps mirror each other.")},
         s.face);
     std::vector<Act> loops{act::of(Act::Verb::SealCut, s.loop)};
-    for (const auto& piece : s.alsoSealed)
-        loops.push_back(act::of(Act::Verb::SealCut, piece));
+    loops.front().pieces.insert(loops.front().pieces.end(), s.alsoSealed.begin(), s.alsoSealed.end());
     loops.push_back(
         act::with({.verb = Act::Verb::Insert, .pieces = {s.loop, s.upper}, .distance = 25}, {Ware::WebbingSlider}));
     d.addOnTop(Step{.id = s.loops,

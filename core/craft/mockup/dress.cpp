@@ -150,7 +150,8 @@ void foldConnectors(Mockup& m, const Pattern& p)
             tops.push_back(ring);
         }
         for (const auto& strap : p.straps)
-            foldStrap(m, strap, tops[0], tops[1], riveted ? 0 : rise);
+            if (strap.worn == Strap::Worn::Shoulder)
+                foldStrap(m, strap, tops[0], tops[1], riveted ? 0 : rise);
     }
 }
 

@@ -8,7 +8,7 @@ namespace tectonis {
 namespace {
 
 // Shares of the stature (common practice, no source).
-constexpr double kShoulder = 0.82, kHand = 0.39;
+constexpr double kShoulder = 0.82, kHand = 0.39, kWaist = 0.58;
 
 const Piece* firstOf(const Pattern& p, const std::string& role)
 {
@@ -23,9 +23,9 @@ double mouthOf(const Pattern& p) { return p.height; }
 
 Worn wornBy(const Pattern& p, double stature)
 {
-    if (!p.straps.empty()) {
+    if (const Strap* strap = p.strapWorn(Strap::Worn::Shoulder)) {
         // Half the strap falls to each ring: an isosceles triangle over the width between them.
-        const double half = p.straps.front().longest / 2, spread = p.width / 2;
+        const double half = strap->longest / 2, spread = p.width / 2;
         const double drop = std::sqrt(std::max(0.0, half * half - spread * spread));
         return {"on the shoulder, strap at its longest", drop, kShoulder * stature - drop};
     }
@@ -35,6 +35,8 @@ Worn wornBy(const Pattern& p, double stature)
     }
     if (firstOf(p, "shoulder strap"))
         return {label("on the back"), 0, kShoulder * stature};
+    if (const Strap* belt = p.strapWorn(Strap::Worn::Waist))
+        return {label("round the waist"), 0, kWaist * stature + p.of(belt->piece.owner(), "down")};
     return {label("on the floor"), 0, mouthOf(p)};
 }
 
@@ -43,7 +45,7 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
     const Worn worn = wornBy(p, stature);
     const double floor = mouthOf(p) - worn.mouthAbove; // the bag stays where it is; the figure is moved
     const double s = stature / 7.5;                    // one head
-    const bool onBack = worn.how == "on the back";
+    const bool onBack = worn.how == "on the back" || worn.how == "round the waist";
     // The bag hangs before the hand or the hip; a pack's back lies against the figure, so that it is seen behind.
     const double x = onBack         ? 0
         : worn.how == "in the hand" ? -1.02 * s
@@ -71,12 +73,12 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
     shape({{0.04, 3.62}, {0.72, 3.72}, {0.6, 2.0}, {0.46, 0.3}, {0.62, 0.0}, {0.2, 0.0}, {0.18, 0.3},
         {0.14, 2.0}}); // leg
     // A strap at its longest goes up from both rings to the shoulder.
-    if (!p.straps.empty() && worn.drop > 0)
+    if (const Strap* strap = p.strapWorn(Strap::Worn::Shoulder); strap && worn.drop > 0)
         for (const double ring : {-p.width / 2, p.width / 2}) {
             const Vec3 low{ring, mouthOf(p), 0}, high{x + 0.7 * s, mouthOf(p) + worn.drop, z},
-                across = Vec3{p.straps.front().width / 2, 0, 0};
-            out.push_back({p.straps.front().piece, "strap", "",
-                {low - across, low + across, high + across, high - across}, {false, true, false, true}});
+                across = Vec3{strap->width / 2, 0, 0};
+            out.push_back({strap->piece, "strap", "", {low - across, low + across, high + across, high - across},
+                {false, true, false, true}});
         }
     return out;
 }

@@ -179,7 +179,8 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
            });
     if (laid && f.kind == Fitting::Kind::Ring)
         m.rings.push_back({f.key, laid->at(f.at), normalAt(laid->at, f.at)});
-    if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider)
+    if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider
+        || f.kind == Fitting::Kind::Buckle)
         return;
     const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
     Facet facet{f.piece, "fitting", "", {}, {}};
@@ -198,8 +199,10 @@ void Folder::addHung(const Hung& hung, Mockup& m) const
     const Laid* laid = find(hung.on, 0);
     if (!laid)
         return;
-    const Vec3 out = unitOf(normalAt(laid->at, hung.from) + normalAt(laid->at, hung.to)), a = laid->at(hung.from),
-               b = laid->at(hung.to), along = b - a;
+    const Point middle = (hung.from + hung.to) * 0.5; // its ends may look to opposite sides
+    const Vec3 out = hung.round ? unitOf(normalAt(laid->at, middle))
+                                : unitOf(normalAt(laid->at, hung.from) + normalAt(laid->at, hung.to)),
+               a = laid->at(hung.from), b = laid->at(hung.to), along = b - a;
     const double chord = std::sqrt(dot(along, along));
     if (hung.drop > 0) { // a handle: half an ellipse over its spread, standing on its edge
         const Vec3 left = laid->at({hung.from.x, hung.top}), right = laid->at({hung.to.x, hung.top}), up{0, 1, 0},
@@ -220,6 +223,15 @@ void Folder::addHung(const Hung& hung, Mockup& m) const
                 {true, false, true, false}});
         }
         return;
+    }
+    if (hung.round) { // half an ellipse about the body, from side to side
+        const double depth = bowHeight(chord, hung.length);
+        std::vector<Vec3> path;
+        for (int i = 0; i <= 32; ++i) {
+            const double t = pi * i / 32;
+            path.push_back(a + along * ((1 - std::cos(t)) / 2) + out * (kLift + depth * std::sin(t)));
+        }
+        return foldRibbon(m, hung.piece, path, Vec3{0, hung.width, 0});
     }
     // A flat arch over its chord: length = chord + 8 rise²/(3 chord).
     const double rise = std::sqrt(std::max(0.0, 3 * chord * (hung.length - chord) / 8));

@@ -149,6 +149,9 @@ void checkRange(const Design& design, const DimensionSpec& spec, const Values& v
     if (v < range.min - 1e-9 || v > range.max + 1e-9) {
         const Message is = shown(spec, v, v < range.min ? range.min : range.max), least = shown(spec, range.min, v),
                       most = shown(spec, range.max, v);
+        if (range.min > range.max)
+            throw InputError(
+                place(), say("there is no room for it: it needs {} at least, and {} are there", least, most));
         throw InputError(place(),
             isFormula(spec.max) ? say("{} is outside the allowed {} to {} (at most {})", is, least, most, spec.max)
                                 : say("{} is outside the allowed {} to {}", is, least, most));

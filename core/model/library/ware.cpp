@@ -23,6 +23,7 @@ const std::vector<WareRow>& wares()
         {Ware::Slider, "slider", label("Slider")},
         {Ware::WebbingSlider, "webbing-slider", label("Webbing slider")},
         {Ware::HookAndRing, "hook-and-ring", label("Roll-top hook and ring")},
+        {Ware::Buckle, "buckle", label("Side-release buckle")},
         {Ware::Snap, "magnetic-snap", label("Magnetic snap")},
         {Ware::Rivet, "rivet", label("Rivet")},
         {Ware::Eyelet, "eyelet", label("Eyelet")},

@@ -15,6 +15,7 @@ enum class Ware {
     Slider,
     WebbingSlider,
     HookAndRing,
+    Buckle,
     Snap,
     Rivet,
     Eyelet,

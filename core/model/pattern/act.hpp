@@ -3,10 +3,12 @@
 // these and from the finished pattern (telling/sequence/told).
 #pragma once
 
+#include "geometry/point.hpp"
 #include "library/ware.hpp"
 #include "pattern/ids.hpp"
 #include "words/message.hpp"
 
+#include <optional>
 #include <utility>
 #include <vector>
 
@@ -67,20 +69,21 @@ struct Act {
         Bind,       ///< raw edges of seams with pieces.front()
         WrapCord,   ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
         WrapOver,   ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
-        SealCut,    ///< the cut ends of pieces.front(), webbing: by heat if it melts, else sewn over
+        SealCut,    ///< the cut ends of pieces, webbing: by heat if it melts, else sewn over
         Buttonhole, ///< at the marks of pieces, @c distance long, cut open; without fittings through one layer
         Box,   ///< corners: each is pulled apart until its seams lie on each other, to be sewn across its raw edges;
                ///< @c taken more than 0: on its line
         Glue,  ///< pieces.front() to pieces.back(), within @c distance of the edges; 0: all over
         Paint, ///< raw edges of pieces.front()
         ThreadStrap, ///< pieces.front() through its hardware
-        ThreadTails, ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out
+        ThreadTails, ///< pieces.front(), webbing, through its sliders; ends sewn so that they cannot slip out. With
+                     ///< fittings: a belt, through its loops, pieces.back(), and its buckle; @c distance folded twice
         ThreadCord,  ///< @c distance of cord; @c taken: how many, from opposite holes
         Trim,        ///< ends of pieces.front(), which were cut @c distance longer, level with its neighbours; or
                      ///< pieces with each other
         BoxOn, ///< ends of pieces.front(), a strap, on their lines on pieces.back(), @c taken folded under; box-X up to
                ///< @c distance below the mouth's stitch line (0: rivets hold them)
-        Ring,  ///< pieces.front() through its fittings and folded in half over them
+        Ring,  ///< pieces.front() through its fittings and folded in half over them, or its end by @c distance
         JoinCoats,    ///< seams: shell and lining round the mouth, one put into the other right sides together
         DropIn,       ///< seams: the lining into the shell, both folded in, a row @c distance from the edge
         PutIn,        ///< pieces.front(), a board, onto the bottom between shell and lining
@@ -98,8 +101,9 @@ struct Act {
     std::vector<LayerId> layers{};
     double distance = 0, taken = 0; ///< mm
     To to = To::Nowhere;
-    Message note{};           ///< in a form's own words: all that is said of a note, one more sentence of other acts
-    std::vector<Ware> uses{}; ///< bought things that it puts in their place
+    std::optional<Point> at{}; ///< of what is laid: where its middle lies on the edge of pieces.back()
+    Message note{};            ///< in a form's own words: all that is said of a note, one more sentence of other acts
+    std::vector<Ware> uses{};  ///< bought things that it puts in their place
 };
 
 /// Short names for what forms and parts say most.

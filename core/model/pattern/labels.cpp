@@ -31,7 +31,7 @@ const std::vector<Label>& edgeWords()
         // lines on faces
         label("slip pocket"), label("patch pocket"), label("pocket flap"), label("zip window"), label("label"),
         label("channel"), label("slit"), label("overlay"), label("handle"), label("flap hinge"), label("corner patch"),
-        label("connector"), label("shoulder strap")};
+        label("connector"), label("shoulder strap"), label("belt loop")};
     return all;
 }
 

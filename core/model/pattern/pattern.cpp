@@ -49,6 +49,12 @@ const Seam* Pattern::seam(const std::string& text) const { return findByText(sea
 const Step* Pattern::step(const std::string& text) const { return findByText(steps, &Step::id, text); }
 const Piece* Pattern::pieceByCode(const std::string& code) const { return findBy(pieces, &Piece::code, code); }
 
+const Strap* Pattern::strapWorn(Strap::Worn worn) const
+{
+    const auto it = std::find_if(straps.begin(), straps.end(), [&](const Strap& s) { return s.worn == worn; });
+    return it == straps.end() ? nullptr : &*it;
+}
+
 const Run* Pattern::runBehind(const EdgeUse& use) const
 {
     const Piece* p = piece(use.piece);

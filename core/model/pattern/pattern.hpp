@@ -147,7 +147,7 @@ struct Seam {
 };
 
 struct Fitting {
-    enum class Kind { Snap, Ring, Slider, Zip, Rivet, Foot, Eyelet };
+    enum class Kind { Snap, Ring, Slider, Buckle, Zip, Rivet, Foot, Eyelet };
     FittingId key;
     Message name;
     PieceId piece;
@@ -187,9 +187,10 @@ struct Strap {
     Message name;
     PieceId piece;
     double width = 0, cutWidth = 0, cutLength = 0, longest = 0, shortest = 0; ///< mm
-    double fold = 0;                                                          ///< taken up at each end
+    double fold = 0, end = 0; ///< taken up at the end with slider or buckle, and at the other
     int strips = 1;
     double ringWidth = 0;
+    enum class Worn { Shoulder, Waist } worn = Worn::Shoulder; ///< longest and shortest: mouth to mouth, or all round
 };
 
 /// What a step does, as the sequence rules see it.
@@ -290,6 +291,7 @@ struct Hung {
     Point from, to;               ///< on the face
     double length = 0, width = 0; ///< mm; length from one to the other, as it arches out
     double drop = 0, top = 0;     ///< of a handle: how high it stands above the face's top, and where that is, y
+    bool round = false;           ///< goes round the body that wears the bag, from one point to the other
 };
 
 /// A piece that lies flat on another one.
@@ -333,6 +335,8 @@ struct Pattern {
 
     /// A dimension of a part: "ring" of "connectors".
     double of(const PartId& part, const char* dimension) const { return values.at(part.text() + "." + dimension); }
+    /// The first strap that is worn so; null if there is none.
+    const Strap* strapWorn(Strap::Worn worn) const;
     const Material& material(const MaterialId& id) const { return library->material(id); }
     const Piece* piece(const PieceId& key) const;
     const Seam* seam(const SeamId& key) const;

@@ -13,6 +13,24 @@ namespace {
 
 constexpr double kMostSlack = 3; // mm of ring beyond the strap (common practice, no source)
 
+/// Longest and shortest of what is worn round the waist against what bodies measure there (common practice, no source).
+void checkBelt(Findings& out, const Strap& belt)
+{
+    constexpr double slim = 700, broad = 1100;
+    const std::string reach = belt.piece.owner().text() + ".reach";
+    if (belt.longest < broad - 0.01)
+        out.push_back({Severity::Note, "strap-length", "", belt.name, reach, "Fittings",
+            say("at its longest it goes round {}; round the hips, {} to {} suit most people.", Len(belt.longest),
+                Len(slim), Len(broad)),
+            {}});
+    if (belt.shortest > slim + 0.01)
+        out.push_back({Severity::Note, "strap-length", "", belt.name, reach, "Fittings",
+            say("at its shortest it still goes round {}; slim people measure {} round the hips. Let the short end be "
+                "shorter, or take a narrower face.",
+                Len(belt.shortest), Len(slim)),
+            {}});
+}
+
 void checkAgainstRing(Findings& out, const Message& what, const std::string& dimension, double width, double ring)
 {
     const auto fix = [&](double to) {
@@ -31,13 +49,36 @@ void checkAgainstRing(Findings& out, const Message& what, const std::string& dim
             fix(ring - 1)});
 }
 
+/// A buckle is as wide as its webbing: what is wider bunches, what is much narrower slips askew.
+void checkAgainstBuckle(Findings& out, const Strap& belt)
+{
+    const std::string dimension = belt.piece.owner().text() + ".width";
+    const auto tell = [&](Severity severity, Message words) {
+        out.push_back({severity, "ring", "", belt.name, dimension, "Fittings", std::move(words),
+            Repair{say("Make it {}", Len(belt.ringWidth)), {fmt::format("{}={}", dimension, belt.ringWidth)}, false}});
+    };
+    if (belt.width > belt.ringWidth + 0.01)
+        tell(Severity::Error,
+            say("at {} it is {} wider than the buckle's inside width of {}. It will bunch in it; narrow it or take a "
+                "wider buckle.",
+                Len(belt.width), Len(belt.width - belt.ringWidth), Len(belt.ringWidth)));
+    else if (belt.ringWidth - belt.width > kMostSlack + 0.01)
+        tell(Severity::Warning,
+            say("at {} it leaves {} of play in a buckle of {}; at most {} hold it straight. Widen it or take a "
+                "narrower buckle.",
+                Len(belt.width), Len(belt.ringWidth - belt.width), Len(belt.ringWidth), Len(kMostSlack)));
+}
+
 } // namespace
 
 void checkStraps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
     for (const auto& strap : in.pattern.straps) {
-        checkAgainstRing(out, strap.name, strap.piece.text() + ".width", strap.width, strap.ringWidth);
+        if (strap.worn == Strap::Worn::Waist)
+            checkAgainstBuckle(out, strap);
+        else
+            checkAgainstRing(out, strap.name, strap.piece.text() + ".width", strap.width, strap.ringWidth);
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
@@ -46,12 +87,15 @@ void checkStraps(const CheckInput& in, Findings& out)
                 * std::lround(strap.cutWidth / strap.width);
             if (2 * folded > sliderGap + 0.01)
                 out.push_back({Severity::Warning, "slider", "", strap.name, strap.piece, "Fittings",
-                    say("two passes are {} thick; a slider opens about {}. Use a thinner cloth, fewer folds or "
+                    say("two passes are {} thick; sliders and buckles open about {}. Use a thinner cloth, fewer folds "
+                        "or "
                         "webbing.",
                         Len(2 * folded, sliderGap), Len(sliderGap)),
                     {}});
         }
-        if (strap.longest < 900 - 0.01)
+        if (strap.worn == Strap::Worn::Waist)
+            checkBelt(out, strap);
+        else if (strap.longest < 900 - 0.01)
             out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece.text() + ".length", "Fittings",
                 say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
                     Len(1100), Len(1400)),

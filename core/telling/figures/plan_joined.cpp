@@ -243,19 +243,27 @@ void Plan::hold(const Piece& thing, const Run& edge, bool left)
             return codeAt(mate ? *mate : thing, box.centre());
         }
     }
-    if (hasRing(thing) || m_act.verb == Verb::Lay) // of what else is caught its place is not known
+    if (hasRing(thing) || laidAt(thing) || m_act.verb == Verb::Lay) // of what else is caught its place is not known
         tab(thing, edge, left);
 }
 
 void Plan::tab(const Piece& thing, const Run& edge, bool left)
 {
     std::vector<std::pair<double, double>> places; // along the edge, width
+    bool here = false; // where none lies on the edge it is that of another piece like theirs
     for (const auto& f : p.fittings)
-        if (f.kind == Fitting::Kind::Ring && f.owner() == thing.owner())
-            places.emplace_back(nearest(edge, f.at), f.size);
-    const Box box = boundsOf(thing.cut);
+        if (f.kind == Fitting::Kind::Ring && f.owner() == thing.owner()) {
+            const double along = nearest(edge, f.at);
+            const bool on = distance(pointAlong(edge, along), f.at) < 8;
+            if (on && !here)
+                places.clear(), here = true;
+            if (on || !here)
+                places.emplace_back(along, f.size);
+        }
+    if (const auto at = laidAt(thing); at && places.empty())
+        places.emplace_back(nearest(edge, *at), widthOf(thing));
     if (places.empty())
-        places.emplace_back(lengthOf(edge) / 2, std::min(box.width(), box.height()));
+        places.emplace_back(lengthOf(edge) / 2, widthOf(thing));
     for (const auto& [along, width] : places) {
         const Point at = pointAlong(edge, along), t = tangentAlong(edge, along), in = rightOf(t) * (left ? -1 : 1);
         const double w = std::min(width, 0.8 * lengthOf(edge)), deep = std::max(30.0, 0.8 * w);
@@ -268,6 +276,24 @@ void Plan::tab(const Piece& thing, const Run& edge, bool left)
     codeAt(thing,
         pointAlong(edge, places.front().first)
             + rightOf(tangentAlong(edge, places.front().first)) * (left ? -14.0 : 14.0));
+}
+
+std::optional<Point> Plan::laidAt(const Piece& thing) const
+{
+    for (const auto& step : p.steps)
+        for (const auto& act : step.acts)
+            if (act.verb == Verb::Lay && act.at && act.pieces.front() == thing.key)
+                return act.at;
+    return {};
+}
+
+double Plan::widthOf(const Piece& strip) const
+{
+    for (const auto& strap : p.straps)
+        if (strap.piece.owner() == strip.owner())
+            return strap.width;
+    const Box box = boundsOf(strip.cut);
+    return std::min(box.width(), box.height());
 }
 
 bool Plan::hasRing(const Piece& thing) const

@@ -167,29 +167,45 @@ void Plan::caught()
     const Piece *thing = p.piece(m_act.pieces.front()), *holder = p.piece(m_act.pieces.back());
     if (!thing || !holder)
         return;
-    // Along the edge of the seam that will catch it.
-    const auto trapping = std::find_if(p.seams.begin(), p.seams.end(), [&](const Seam& each) {
-        return std::find(each.trapped.begin(), each.trapped.end(), thing->key) != each.trapped.end()
-            && !usesOf(each, holder->key).empty();
-    });
-    // A cord lies along all that it is basted to.
-    const Seam* s = trapping != p.seams.end() && thing->role != "piping" ? &*trapping : seam();
-    const auto side = s ? usesOf(*s, holder->key) : std::vector<EdgeUse>{};
-    if (side.empty())
+    const Seam* s = seam();
+    const bool known = s && !usesOf(*s, holder->key).empty();
+    if (!known && edgesThatCatch(*thing, *holder).empty())
         return;
     lower({holder});
     const Box box = boundsOf(holder->cut);
     codeAt(*holder, {box.centre().x, box.centre().y - box.height() * 0.3});
-    if (thing->role == "piping") {
+    if (thing->role == "piping") { // along all that it is basted to
+        const auto side = known ? usesOf(*s, holder->key) : edgesThatCatch(*thing, *holder).front();
         for (const auto& use : side) {
             corded(*thing, p.runOf(use), insideLeft(side));
             run(p.runOf(use), Kind::Baste);
         }
         return;
     }
-    const Run edge = runOf(side);
-    hold(*thing, edge, insideLeft(side));
-    run(edge, Kind::Baste);
+    // Whatever is laid on it in the same go, each along the edges of the seams that will catch it.
+    for (const auto& act : m_step.acts) {
+        const Piece* each = act.verb == Verb::Lay ? p.piece(act.pieces.front()) : nullptr;
+        if (!each || act.pieces.back() != holder->key)
+            continue;
+        auto sides = edgesThatCatch(*each, *holder);
+        if (sides.empty() && known)
+            sides = {usesOf(*s, holder->key)};
+        for (const auto& side : sides) {
+            const Run edge = runOf(side);
+            hold(*each, edge, insideLeft(side));
+            run(edge, Kind::Baste);
+        }
+    }
+}
+
+std::vector<std::vector<EdgeUse>> Plan::edgesThatCatch(const Piece& thing, const Piece& holder) const
+{
+    std::vector<std::vector<EdgeUse>> out;
+    for (const auto& seam : p.seams)
+        if (std::find(seam.trapped.begin(), seam.trapped.end(), thing.key) != seam.trapped.end())
+            if (auto side = usesOf(seam, holder.key); !side.empty())
+                out.push_back(std::move(side));
+    return out;
 }
 
 void Plan::corded(const Piece& piping, const Run& edge, bool left)

@@ -7,6 +7,7 @@
 #include "pattern/seam_shape.hpp"
 
 #include <algorithm>
+#include <optional>
 #include <set>
 
 namespace tectonis {
@@ -80,6 +81,11 @@ private:
     /// A loop or a strip: a short tab at its anchors, or in the middle of the edge; with its ring.
     void tab(const Piece& thing, const Run& edge, bool left);
     bool hasRing(const Piece& thing) const;
+    /// Of each seam that catches the thing: its edges on the piece that the thing is laid on.
+    std::vector<std::vector<EdgeUse>> edgesThatCatch(const Piece& thing, const Piece& holder) const;
+    /// Where it is laid, if its act says so.
+    std::optional<Point> laidAt(const Piece& thing) const;
+    double widthOf(const Piece& strip) const; ///< finished
     void ringAt(Point c, double r);
     static double nearest(const Run& edge, Point q);
     /// A piece folded onto itself, right sides together.

@@ -75,6 +75,9 @@ private:
         case Verb::Bind:
         case Verb::WrapCord:
         case Verb::Paint:
+        case Verb::Ring:
+        case Verb::ThreadStrap:
+        case Verb::ThreadTails:
         case Verb::DropIn: m_fold = m_fold ? m_fold : &act; break;
         default: break;
         }
@@ -255,8 +258,87 @@ private:
         case Verb::WrapCord: return cord(act);
         case Verb::Paint: return painted(act);
         case Verb::DropIn: return droppedIn(act);
+        case Verb::Ring: return overBar(act);
+        case Verb::ThreadStrap: return throughSlider(act);
+        case Verb::ThreadTails: return throughLadder(act);
         default: return;
         }
+    }
+
+    /// A bar of a ring, slider or buckle, seen from its end.
+    void bar(Point at, double radius = 3)
+    {
+        Polyline round;
+        for (int i = 0; i < 24; ++i)
+            round.push_back(at + polar(2 * pi * i / 24) * radius);
+        add(Surface{round, Skin::Metal});
+    }
+
+    /// A tab or a strap's end folded round a bar; an end that is sewn down has its raw edge turned under.
+    void overBar(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
+        const double y = 3 + kThick * 0.6, end = act.distance > 0 ? -26 : -kReach;
+        Polyline line{{act.distance > 0 ? -kReach - 14 : -kReach, y}, {0, y}, {y * 0.8, y * 0.6}, {y, 0},
+            {y * 0.8, -y * 0.6}, {0, -y}, {-9, -0.6}, {end, -0.6}};
+        if (act.distance > 0) {
+            line.push_back({end, 2});
+            line.push_back({end + 9, 2});
+        }
+        bar({0, 0});
+        band(line, s);
+        if (act.distance > 0) {
+            for (const double x : {end + 3, -12.0})
+                row(x, -4, y + 4);
+            measure(end, y, -y - 8, say("{}", Len(act.distance)));
+        }
+    }
+
+    /// The strap's way from its sewn end round the slider's middle bar, through one ring, back through the slider and
+    /// to the other ring.
+    void throughSlider(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
+        constexpr double ring = 74, slot = 17; // from the slider's middle bar to the rings, to its outer bars
+        for (const double x : {-slot, 0.0, slot, ring, -ring})
+            bar({x, 0});
+        // Its end goes over the middle bar and comes out below, under the outer bar; there it is sewn.
+        band({{40, -12}, {6, -12}, {-2, -5}, {-5, -2}, {-5, 2}, {-2, 5}, {2, 5}, {5, 2}, {10, -6.5}, {ring, -6.5},
+                 {ring + 5, -4}, {ring + 6, 0}, {ring + 5, 4}},
+            s);
+        // Back from the ring, between the outer bar and the sewn end, over the middle bar.
+        band({{ring + 5, 4}, {ring, 6}, {ring - 8, 4}, {ring - 16, -1}, {slot + 6, -3.8}, {slot - 5, -3}, {6, 7.5},
+                 {-6, 7.5}, {-slot + 4, -3}, {-slot - 6, -4.8}, {-ring, -5.4}, {-ring - 5, -3}, {-ring - 6, 0},
+                 {-ring - 5, 3}, {-ring, 5}, {-ring + 10, -1}, {-ring + 30, -2}},
+            s);
+        for (const double x : {26.0, 36.0})
+            row(x, -16, -3, Kind::Sew);
+        for (const double x : {-ring + 16, -ring + 26})
+            row(x, -9, 2, Kind::Sew);
+        add(Word{{31, -20}, say("box-X")});
+        add(Arrow{{{ring - 22, 10}, {slot + 14, 10}}});
+        add(Arrow{{{-slot - 10, 5}, {-ring + 14, 8}}});
+    }
+
+    /// Webbing up behind the lower bar and down over it; its end is folded over twice.
+    void throughLadder(const Act& act)
+    {
+        const Skin s = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
+        for (const double x : {0.0, 15.0})
+            bar({x, 0});
+        band({{-70, -4.6}, {0, -4.6}, {4.6, -2.4}, {5, 0}, {4.6, 2.4}, {0, 4.6}, {-44, 4.6}, {-44, 7.2}, {-33, 7.2},
+                 {-33, 9.8}, {-42, 9.8}},
+            s);
+        // What holds the other bar: the strap's loop, or the buckle itself.
+        if (act.fittings.empty())
+            band({{48, -4.6}, {15, -4.6}, {10.4, -2.4}, {10, 0}, {10.4, 2.4}, {15, 4.6}, {48, 4.6}}, Skin::Strip);
+        else
+            add(Surface{{{15, -3}, {44, -3}, {44, 3}, {15, 3}}, Skin::Metal});
+        row(-38.5, 1, 14);
+        if (act.distance > 0)
+            measure(-44, -33, 17, say("{}", Len(act.distance)));
+        add(Arrow{{{-60, -10}, {-8, -10}}});
+        add(Arrow{{{-6, 10}, {-26, 10}}});
     }
 
     /// A strap cut through: as often as its cloth is wide.

@@ -90,6 +90,15 @@ private:
         return piece ? piece->count : 1;
     }
 
+    double ofAll(const Act& act) const
+    {
+        double sum = 0;
+        for (const auto& key : act.pieces)
+            if (const Piece* piece = p.piece(key))
+                sum += piece->count;
+        return sum;
+    }
+
     double byHand(const Act& act, double run)
     {
         switch (act.verb) {
@@ -115,7 +124,7 @@ private:
         case Verb::HemEnds: return 1 * copies(act);
         case Verb::DrawIn: return 2 * copies(act);
         case Verb::WrapOver: return 8 * copies(act);
-        case Verb::SealCut: return 0.5 * copies(act);
+        case Verb::SealCut: return 0.5 * ofAll(act);
         case Verb::Buttonhole: return 3 * std::max<double>(2, double(act.fittings.size()));
         case Verb::Press: return act.seams.empty() ? 0.5 : 0;
         case Verb::FoldStrip: return strip(act);
@@ -150,12 +159,12 @@ private:
     /// Folded and edge-stitched along both long edges.
     double strip(const Act& act)
     {
-        const Piece* piece = p.piece(act.pieces.front());
-        if (!piece)
-            return 0;
-        const double length = boundsOf(piece->cut).height() * piece->count;
-        sewn += 2 * length, rows += 2 * piece->count;
-        pressed += length;
+        for (const auto& key : act.pieces)
+            if (const Piece* piece = p.piece(key)) {
+                const double length = boundsOf(piece->cut).height() * piece->count;
+                sewn += 2 * length, rows += 2 * piece->count;
+                pressed += length;
+            }
         return 0;
     }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/order.hpp"
 
+#include "sequence/touching.hpp"
+
 #include "library/library.hpp"
 #include "pattern/act_words.hpp"
 #include "units/length.hpp"
@@ -271,31 +273,62 @@ void proposeOrder(Drafter& d)
     d.steps.clear();
 }
 
+namespace {
+
+/// A part from the steps that made it to the last that worked on it.
+struct Making {
+    std::vector<std::size_t> made;       ///< the step that yielded it first, or the layers of a piece
+    std::vector<std::size_t> works;      ///< steps that took it and left it, in their order
+    std::vector<std::vector<bool>> past; ///< of each: which works came before it because they touch
+};
+
+/// What step @p i waits for of a part: the works that it touches, none of which another of them waits for; else those
+/// that made it. Notes it as one more work if it leaves the part.
+std::vector<std::size_t> awaited(const Pattern& p, Making& part, std::size_t i, const WorkId& id)
+{
+    std::vector<std::size_t> out;
+    std::vector<bool> past(part.works.size(), false);
+    for (std::size_t k = part.works.size(); k-- > 0;)
+        if (!past[k] && touch(p, p.steps[part.works[k]], p.steps[i], id)) {
+            out.push_back(part.works[k]);
+            past[k] = true;
+            for (std::size_t j = 0; j < k; ++j)
+                past[j] = past[j] || part.past[k][j];
+        }
+    if (out.empty())
+        out = part.made;
+    if (p.steps[i].yields == id) {
+        part.works.push_back(i);
+        part.past.push_back(std::move(past));
+    }
+    return out;
+}
+
+} // namespace
+
 std::vector<Link> linksOf(const Pattern& p)
 {
     std::vector<Link> out;
-    std::map<WorkId, std::size_t> madeBy;             // part to the step that last yielded it
-    std::map<WorkId, std::vector<std::size_t>> lined; // piece to the interlining steps
+    std::map<WorkId, Making> parts;
     for (std::size_t i = 0; i < p.steps.size(); ++i) {
         const Step& s = p.steps[i];
         if (s.kind == StepKind::Interline) {
             for (const auto& piece : s.pieces)
-                lined[piece].push_back(i);
+                parts[piece].made.push_back(i);
             continue; // layers go on in any order
         }
+        bool left = false;
         for (const auto& part : s.consumes) {
-            if (const auto made = madeBy.find(part); made != madeBy.end())
-                out.push_back({made->second, i, part});
-            else if (const auto it = lined.find(part); it != lined.end())
-                for (const auto k : it->second)
-                    out.push_back({k, i, part});
+            for (const auto before : awaited(p, parts[part], i, part))
+                out.push_back({before, i, part});
+            left |= part == s.yields;
         }
         if (!s.goesOnFrom.empty())
             for (std::size_t k = 0; k < i; ++k)
                 if (p.steps[k].id == s.goesOnFrom)
                     out.push_back({k, i, s.yields});
-        if (!s.yields.empty())
-            madeBy[s.yields] = i;
+        if (!s.yields.empty() && !left)
+            parts[s.yields] = {{i}, {}, {}};
     }
     return out;
 }

@@ -77,6 +77,31 @@ bool crosses(const Seam& over, const Seam& seam)
     return false;
 }
 
+/// Is what is laid under @p over when that is put on after it: do they meet in one seam, at one place?
+bool covers(const Pattern& p, const Overlay& over, const Act& laid)
+{
+    const Piece* piece = p.piece(over.piece);
+    const auto level = [&](const EdgeUse& use) { return use.piece == over.on && piece->edge(use.edge); };
+    const bool oneSeam = piece && std::any_of(laid.seams.begin(), laid.seams.end(), [&](const SeamId& key) {
+        const Seam* seam = p.seam(key);
+        return seam
+            && (std::any_of(seam->a.begin(), seam->a.end(), level)
+                || std::any_of(seam->b.begin(), seam->b.end(), level));
+    });
+    if (!oneSeam)
+        return false;
+    std::vector<std::pair<Point, double>> spots; // and half as wide
+    if (laid.at)
+        spots.emplace_back(*laid.at, 5);
+    for (const auto& f : p.fittings)
+        if (f.kind == Fitting::Kind::Ring && f.owner() == laid.pieces.front().owner() && f.piece == over.on)
+            spots.emplace_back(f.at, f.size / 2);
+    const Polyline outline = flattened(placed(piece->stitch(), over.placement), 0.5);
+    return spots.empty() || std::any_of(spots.begin(), spots.end(), [&](const auto& spot) {
+        return insideOutline(outline, spot.first) || distanceTo(outline, spot.first) < spot.second;
+    });
+}
+
 /// A rule says of two steps, @p first done before @p second, what is wrong with that; empty if nothing.
 struct Rule {
     const char* name;
@@ -257,6 +282,17 @@ std::vector<Rule> atSeams()
                            })
                     ? say("an end that was cut long is trimmed before anything is basted to it.")
                     : Message();
+            }},
+        {"cover before what is caught", {}, bit(Verb::Lay), anyOf(Verb::LayOver, Verb::StitchOn),
+            [](const Pattern& p, const Step& first, const Step& second) -> Message {
+                for (const auto& act : first.acts)
+                    if (act.verb == Verb::Lay && has(second.pieces, act.pieces.back()))
+                        for (const auto& cover : p.overlays)
+                            if (cover.on == act.pieces.back() && cover.piece != act.pieces.front()
+                                && has(second.pieces, cover.piece) && covers(p, cover, act))
+                                return say("it would lie over what is caught in that seam, which could not come out "
+                                           "of it: it goes on before.");
+                return {};
             }},
         {"press before crossing", {}, anyOf(Verb::Sew, Verb::JoinCoats), anyOf(Verb::Press, Verb::Topstitch),
             [](const Pattern& p, const Step& first, const Step& second) -> Message {

@@ -107,6 +107,7 @@ private:
     void baste(const Act& act);
     void topstitch(const Act& act);
     void roll(const Act& act);
+    Message pressedOf(const std::vector<const Seam*>& seams) const;
     void press(const Act& act);
     void foldStrip(const Act& act);
     /// The side that goes straight where the other bends outwards is clipped there; a side that bends outwards is
@@ -118,7 +119,7 @@ private:
     void turnBag(const Act& act);
     void set(const Act& act);
     /// One of a kind stands for all of it.
-    void setAll(const Fitting& f);
+    void setAll(const Fitting& f, const std::vector<PieceId>& on);
     void sewTape(const Act& act);
     void sealEnds(const Act& act);
     void hem(const Act& act);

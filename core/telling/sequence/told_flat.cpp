@@ -212,10 +212,10 @@ void Telling::sealCut(const Act& act)
 {
     const Material* webbing = clothOf(act.pieces.front());
     if (!webbing || webbing->heat) {
-        add(say("Zigzag the cut ends of the {}, so that they do not fray.", nameOf(act.pieces.front())));
+        add(say("Zigzag the cut ends of the {}, so that they do not fray.", namesOf(act.pieces)));
         return machine();
     }
-    add(say("Seal the cut ends of the {} with a flame or a hot knife.", nameOf(act.pieces.front())));
+    add(say("Seal the cut ends of the {} with a flame or a hot knife.", namesOf(act.pieces)));
     tool(say("hot knife"));
     caution(say("Flame: never near adhesive or solvent; molten webbing burns the skin."));
 }
@@ -279,12 +279,19 @@ void Telling::set(const Act& act)
     for (const auto& key : act.fittings) {
         const auto f = std::find_if(
             p.fittings.begin(), p.fittings.end(), [&](const Fitting& each) { return each.key == key; });
-        if (f != p.fittings.end() && told.insert(f->kind).second)
-            setAll(*f);
+        if (f == p.fittings.end() || !told.insert(f->kind).second)
+            continue;
+        act::Pieces on;
+        for (const auto& each : p.fittings)
+            if (each.kind == f->kind
+                && std::find(act.fittings.begin(), act.fittings.end(), each.key) != act.fittings.end()
+                && std::find(on.begin(), on.end(), each.piece) == on.end())
+                on.push_back(each.piece);
+        setAll(*f, on);
     }
 }
 
-void Telling::setAll(const Fitting& f)
+void Telling::setAll(const Fitting& f, const std::vector<PieceId>& on)
 {
     if (f.kind == Fitting::Kind::Snap) {
         addEither(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
@@ -298,7 +305,7 @@ void Telling::setAll(const Fitting& f)
         caution(say("Awl and prongs: wear eye protection."));
         return;
     }
-    add(say("Punch at the drill marks."));
+    add(say("Punch at the drill marks of the {}.", namesOf(on)));
     tool(say("punch"));
     tool(say("hammer"));
     caution(say("Punch and hammer: wear eye protection."));
@@ -330,7 +337,16 @@ void Telling::foldIn(const Act& act)
 {
     const Message name = nameOf(act.pieces.front());
     const Len wide(act.distance);
-    if (!act.seams.empty())
+    std::set<EdgeId> edges; // of one piece that are stitched on
+    for (const Seam* seam : seamsOf(act))
+        for (const auto* side : {&seam->a, &seam->b})
+            if (side->front().piece == act.pieces.front())
+                edges.insert(side->front().edge);
+    if (edges.size() > 1)
+        add(noIron(act)
+                ? say("Fold the edges of the {} that are stitched on in by {} and hold them with clips.", name, wide)
+                : say("Press the edges of the {} that are stitched on under by {}.", name, wide));
+    else if (!act.seams.empty())
         add(noIron(act)
                 ? say("Fold the edge of the {} that is stitched on in by {} and hold it with clips.", name, wide)
                 : say("Press the edge of the {} that is stitched on under by {}.", name, wide));
@@ -348,9 +364,16 @@ void Telling::joinStrips(const Act& act)
     const double join = act.distance > 0 ? act.distance : 6; // mm (common practice, no source)
     add(piece->grain == 45
             ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
-                  "trim to {}, press open.",
+                  "trim to {}.",
                 piece->count, Len(join))
-            : say("Join the {} strips end to end at {}, press open.", piece->count, Len(join)));
+            : say("Join the {} strips end to end at {}.", piece->count, Len(join)));
+    if (noIron(act)) {
+        tool(say("seam roller"));
+        add(say("Open the allowances with your fingers and roll them flat: no iron."));
+    } else {
+        tool(say("iron"));
+        add(say("Press the allowances open."));
+    }
     machine();
 }
 
@@ -434,8 +457,18 @@ void Telling::ring(const Act& act)
     for (const auto& f : p.fittings)
         if (std::find(act.fittings.begin(), act.fittings.end(), f.key) != act.fittings.end())
             width = f.size;
-    add(say("Thread each through a ring of {} and fold it in half over the bar.", Len(width)));
-    check(say("The ring turns freely."));
+    if (std::find(act.uses.begin(), act.uses.end(), Ware::Buckle) == act.uses.end()) {
+        add(say("Thread each through a ring of {} and fold it in half over the bar.", Len(width)));
+        return check(say("The ring turns freely."));
+    }
+    if (act.distance <= 0)
+        return add(say("Fold the {} in half over the bar of the buckle's socket ({} inside width).",
+            nameOf(act.pieces.front()), Len(width)));
+    add(say("Fold one end of the {} round the bar of the buckle's socket ({} inside width), {} in all with the last {} "
+            "turned under, and sew it down with a box-X stitch.",
+        nameOf(act.pieces.front()), Len(width), Len(act.distance), Len(std::min(10.0, act.distance / 3))));
+    machine();
+    stitch(say("3 mm, lockstitch 301, box-X"));
 }
 
 } // namespace tectonis

@@ -286,9 +286,31 @@ void Telling::roll(const Act& act)
     check(say("The seam lies on the edge and shows on neither side."));
 }
 
+/// Which seams, where one step presses some this way and some that.
+Message Telling::pressedOf(const std::vector<const Seam*>& seams) const
+{
+    const auto presses = [](const Act& act) { return act.verb == Act::Verb::Press && !act.seams.empty(); };
+    Message out;
+    if (std::count_if(m_step.acts.begin(), m_step.acts.end(), presses) < 2)
+        return out;
+    for (const Seam* seam : seams)
+        out = out.empty() ? say("“{}”", seam->name) : say("{}, “{}”", out, seam->name);
+    return out;
+}
+
 void Telling::press(const Act& act)
 {
     const auto seams = seamsOf(act);
+    if (const Message which = pressedOf(seams); !which.empty()) {
+        const bool cold = noIron(act);
+        tool(cold ? say("seam roller") : say("iron"));
+        if (act.to == To::Open)
+            return add(cold ? say("Open the allowances of {} with your fingers and roll them flat: no iron.", which)
+                            : say("Press the allowances of {} open.", which));
+        const Message side = namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b));
+        return add(cold ? say("Lay the allowances of {} towards the {} and roll them flat: no iron.", which, side)
+                        : say("Press the allowances of {} towards the {}.", which, side));
+    }
     if (noIron(act)) {
         tool(say("seam roller"));
         if (act.to == To::Open)

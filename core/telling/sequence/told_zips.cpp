@@ -90,6 +90,21 @@ void Telling::threadStrap(const Act& act)
 
 void Telling::threadTails(const Act& act)
 {
+    if (!act.fittings.empty()) { // a belt's one tail, with a buckle
+        if (act.pieces.size() > 1)
+            add(say("Pass the {} through both loops.", nameOf(act.pieces.front())));
+        const Message belt = nameOf(act.pieces.front());
+        addEither(say("Thread the {} through the buckle's other half, up behind the first bar and down over it. Fold "
+                      "its end over twice, {} each, and sew it, so that it cannot slip out.",
+                      belt, Len(act.distance)),
+            say("Thread the {} through the buckle's other half; fold its end over twice, {} each, and sew.", belt,
+                Len(act.distance)));
+        machine();
+        stitch(say("3 mm, lockstitch 301"));
+        check(say("Closed and pulled, the buckle holds; the belt is not twisted."));
+        caution(say("Long straps: a strangulation hazard for small children."));
+        return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+    }
     addEither(say("Thread each {} through its slider, up behind the lower bar and down over it. Fold its end over "
                   "twice and sew it, so that it cannot slip out.",
                   nameOf(act.pieces.front())),
