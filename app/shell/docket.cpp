@@ -106,6 +106,28 @@ void fillRow(QTreeWidgetItem& item, const DocketRow& row)
         row.details.isEmpty() ? QTreeWidgetItem::DontShowIndicator : QTreeWidgetItem::ShowIndicator);
 }
 
+/// What can be chosen now: faces of parts come and go with what is chosen for these. Of several parts with a face of
+/// one name each is told apart by its part.
+void fillChoice(QComboBox& combo, const ChoiceSpec& spec, const Pattern& pattern)
+{
+    QStringList words, values;
+    for (const auto& [value, label] : spec.options) {
+        const auto alike = std::count_if(
+            spec.options.begin(), spec.options.end(), [&](const auto& other) { return other.second == label; });
+        const std::string part = value.substr(0, value.rfind('.'));
+        words << (alike > 1 ? spoken("{} ({})", spokenName(label), text(partLabel(pattern, part))) : spokenName(label));
+        values << text(value);
+    }
+    bool same = combo.count() == words.size();
+    for (int i = 0; same && i < words.size(); ++i)
+        same = combo.itemData(i).toString() == values[i] && combo.itemText(i) == words[i];
+    if (same)
+        return;
+    combo.clear();
+    for (int i = 0; i < words.size(); ++i)
+        combo.addItem(words[i], values[i]);
+}
+
 /// The design's words: name and meaning of the field, and where it stands.
 struct Words {
     const char* name;
@@ -302,8 +324,6 @@ void Docket::buildFields()
         auto* combo = new QComboBox;
         combo->setObjectName("choice." + text(c.name));
         combo->setAccessibleName(spokenName(c.label));
-        for (const auto& [value, label] : c.options)
-            combo->addItem(spokenName(label), text(value));
         combo->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         combo->setMinimumContentsLength(6);
         const std::string name = c.name;
@@ -392,6 +412,8 @@ void Docket::refreshFields()
         const auto it = given.find(name.substr(choice ? 7 : 9));
         if (it == given.end())
             continue; // of the form before; it goes when control returns to the event loop
+        if (const ChoiceSpec* spec = choice ? m_document.spec().choice(it->first) : nullptr)
+            fillChoice(*combo, *spec, m_document.pattern());
         if (!choice)
             fillMaterials(*combo, *design.library, design.library->material(it->second).use);
         combo->setCurrentIndex(combo->findData(text(it->second)));

@@ -172,7 +172,7 @@ protected:
         all.add(Point{0, 40});
         double y = strapTop(faces);
         for (const auto& s : doc().pattern().straps) {
-            all.add(Point{s.cutLength, y - s.width - 150});
+            all.add(Point{std::max(s.cutLength, s.longest), y - s.width - 150});
             y -= s.width + 150;
         }
         return all;
@@ -365,7 +365,9 @@ protected:
         };
         p.setFont(pixelFont(11.5));
         caption(y,
-            s.fold == s.end
+            s.fold == 0 ? spoken("{}, {} wide: strip {} long, {} taken up at its end", text(s.name), doc().len(s.width),
+                doc().len(s.cutLength), doc().len(s.end))
+                : s.fold == s.end
                 ? spoken("{}, {} wide: strip {} long, {} taken up at each end", text(s.name), doc().len(s.width),
                     doc().len(s.cutLength), doc().len(s.fold))
                 : spoken("{}, {} wide: strip {} long, {} taken up at one end, {} at the other", text(s.name),

@@ -229,3 +229,46 @@ TEST_CASE("The trial asks only for what the bag has: no strap, no zip on a flat 
     CHECK_FALSE(asked(pouch).contains("Zip opening"));
     CHECK(asked(pouch).contains("Finished width"));
 }
+
+TEST_CASE("A label goes onto a pocket's flap by the docket's choice, which offers faces of parts as they come and go")
+{
+    Shown s;
+    choose(s, "large-tote");
+    CHECK(addPart(s, "patch-pocket").isEmpty());
+    CHECK(addPart(s, "label").isEmpty());
+    s.settle(); // the fields of before are gone
+    auto* on = s.find<QComboBox>("choice.label.site");
+    auto* lid = s.find<QComboBox>("choice.patch.lid");
+    const auto pick = [&](QComboBox* combo, const QString& row, Qt::Key key) {
+        s.row("dimensions", row)->parent()->setExpanded(true);
+        combo->setFocus();
+        QTest::keyClick(combo, key);
+        QCoreApplication::processEvents();
+    };
+    CHECK(on->findText("Patch pocket") >= 0);
+    CHECK(on->findText("Pocket flap") < 0); // there is none yet
+    pick(lid, "Pocket height", Qt::Key_Down);
+    CHECK(on->findText("Pocket flap") >= 0);
+    s.type("Flap length", "80");
+    pick(on, "Label width", Qt::Key_End); // it is the last that there is
+    CHECK(on->currentText() == "Pocket flap");
+    checkClean(s.window.document());
+    // The order tells it where it is done.
+    s.window.goTo(5);
+    QCoreApplication::processEvents();
+    auto* steps = s.find<QListWidget>("steps");
+    QStringList told;
+    for (int i = 0; i < steps->count(); ++i)
+        told << steps->item(i)->text();
+    const QString all = told.join("\n");
+    INFO(all.toStdString());
+    CHECK(all.contains("Sew the label onto the pocket flap"));
+    CHECK(all.indexOf("Sew the label onto the pocket flap") < all.indexOf("Stitch the pocket's flap on"));
+    // Without the flap it lies where the pocket lies.
+    s.window.goTo(0);
+    pick(lid, "Pocket height", Qt::Key_Up);
+    CHECK(on->currentText() == "Front");
+    CHECK(on->findText("Pocket flap") < 0);
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(on->currentText() == "Pocket flap");
+}

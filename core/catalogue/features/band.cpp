@@ -33,10 +33,10 @@ public:
             "min(60, 0.25*face.height)", hold(), "15", "face.height/2"}};
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-                    form, "The face whose upper part it is: a band outside, a facing in the lining.",
+                    on, "The face whose upper part it is: a band outside, a facing in the lining.",
                     [](const SiteSpec&) { return true; }, "lining front"),
             {"cloth", "Cloth", "What the band is cut from.",
                 {{"shell", "Shell"}, {"overlay", "Second cloth"}, {"lining", "Lining"}}}};

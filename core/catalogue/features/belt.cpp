@@ -66,7 +66,7 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {{"held", "Belt held",
                     "Both ends caught in the seams beside a face, or one belt through loops that are sewn onto it.",
@@ -74,7 +74,7 @@ public:
             {"make", "Belt made of", "Bought webbing, or the shell cloth, folded.",
                 {{"webbing", "Webbing"}, {"cloth", "Shell cloth, folded"}}},
             siteChoice(
-                form, "The face that lies against the body.", [](const SiteSpec& s) { return !s.lining; }, "back")};
+                on, "The face that lies against the body.", [](const SiteSpec& s) { return !s.lining; }, "back")};
     }
 
     std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }

@@ -35,16 +35,16 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         ChoiceSpec covers{"covers", "Covers",
             "Raw edges that it is folded over: the allowances inside round a face, or the mouth of a dropped-in "
             "lining.",
             {}};
-        for (const auto& site : form.sites())
+        for (const auto& site : on.form.sites())
             if (!site.lining)
                 covers.options.push_back({site.name, "Seams round the " + lowered(site.label)});
-        if (hasMouth(form))
+        if (hasMouth(on.form))
             covers.options.push_back({"mouth", "The mouth"});
         return {covers};
     }

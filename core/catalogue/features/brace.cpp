@@ -35,10 +35,10 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face in whose lower corners they lie.", [](const SiteSpec& s) { return !s.lining; }, "back")};
+            on, "The face in whose lower corners they lie.", [](const SiteSpec& s) { return !s.lining; }, "back")};
     }
 
     void draft(FeatureScope& f) const override

@@ -42,10 +42,10 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-                    form, "The face that it is stitched onto.", [](const SiteSpec&) { return true; }, "lining back"),
+                    on, "The face that it is stitched onto.", [](const SiteSpec&) { return true; }, "lining back"),
             {"holds", "Holds", "What runs through it.",
                 {{"stay", "A metal stay"}, {"cord", "A cord"}, {"elastic", "An elastic"}}}};
     }

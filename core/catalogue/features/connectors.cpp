@@ -58,16 +58,16 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         ChoiceSpec held{"held", "Connectors held",
             "Caught in the mouth's seam; in the seams at both sides of a face; or riveted onto a face, through the "
             "shell alone.",
             {}};
-        if (form.anchored())
+        if (on.form.anchored())
             held.options.push_back({"mouth", "In the mouth's seam"});
         ChoiceSpec site = siteChoice(
-            form, "The face that carries them, where the mouth's seam does not.",
+            on, "The face that carries them, where the mouth's seam does not.",
             [](const SiteSpec& s) { return !s.lining; }, "back");
         site.when = "@held=sides|riveted";
         if (!site.options.empty()) {

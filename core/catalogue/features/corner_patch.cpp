@@ -42,10 +42,11 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face whose corners are covered.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+            on, "The face whose corners are covered.", [](const SiteSpec& s) { return !s.lining; }, "front",
+            OnParts::Yes)};
     }
 
     void draft(FeatureScope& f) const override

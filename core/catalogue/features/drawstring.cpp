@@ -45,7 +45,7 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form&) const override
+    std::vector<ChoiceSpec> choices(const Carrier&) const override
     {
         return {{"through", "Cord runs through",
             "Eyelets or slits through all layers, or a channel between shell and lining.",

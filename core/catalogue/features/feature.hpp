@@ -10,6 +10,21 @@
 
 namespace tectonis {
 
+/// What a part can sit on: the faces of a form, and those of parts that are there already.
+struct Carrier {
+    Carrier(const Form& form_) : form(form_) {}
+    const Form& form;
+    std::vector<SiteSpec> parts{};
+};
+
+/// A face of a part that others can sit on.
+struct PartFace {
+    std::string name, label;   ///< "front" of "patch"; what it is called
+    std::string width, height; ///< formulas, "@width" for its own dimension
+    std::string when{};        ///< empty, or its choice with which the face is there: "@lid=yes"
+    bool covered = false;      ///< a flap of the part comes down over it: a place for a closure
+};
+
 class FeatureKind {
 public:
     virtual ~FeatureKind() = default;
@@ -20,7 +35,9 @@ public:
     /// Drawn outlines for choosing it, in a box of about 100 × 100, y up.
     virtual std::vector<Run> silhouette() const = 0;
     virtual std::vector<DimensionSpec> dimensions() const = 0;
-    virtual std::vector<ChoiceSpec> choices(const Form&) const { return {}; }
+    virtual std::vector<ChoiceSpec> choices(const Carrier&) const { return {}; }
+    /// Its own faces, which it registers as sites when it is drafted.
+    virtual std::vector<PartFace> faces() const { return {}; }
     /// Material roles that it brings along, and what they are made of at first.
     virtual std::map<std::string, std::string> materials() const { return {}; }
     /// Kinds of feature that must come before this one on a form.
@@ -41,7 +58,9 @@ const std::vector<const FeatureKind*>& featureKinds();
 const FeatureKind& featureKind(const std::string& kind);
 
 /// The choice "site": where on the form's faces the feature sits; the first that fits is the default.
-ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
-    const std::string& preferred = {});
+/// @p onParts: it may sit on other parts as well, or only where a flap of theirs comes down over it.
+enum class OnParts { No, Yes, Covered };
+ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
+    const std::string& preferred = {}, OnParts onParts = OnParts::No);
 
 } // namespace tectonis

@@ -40,15 +40,15 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        const auto sites = form.sites();
+        const auto sites = on.form.sites();
         ChoiceSpec mount{"mount", "Flap held by", "Caught in a seam across the face, or stitched onto it.",
             {{"on", "Two rows on the face"}}};
         if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return s.seam; }))
             mount.options.insert(mount.options.begin(), {"seam", "A seam across the face"});
         return {siteChoice(
-                    form, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"),
+                    on, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"),
             mount,
             {"edge", "Flap's edge",
                 "Sewn right sides together and turned; or wrong sides together, the raw edges painted.",
@@ -62,6 +62,8 @@ public:
             if (other.kind == "handles")
                 design.dimensions.at(id + ".hinge").value = "min(face.height/3, " + other.id + ".end + 15)";
     }
+
+    std::vector<PartFace> faces() const override { return {{"outer", "Flap", "@width", "@length"}}; }
 
     void draft(FeatureScope& f) const override
     {
@@ -87,6 +89,7 @@ public:
             .role = "flap lining",
             .material = "lining"});
         drawUPanel(under, shape);
+        f.offer("outer", f.named(say("Flap")), f.key("outer"), {0, f("length")}, f("width"), f("length"));
         d.add(Seam{.key = f.key("turned"),
             .name = say("Flap to its lining"),
             .a = d.runWithout(f.key("outer"), "hinge"),

@@ -36,8 +36,8 @@ public:
                 "Finished width of a flat handle; a rolled one lies flat at this width at its ends.", "30", hold(),
                 "12", "80"},
             {"drop", "Handle drop", "From the mouth up to the inside of the handle's top.", "220", hold(), "60", "450"},
-            {"spread", "Spread", "Between the middles of a handle's two ends.", "max(0.4*face.width, @width + 20)", follow(),
-                "@width + 20", "face.width - @width - 20"},
+            {"spread", "Spread", "Between the middles of a handle's two ends.", "max(0.4*face.width, @width + 20)",
+                follow(), "@width + 20", "face.width - @width - 20"},
             {"end", "Handle end", "How far each end reaches down the face below the mouth.",
                 "min(60, 0.25*face.height)", hold(), "25", "0.5*face.height"},
             {"fold", "Ends folded under", "Cloth at each end that is folded under before it is sewn down.", "15",
@@ -49,23 +49,23 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        ChoiceSpec on{"on", "Handles on", "Front and back, or one of the faces.", {}};
-        const ChoiceSpec one = siteChoice(form, "", [](const SiteSpec& s) { return !s.lining; });
+        ChoiceSpec where{"on", "Handles on", "Front and back, or one of the faces.", {}};
+        const ChoiceSpec one = siteChoice(on, "", [](const SiteSpec& s) { return !s.lining; });
         const auto has = [&](const char* name) {
             return std::any_of(
                 one.options.begin(), one.options.end(), [&](const auto& each) { return each.first == name; });
         };
         if (has("front") && has("back"))
-            on.options.push_back({"both", "Front and back"});
-        on.options.insert(on.options.end(), one.options.begin(), one.options.end());
+            where.options.push_back({"both", "Front and back"});
+        where.options.insert(where.options.end(), one.options.begin(), one.options.end());
         return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.",
                     {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}},
             {"fixed", "Handles fixed",
                 "Their ends stitched onto the face in a crossed box, or held by two rivets each.",
                 {{"stitched", "Box-stitched"}, {"riveted", "Riveted"}}},
-            on};
+            where};
     }
 
     void draft(FeatureScope& f) const override

@@ -4,6 +4,7 @@
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "features/feature.hpp"
+#include "library/library.hpp"
 #include "units/words.hpp"
 
 #include <cmath>
@@ -48,23 +49,37 @@ public:
             {"gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
                 DimensionSpec::Quantity::Count},
             {"tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
-            {"sewn", "Tape sewn at", "From the tape's edge to the stitch line.", "10", hold(), "4", "@tape/2 - 3"},
+            {"sewn", "Tape sewn at", "From the tape's edge to the stitch line, or to a raw edge that laps over it.",
+                "10", hold(), "4", "@tape/2 - 3"},
             {"allowance", "Zip seam allowance", "Seam allowance along the zip and round the pocket bag.", "10", hold(),
                 "5", "15"},
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face that is cut in two for the zip.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+                    on, "The face that is cut in two for the zip.", [](const SiteSpec& s) { return !s.lining; },
+                    "front", OnParts::Yes),
+            {"edge", "Edges at the zip",
+                "Sewn right sides together with the tape and turned, or cut where they lie, lapped over the tape and "
+                "left raw.",
+                {{"turned", "Turned"}, {"raw", "Raw, lapped"}}}};
+    }
+
+    void settle(Design& design, const std::string& id) const override
+    {
+        if (!design.library->material(design.materials.at("shell")).frays())
+            design.choices.at(id + ".edge") = "raw";
     }
 
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
         const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*sewn",
-            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", say("g = T − 2·s_z")});
+            {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm",
+            f.choice("edge") == "raw" ? say("g = T − 2·l: what laps over the tape on both sides hides it")
+                                      : say("g = T − 2·s_z")});
         const Site& site = f.site();
         d.work({f.id, f.key("kept"), say("Face, stitch to stitch, without what the zips show"), "height - count*gap",
             {{"height", site.height}, {"count", f("count")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
@@ -81,7 +96,7 @@ public:
         const double s = f("allowance"), half = f("width") / 2;
         const std::string tag = number == 0 ? "" : " " + std::to_string(number + 1),
                           bagEdge = "bag of " + f.id.text() + tag;
-        AcrossCut cut = acrossAt(face, y, s);
+        AcrossCut cut = acrossAt(face, y, f.choice("edge") == "raw" ? 0 : s);
         cut.gap = gap;
         cut.stops = {site.x - half, site.x + half},
         cut.edgeNames = {"left of " + bagEdge, bagEdge, "right of " + bagEdge};
@@ -132,14 +147,18 @@ public:
     {
         Drafter& d = f.d;
         const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
+        const bool raw = f.choice("edge") == "raw"; // the bag's edges lie level with the face's
         const double w = f("width"), h = f("depth"), s = f("allowance");
-        drawRectangle(d.add({.key = front,
-                          .code = d.freeCode("P"),
-                          .name = say("{}, bag front", title),
-                          .coat = Coat::Lining,
-                          .role = "pocket",
-                          .material = "lining"}),
-            w, h, s);
+        Piece& before = d.add({.key = front,
+            .code = d.freeCode("P"),
+            .name = say("{}, bag front", title),
+            .coat = Coat::Lining,
+            .role = "pocket",
+            .material = "lining"});
+        drawRectangle(before, w, h, s);
+        for (auto& e : before.edges)
+            if (raw && e.name == "top")
+                e.allowance = 0;
         Piece& behind = d.add({.key = back,
             .code = d.freeCode("P"),
             .name = say("{}, bag back", title),
@@ -148,16 +167,24 @@ public:
             .material = "lining"});
         behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
             {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
-            {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}},
-            {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+            {"top", lineRun({{w, h + gap}, {0, h + gap}}), raw ? 0 : s, {}},
+            {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
         const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
-        d.add(Seam{
-            .key = lowSeam, .name = say("{}, lower edge", title), .a = {lower}, .b = {{front, "top"}}, .allowance = s});
+        const char* stitch = raw ? "topstitch" : "construction";
+        d.add(Seam{.key = lowSeam,
+            .name = say("{}, lower edge", title),
+            .a = {lower},
+            .b = {{front, "top"}},
+            .allowance = raw ? 0 : s,
+            .stitch = stitch,
+            .rawOutside = raw ? lower.piece : PieceId()});
         d.add(Seam{.key = upSeam,
             .name = say("{}, upper edge", title),
             .a = {upper},
             .b = {{back, "top", 0, true}},
-            .allowance = s});
+            .allowance = raw ? 0 : s,
+            .stitch = stitch,
+            .rawOutside = raw ? upper.piece : PieceId()});
         d.add(Seam{.key = bagSeam,
             .name = say("{}, sides of the bag", title),
             .a = {{front, "left"}, {front, "bottom"}, {front, "right"}},
@@ -176,6 +203,7 @@ public:
         const Site& site = f.site();
         const ZipId zip = f.key("zip" + tag);
         const Message what = within(face.name);
+        const double lapped = f.choice("edge") == "raw" ? 3.2 : 0; // the row, from the raw edge
         const auto add = [&](const SeamId& id, const Message& title, std::vector<Act> acts,
                              std::vector<WorkId> consumes, const WorkId& yields, const Message& check) {
             d.addBeforeUse(Step{.id = id.as<StepKindOf>(),
@@ -196,14 +224,16 @@ public:
                     .seams = {lowSeam},
                     .pieces = {lower, front},
                     .zips = {zip},
-                    .distance = f("sewn")}},
+                    .distance = f("sewn"),
+                    .taken = lapped}},
             {lower, front, tabs}, lower, say("The slider runs freely."));
         add(upSeam, say("Sew the zip to the upper {}", what),
             {{.verb = Act::Verb::SewTape,
                  .seams = {upSeam},
                  .pieces = {upper, back},
                  .zips = {zip},
-                 .distance = f("sewn")},
+                 .distance = f("sewn"),
+                 .taken = lapped},
                 {.verb = Act::Verb::Baste, .pieces = {tabs}, .distance = 4}},
             {upper, lower, back}, face.key,
             say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(gap)));

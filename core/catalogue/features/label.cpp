@@ -29,10 +29,10 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back")};
+            on, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back", OnParts::Yes)};
     }
 
     std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }

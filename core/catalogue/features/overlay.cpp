@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Overlay: a second layer on a face, from the base up or from the mouth down; its free edge is folded in.
+// Overlay: a second layer on a face, from the base up or from the mouth down; its free edge is folded in, or left raw.
 #include "drafting/cut.hpp"
 #include "features/feature.hpp"
+#include "library/library.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -25,12 +26,20 @@ public:
             "0.35*face.height", follow(), "15", "face.height - 15"}};
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-                    form, "The face that it lies on.", [](const SiteSpec& s) { return !s.lining; }, "front"),
+                    on, "The face that it lies on.", [](const SiteSpec& s) { return !s.lining; }, "front"),
             {"from", "Reaches from", "From the base up, or from the mouth down.",
-                {{"base", "The base up"}, {"mouth", "The mouth down"}}}};
+                {{"base", "The base up"}, {"mouth", "The mouth down"}}},
+            {"edge", "Free edge", "Folded in by the body's allowance, or cut where it lies and left raw.",
+                {{"folded", "Folded in"}, {"raw", "Raw"}}}};
+    }
+
+    void settle(Design& design, const std::string& id) const override
+    {
+        if (!design.library->material(design.materials.at("overlay")).frays())
+            design.choices.at(id + ".edge") = "raw"; // what does not fray is not folded: it is thick, and holes stay
     }
 
     void draft(FeatureScope& f) const override
@@ -38,7 +47,9 @@ public:
         Drafter& d = f.d;
         const Site& site = f.site();
         const bool low = f.choice("from") == "base";
-        const double y = low ? site.top - site.height + f("height") : site.top - f("height"), s = d("allowance.body");
+        const bool raw = f.choice("edge") == "raw";
+        const double y = low ? site.top - site.height + f("height") : site.top - f("height"),
+                     s = raw ? 0 : d("allowance.body");
         Piece& face = d.pieceAt(site, y);
         const EdgeId line = f.line("overlay");
         Piece& piece = d.add({.key = f.id,
@@ -53,7 +64,7 @@ public:
                 .allowance = s,
                 .allowanceAtEnd = {},
                 .corner = Corner::FoldBack,
-                .hem = true});
+                .hem = !raw});
         if (piece.edges.empty())
             throw InputError(f.dimension("height"),
                 say("the overlay's free edge does not fall between two sides of the {}", within(face.name)));
@@ -64,21 +75,24 @@ public:
             .name = say("{}, free edge", f.named(say("Overlay"))),
             .a = {{face.key, line}},
             .b = {{f.id, "free", 0, true}},
-            .stitch = "topstitch"});
+            .stitch = "topstitch",
+            .rawOutside = raw ? PieceId(f.id) : PieceId()});
+        std::vector<Act> acts{{.verb = Act::Verb::StitchOn, .seams = {f.key("free")}, .distance = 3.2},
+            act::saying(act::baste(4), say("The other edges lie level with those below."))};
+        if (!raw)
+            acts.insert(
+                acts.begin(), {.verb = Act::Verb::FoldIn, .seams = {f.key("free")}, .pieces = {f.id}, .distance = s});
         const Point middle = pointAlong(free, lengthOf(free) / 2);
         d.pattern.handles.push_back({f.dimension("height"), face.key, middle, {0, low ? 1.0 : -1.0}, 1});
-        d.addBeforeUse(
-            Step{.id = f.key("on"),
-                .title = say("Lay the {} on the {}", within(piece.name), within(face.name)),
-                .acts = {{.verb = Act::Verb::FoldIn, .seams = {f.key("free")}, .pieces = {f.id}, .distance = s},
-                    {.verb = Act::Verb::StitchOn, .seams = {f.key("free")}, .distance = 3.2},
-                    act::saying(act::baste(4), say("The other edges lie level with those below."))},
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {face.key, f.id},
-                .yields = face.key,
-                .pieces = {f.id, face.key},
-                .check = say("The overlay lies flat; nap up.")},
+        d.addBeforeUse(Step{.id = f.key("on"),
+                           .title = say("Lay the {} on the {}", within(piece.name), within(face.name)),
+                           .acts = std::move(acts),
+                           .kind = StepKind::Flat,
+                           .phase = site.phase,
+                           .consumes = {face.key, f.id},
+                           .yields = face.key,
+                           .pieces = {f.id, face.key},
+                           .check = say("The overlay lies flat; nap up.")},
             face.key);
     }
 };

@@ -48,16 +48,24 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        return {siteChoice(
-                    form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front"),
+        return {
+            siteChoice(
+                on, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front", OnParts::Yes),
             {"body", "Pocket body",
                 "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; "
                 "gathered at the top by an elastic; or on a strip that folds like bellows.",
                 {{"flat", "Flat"}, {"pleated", "Pleated"}, {"full", "With fullness"}, {"elastic", "Elastic top"},
                     {"bellows", "Bellows"}}},
             {"lid", "Flap", "A flap of two layers over the pocket.", {{"no", "Without"}, {"yes", "With flap"}}}};
+    }
+
+    std::vector<PartFace> faces() const override
+    {
+        return {{"front", "Patch pocket", "@width", "@height"},
+            {"lid", "Pocket flap", "@width + 6", "@flap", "@lid=yes"},
+            {"under", "Under the pocket's flap", "@width", "@height", "@lid=yes", true}};
     }
 
     void draft(FeatureScope& f) const override
@@ -82,6 +90,7 @@ public:
         const double hem = hemCloth(f);
         box == 0 ? drawPlain(f, pocket, w + extra, hem) : drawBoxed(f, pocket, hem);
         pocket.areas["face"] = rectangleRun(box, box, box + w, box + h);
+        f.offer("front", f.named(say("Patch pocket")), f.id, {box > 0 ? box + w / 2 : (w + extra) / 2, box + h}, w, h);
         d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
         d.pattern.spaces.push_back({f.id.text(), f.named(say("Patch pocket")), w + (body == "bellows" ? 2 * t : extra),
             h, body == "flat" ? 8 : t, 0, true});
@@ -294,6 +303,9 @@ public:
             .a = d.runWithout(f.key("lid"), "hinge"),
             .b = d.runWithout(f.key("lid.under"), "hinge"),
             .allowance = s});
+        const Site front = d.site(SiteId(f.key("front").text()));
+        f.offer("under", say("Under the pocket's flap"), f.id, {front.x, front.top}, front.width, front.height);
+        f.offer("lid", f.named(say("Pocket flap")), f.key("lid"), {0, f("flap")}, w, f("flap"));
         d.piece(face).lines.push_back(
             {f.line("pocket flap"), FaceLine::Kind::Placement, lineRun({{x - w / 2, y}, {x + w / 2, y}})});
         d.add(Seam{.key = f.key("lid.on"),
@@ -301,6 +313,7 @@ public:
             .a = {{face, f.line("pocket flap")}},
             .b = {{f.key("lid"), "hinge", 0, true}},
             .stitch = "topstitch"});
+        d.pattern.hung.push_back({f.key("lid"), face, {x, y}, {x, y - f("flap")}, 1.04 * f("flap"), w});
         const act::Seams layers{f.key("lid")};
         d.addOnTop(Step{.id = f.key("lid"),
                        .title = say("Make the pocket's flap"),

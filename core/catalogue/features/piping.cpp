@@ -35,10 +35,10 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face that it goes round.", [](const SiteSpec& s) { return !s.lining; }, "front")};
+            on, "The face that it goes round.", [](const SiteSpec& s) { return !s.lining; }, "front")};
     }
 
     void draft(FeatureScope& f) const override

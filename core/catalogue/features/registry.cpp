@@ -44,14 +44,17 @@ const std::vector<const FeatureKind*>& featureKinds()
     return all;
 }
 
-ChoiceSpec siteChoice(const Form& form, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
-    const std::string& preferred)
+ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
+    const std::string& preferred, OnParts onParts)
 {
     ChoiceSpec choice{"site", "On", meaning, {}};
-    for (const auto& site : form.sites())
+    for (const auto& site : on.form.sites())
         if (fits(site))
             choice.options.insert(
                 site.name == preferred ? choice.options.begin() : choice.options.end(), {site.name, site.label});
+    for (const auto& face : on.parts)
+        if (onParts == (face.covered ? OnParts::Covered : OnParts::Yes))
+            choice.options.emplace_back(face.name, face.label);
     return choice;
 }
 

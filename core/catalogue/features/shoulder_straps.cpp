@@ -42,10 +42,10 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face that they hang from.", [](const SiteSpec& s) { return !s.lining; }, "back")};
+            on, "The face that they hang from.", [](const SiteSpec& s) { return !s.lining; }, "back")};
     }
 
     std::vector<std::string> needs(const Form&) const override { return {"brace"}; }

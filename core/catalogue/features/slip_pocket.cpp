@@ -35,11 +35,13 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "lining front")};
+            on, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "lining front")};
     }
+
+    std::vector<PartFace> faces() const override { return {{"front", "Slip pocket", "@width", "@height"}}; }
 
     void draft(FeatureScope& f) const override
     {
@@ -61,6 +63,7 @@ public:
         pocket.lines.push_back({"mouth topstitch", FaceLine::Kind::Topstitch, lineRun({{0, h - 6.4}, {w, h - 6.4}})});
 
         pocket.areas["face"] = rectangleRun(0, 0, w, h);
+        f.offer("front", f.named(say("Slip pocket")), f.id, {w / 2, h}, w, h);
         const double top = site.top - f("drop"), low = top - h, half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const EdgeId mark = f.line("slip pocket");

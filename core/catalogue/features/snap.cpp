@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Magnetic snap pair: one half on the flap's lining, the other where it lands on the front.
 #include "features/feature.hpp"
+#include "features/spec_of.hpp"
 #include "library/library.hpp"
 #include "units/words.hpp"
 
@@ -37,17 +38,20 @@ public:
     {
         return form.underOwnFlap().empty() ? std::vector<std::string>{"flap"} : std::vector<std::string>{};
     }
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         const std::string meaning = "The face that carries the other half.";
-        if (const auto own = form.underOwnFlap(); !own.empty()) {
+        if (const auto own = on.form.underOwnFlap(); !own.empty()) {
             ChoiceSpec site{"site", "On", meaning, {}};
             for (const auto& face : own)
                 site.options.emplace_back(face.name, face.label);
+            for (const auto& face : on.parts)
+                if (face.covered)
+                    site.options.emplace_back(face.name, face.label);
             return {site};
         }
         return {siteChoice(
-            form, meaning, [](const SiteSpec& s) { return !s.lining; }, "front")};
+            on, meaning, [](const SiteSpec& s) { return !s.lining; }, "front", OnParts::Covered)};
     }
 
     /// Where the two halves go.
@@ -62,7 +66,9 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
-        const Halves halves = d.ownFlap ? onOwnFlap(f, *d.ownFlap) : onFlapPart(f);
+        const Halves halves = !hostOf(d.design, f.id.text()).empty() ? onPocket(f)
+            : d.ownFlap                                              ? onOwnFlap(f, *d.ownFlap)
+                                                                     : onFlapPart(f);
         const double clear = d.work(
             {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
                 {{"radius", f("diameter") / 2}, {"allowance", halves.allowance}, {"foot", d.design.workshop.footWidth}},
@@ -99,6 +105,29 @@ public:
             {0, -1}, site.phase, d.site(d.choice(flapId.text() + ".site")).phase, flapsOwn("allowance")};
     }
 
+    /// On a patch pocket, and where it lands in the pocket's own flap.
+    static Halves onPocket(FeatureScope& f)
+    {
+        Drafter& d = f.d;
+        const PartId pocket = hostOf(d.design, f.id.text());
+        const Site& site = f.site();
+        const double y = site.top - f("drop");
+        const Piece &face = d.pieceAt(site, y), &lid = d.piece({pocket, "lid"}),
+                    &under = d.piece({pocket, "lid.under"});
+        // On the face below: from the flap's hinge down to the pocket's upper edge.
+        const Seam* hinge = d.pattern.seam(SeamId(pocket, "lid.on"));
+        const auto lies = std::find_if(d.pattern.overlays.begin(), d.pattern.overlays.end(),
+            [&](const Overlay& o) { return o.piece == PieceId(pocket); });
+        const double above = startOf(d.pattern.runOf(hinge->a.front())).y - lies->placement({site.x, site.top}).y;
+        const double reach = d.work({f.id, f.key("reach"), say("Flap half: from the hinge along the pocket's flap"),
+            "above + stack + drop + slack",
+            {{"above", above}, {"stack", workStack(f, d.stack(face), d.stack(lid) + d.stack(under))},
+                {"drop", f("drop")}, {"slack", f("slack")}},
+            0, Kind::Geometry, "mm", say("down to the pocket's upper edge, round the thickness, down the pocket")});
+        return {face.key, under.key, {site.x + f("across"), y}, {-f("across"), d.pattern.of(pocket, "flap") - reach},
+            {0, -1}, site.phase, site.phase, d.pattern.of(pocket, "allowance")};
+    }
+
     static Halves onOwnFlap(FeatureScope& f, const OwnFlap& own)
     {
         Drafter& d = f.d;
@@ -132,9 +161,14 @@ public:
 
     void settle(Design& design, const std::string& id) const override
     {
+        if (const std::string pocket = hostOf(design, id); !pocket.empty()) {
+            // As far down as the pocket's flap leaves room for the foot.
+            design.dimensions.at(id + ".drop").value = "max(24, " + pocket + ".flap - 44)";
+            return;
+        }
         std::vector<std::string> others;
         for (const auto& other : design.features)
-            if (other.kind == "snap" && other.id != id)
+            if (other.kind == "snap" && other.id != id && hostOf(design, other.id).empty())
                 others.push_back(other.id);
         if (others.empty())
             return;

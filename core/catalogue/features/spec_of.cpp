@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <deque>
 #include <functional>
+#include <iterator>
 #include <set>
 
 namespace tectonis {
@@ -39,6 +40,52 @@ void requireOwnName(const DesignSpec& spec, const std::string& id)
     if (taken)
         throw InputError(
             say("parts"), say("a part is called “{}”, which is a name of the form; call it otherwise", id));
+}
+
+/// The choices of a part, as far as faces depend on them; as in a design that has not said them yet where it has not.
+std::string chosen(const Design& design, const std::string& name)
+{
+    const auto it = design.choices.find(name);
+    return it == design.choices.end() ? std::string() : it->second;
+}
+
+/// Is a face of a part there, by the part's choices ("@lid=yes")?
+bool isThere(const Design& design, const Feature& feature, const PartFace& face)
+{
+    if (face.when.empty())
+        return true;
+    const auto equals = face.when.find('=');
+    return chosen(design, feature.id + face.when.substr(0, equals).replace(0, 1, ".")) == face.when.substr(equals + 1);
+}
+
+} // namespace
+
+std::string hostOf(const Design& design, const std::string& id)
+{
+    const std::string site = chosen(design, id + ".site");
+    const auto dot = site.rfind('.');
+    return dot == std::string::npos ? std::string() : site.substr(0, dot);
+}
+
+bool sitsOn(const Design& design, std::string id, const std::string& host)
+{
+    for (std::size_t i = 0; i <= design.features.size(); ++i) {
+        if (id.empty() || id == host)
+            return !id.empty();
+        id = hostOf(design, id);
+    }
+    return true; // they go round in a circle: a file that was written by hand
+}
+
+namespace {
+
+/// Names of the face that it lies on, in a formula of a part that sits on another part.
+void onFaceOf(std::string& formula, const std::string& prefix)
+{
+    for (const char* name : {"face.width", "face.height"})
+        for (auto at = formula.find(name); at != std::string::npos; at = formula.find(name, at + prefix.size() + 1))
+            if (at == 0 || formula[at - 1] != '.')
+                formula.insert(at, prefix);
 }
 
 DesignSpec makeSpec(const Design& design)
@@ -73,8 +120,14 @@ DesignSpec makeSpec(const Design& design)
         };
         if (const auto reason = kind.unfit(form); !reason.empty())
             throw InputError(feature.id, reason);
+        const Carrier carrier = carrierFor(design, feature.id);
+        const std::string site = chosen(design, feature.id + ".site");
+        const bool onPart = std::any_of(
+            carrier.parts.begin(), carrier.parts.end(), [&](const SiteSpec& face) { return face.name == site; });
+        if (onPart)
+            spec.onParts[feature.id + "."] = site + ".";
         for (const auto& wanted : kind.needs(form))
-            if (first(wanted).empty())
+            if (!onPart && first(wanted).empty())
                 throw InputError(feature.id,
                     say("{} needs a feature of kind “{}”: add one, or take this one out", Label{kind.name()},
                         Label{featureKind(wanted).name()}));
@@ -83,9 +136,12 @@ DesignSpec makeSpec(const Design& design)
             d.name = feature.id + "." + d.name;
             for (std::string* formula : {&d.value, &d.min, &d.max, &d.when})
                 ownNames(*formula, feature.id, first);
+            if (onPart)
+                for (std::string* formula : {&d.min, &d.max, &d.when})
+                    onFaceOf(*formula, site + ".");
             spec.dimensions.push_back(std::move(d));
         }
-        for (auto c : kind.choices(form)) {
+        for (auto c : kind.choices(carrier)) {
             if (c.options.empty())
                 throw InputError(labelled(Label{kind.name()}),
                     say("the form “{}” has no face that can carry it", Label{form.name()}));
@@ -93,18 +149,64 @@ DesignSpec makeSpec(const Design& design)
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }
+        for (const auto& face : kind.faces()) {
+            if (!isThere(design, feature, face))
+                continue;
+            const std::string name = feature.id + "." + face.name;
+            for (const auto& [what, formula] : {std::pair{"width", face.width}, {"height", face.height}}) {
+                std::string own = formula;
+                ownNames(own, feature.id, first);
+                spec.derived.emplace_back(name + ".face." + what, own);
+            }
+        }
     }
     return spec;
 }
 
 } // namespace
 
+Carrier carrierFor(const Design& design, const std::string& without)
+{
+    Carrier out(formOf(design.form));
+    for (const auto& other : design.features)
+        if (without.empty() || !sitsOn(design, other.id, without))
+            for (const auto& face : featureKind(other.kind).faces())
+                if (isThere(design, other, face))
+                    out.parts.push_back(
+                        {.name = other.id + "." + face.name, .label = face.label, .covered = face.covered});
+    return out;
+}
+
+std::vector<const Feature*> hostsFirst(const Design& design)
+{
+    const auto depth = [&](const Feature& feature) {
+        std::size_t out = 0;
+        for (std::string host = hostOf(design, feature.id); !host.empty(); host = hostOf(design, host))
+            if (++out > design.features.size())
+                throw InputError(say("parts"), say("parts sit on each other in a circle"));
+        return out;
+    };
+    std::vector<std::pair<std::size_t, const Feature*>> all;
+    for (const auto& feature : design.features)
+        all.emplace_back(2 * depth(feature) + (featureKind(feature.kind).cutsAcross() ? 0 : 1), &feature);
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::vector<const Feature*> out;
+    std::transform(all.begin(), all.end(), std::back_inserter(out), [](const auto& each) { return each.second; });
+    return out;
+}
+
 const DesignSpec& specOf(const Design& design)
 {
     thread_local std::map<std::string, DesignSpec> known; // std::map: references stay good
     std::string key = design.form;
-    for (const auto& f : design.features)
+    for (const auto& f : design.features) {
         key += "\n" + f.id + "\t" + f.kind;
+        // Faces of parts come and go with choices, and what sits on them means them.
+        if (const std::string site = chosen(design, f.id + ".site"); site.find('.') != std::string::npos)
+            key += "\t" + site;
+        for (const auto& face : featureKind(f.kind).faces())
+            key += isThere(design, f, face) ? "\t+" : "\t-";
+    }
     if (const auto it = known.find(key); it != known.end())
         return it->second;
     // A long day's parts come and go; whoever holds a spec has let go of it long before so many others were asked for.

@@ -37,7 +37,7 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form&) const override
+    std::vector<ChoiceSpec> choices(const Carrier&) const override
     {
         return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.",
             {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}}};

@@ -53,7 +53,7 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form&) const override
+    std::vector<ChoiceSpec> choices(const Carrier&) const override
     {
         return {{"held", "Zip held by",
             "Two bands that hang from the lining below the mouth; or the mouth itself, where front and back meet.",

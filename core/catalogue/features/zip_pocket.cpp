@@ -41,10 +41,11 @@ public:
         };
     }
 
-    std::vector<ChoiceSpec> choices(const Form& form) const override
+    std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            form, "The face that the window is cut into.", [](const SiteSpec&) { return true; }, "lining back")};
+            on, "The face that the window is cut into.", [](const SiteSpec&) { return true; }, "lining back",
+            OnParts::Yes)};
     }
 
     void draft(FeatureScope& f) const override

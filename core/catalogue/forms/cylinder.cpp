@@ -37,7 +37,7 @@ public:
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15",
                 DimensionSpec::Quantity::Length, "base.board=yes"},
         };
-        for (auto& d : coatDimensions("1.2*depth"))
+        for (auto& d : standingDimensions("1.2*depth"))
             out.push_back(d);
         return out;
     }
@@ -51,7 +51,7 @@ public:
                 {{"two", "Two halves"}, {"one", "One, seam behind"}}},
             {"base.board", "Base board", "A loose board on the bottom.", {{"no", "Without"}, {"yes", "With board"}}},
         };
-        for (auto& c : coatChoices())
+        for (auto& c : standingChoices())
             out.push_back(c);
         return out;
     }
@@ -84,8 +84,8 @@ public:
         CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(p, 0));
         workGirth(d);
-        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
-        drawStanding(lining, body(p, lining.shrink));
+        LiningOfStanding lining = draftLining(d, "front", [&](double in) { return body(p, in); });
+        drawStanding(lining.coat, lining.body);
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
         addFaces(d, sites(), d("height"));
@@ -98,7 +98,7 @@ public:
         if (!round(p))
             p.handles.push_back({"depth", "base", {0, p.depth / 2}, {0, 1}, 2});
         sewStanding(shell, body(p, 0));
-        sewStanding(lining, body(p, lining.shrink));
+        sewStanding(lining.coat, lining.body);
         joinCoats(d,
             {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .board = p.piece("base.board") ? "base.board" : ""});
     }
@@ -150,8 +150,10 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m = foldCoats(
-            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            const auto at = [&](double in) { return body(p, in); };
+            foldStanding(folder, coat.lining ? liningOf(p, at, coat.in) : at(0), coat);
+        });
         dressUp(m, design, p, p.height, p.depth / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, p.depth / 2 * 0.8}, {0, 1, 0}, 1}};

@@ -35,7 +35,7 @@ public:
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "4", hold(), "1", "15",
                 DimensionSpec::Quantity::Length, "base.board=yes"},
         };
-        for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
+        for (auto& d : standingDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);
         return out;
     }
@@ -45,7 +45,7 @@ public:
         std::vector<ChoiceSpec> out{
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
         };
-        for (auto& c : coatChoices())
+        for (auto& c : standingChoices())
             out.push_back(c);
         return out;
     }
@@ -88,8 +88,8 @@ public:
         p.width = d("width"), p.height = d("height"), p.depth = d("depth");
         CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(p, 0));
-        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
-        drawStanding(lining, body(p, lining.shrink));
+        LiningOfStanding lining = draftLining(d, "front", [&](double in) { return body(p, in); });
+        drawStanding(lining.coat, lining.body);
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
         addFaces(d, sites(), d("height"));
@@ -100,7 +100,7 @@ public:
         p.handles = {{"width", "base", {d("width") / 2, 0}, {1, 0}, 2},
             {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, h}, {0, 1}, 1}};
         sewStanding(shell, body(p, 0));
-        sewStanding(lining, body(p, lining.shrink));
+        sewStanding(lining.coat, lining.body);
         joinCoats(d,
             {.mouth = mouthOf(body(p, 0)), .open = lined("base"), .board = p.piece("base.board") ? "base.board" : ""});
     }
@@ -116,8 +116,10 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m = foldCoats(
-            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            const auto at = [&](double in) { return body(p, in); };
+            foldStanding(folder, coat.lining ? liningOf(p, at, coat.in) : at(0), coat);
+        });
         dressUp(m, design, p, p.height, p.depth / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1},

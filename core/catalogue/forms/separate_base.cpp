@@ -43,7 +43,7 @@ public:
             {"foot.inset", "Foot inset", "From the base's seams to the centre of each foot.", "25", hold(), "12",
                 "min(width, depth)/2 - 5", DimensionSpec::Quantity::Length, "base.feet=yes"},
         };
-        for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
+        for (auto& d : standingDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);
         return out;
     }
@@ -57,7 +57,7 @@ public:
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
             {"base.feet", "Feet", "Four feet through the base.", {{"no", "Without"}, {"yes", "Four feet"}}},
         };
-        for (auto& c : coatChoices())
+        for (auto& c : standingChoices())
             out.push_back(c);
         return out;
     }
@@ -89,8 +89,8 @@ public:
         CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(d.pattern, 0));
         workBase(d);
-        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
-        drawStanding(lining, body(d.pattern, lining.shrink));
+        LiningOfStanding lining = draftLining(d, "front", [&](double in) { return body(d.pattern, in); });
+        drawStanding(lining.coat, lining.body);
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
         addFaces(d, sites(), d("height"));
@@ -101,7 +101,7 @@ public:
         if (d.choice("base.feet") == "yes")
             addFeet(d);
         sewStanding(shell, body(d.pattern, 0));
-        sewStanding(lining, body(d.pattern, lining.shrink));
+        sewStanding(lining.coat, lining.body);
         joinCoats(d,
             {.mouth = mouthOf(body(d.pattern, 0)),
                 .open = lined("base"),
@@ -179,8 +179,10 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const Standing s = body(p, 0);
-        Mockup m = foldCoats(
-            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            const auto at = [&](double in) { return body(p, in); };
+            foldStanding(folder, coat.lining ? liningOf(p, at, coat.in) : at(0), coat);
+        });
         const double lean = s.lean * double(s.walls.size()) / mouthGirth(p) * 2;
         dressUp(m, design, p, p.height, p.depth / 2 * (1 - lean));
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},

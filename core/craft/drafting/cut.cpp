@@ -279,9 +279,17 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
             if (piece == whole.key)
                 piece = (at.y > y ? upper : lower).key;
         }
-        void name(PieceId&) const {} // straps, bindings, what is laid on: never cut
+        void name(PieceId&) const {} // straps, bindings: never cut
     } const follow{whole, upper, lower, shares, cut.y};
     forEachReference(p, d.steps, follow);
+    // A part that lies on a face lies there in both halves.
+    for (std::size_t i = 0; i < p.overlays.size(); ++i)
+        if (p.overlays[i].piece == whole.key) {
+            p.overlays[i].piece = upper.key;
+            Overlay below = p.overlays[i];
+            below.piece = lower.key;
+            p.overlays.insert(p.overlays.begin() + std::ptrdiff_t(++i), below);
+        }
     for (auto& patch : d.patches)
         if (patch.behind == whole.key)
             patch.behind = upper.areas.contains(patch.rule.area) ? upper.key : lower.key;

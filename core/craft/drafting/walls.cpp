@@ -20,18 +20,123 @@ Run pathOf(const Standing& s)
 
 std::string sideSeam(std::size_t i) { return "side " + std::to_string(i + 1); }
 
+/// A wall's edges: the sides widen evenly from the mouth to the middle where the seam does.
+std::vector<Edge> wallEdges(const CoatDraft& coat, const Standing& s, std::size_t i)
+{
+    const double h = s.walls[i].length / 2, m = s.halfAt(i, s.height), a = coat.allowance;
+    if (s.wide <= 0)
+        return {{"top", lineRun({{m, s.height}, {-m, s.height}}), coat.mouth, {}, s.topCorner},
+            {"left", lineRun({{-m, s.height}, {-h, 0}}), a, {}}, {"bottom", lineRun({{-h, 0}, {h, 0}}), a, {}},
+            {"right", lineRun({{h, 0}, {m, s.height}}), a, {}, s.topCorner}};
+    const double middle = s.height / 2, n = s.halfAt(i, middle), y = s.raise;
+    return {{"top", lineRun({{m, s.height}, {-m, s.height}}), coat.mouth, {}, s.topCorner},
+        {"left ease", lineRun({{-m, s.height}, {-n, middle}}), a, a + s.wide},
+        {"left", lineRun({{-n, middle}, {-h, y}}), a + s.wide, {}}, {"bottom", lineRun({{-h, y}, {h, y}}), a + y, {}},
+        {"right", lineRun({{h, y}, {n, middle}}), a + s.wide, {}},
+        {"right ease", lineRun({{n, middle}, {m, s.height}}), a + s.wide, a, s.topCorner}};
+}
+
+/// One side of a wall from the base up.
+std::vector<EdgeUse> sideOf(const CoatDraft& coat, const Standing& s, const std::string& part, bool right)
+{
+    const char *low = right ? "right" : "left", *ease = right ? "right ease" : "left ease";
+    if (s.wide <= 0)
+        return {coat.use(part, low, !right)};
+    return {coat.use(part, low, !right), coat.use(part, ease, !right)};
+}
+
 } // namespace
+
+double Standing::halfAt(std::size_t wall, double y) const
+{
+    const double whole = full.empty() ? walls[wall].length : full[wall], out = whole / 2 - lean * y / height;
+    // Along the base, what the seam takes square to a leaning side.
+    const double taken = wide * std::hypot(1, lean / height);
+    return out - taken * std::clamp((height - y) / (height / 2), 0.0, 1.0);
+}
+
+Standing liningOf(const Pattern& p, const std::function<Standing(double)>& body, double in)
+{
+    if (p.choices.at("lining.fit") != "wider-seam")
+        return body(in);
+    Standing s = body(0);
+    s.wide = p.values.at("allowance.wide") - p.values.at("allowance.lining");
+    if (s.wide <= 0)
+        return s;
+    for (const auto& w : s.walls)
+        s.full.push_back(w.length);
+    // The base is sewn in so much further that its rim is as long as the walls at that height.
+    const auto surplus = [&](double raise) {
+        double sum = lengthOf(body(raise).plan);
+        for (std::size_t i = 0; i < s.walls.size(); ++i)
+            sum -= 2 * s.halfAt(i, raise);
+        return sum;
+    };
+    double low = 0, high = 4 * s.wide;
+    for (int i = 0; i < 60; ++i)
+        (surplus((low + high) / 2) > 0 ? low : high) = (low + high) / 2;
+    s.raise = (low + high) / 2;
+    const Standing inner = body(s.raise);
+    s.plan = inner.plan, s.start = inner.start;
+    for (std::size_t i = 0; i < s.walls.size(); ++i)
+        s.walls[i].length = 2 * s.halfAt(i, s.raise);
+    return s;
+}
+
+LiningOfStanding draftLining(Drafter& d, const PieceId& wall, const std::function<Standing(double)>& body)
+{
+    using Kind = Working::Kind;
+    if (d.choice("lining.fit") != "wider-seam") {
+        CoatDraft coat = CoatDraft::lining(d, liningShrink(d, wall));
+        return {coat, body(coat.shrink)};
+    }
+    Standing s = liningOf(d.pattern, body, 0);
+    const double walls = double(s.walls.size()), lean = s.lean / s.height;
+    d.work({lined(wall), "lining.wide", say("Lining's side seams wider, from the middle down"), "wide - allowance",
+        {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0, Kind::Trade, "mm",
+        say("same cut as the shell, sewn with a wider seam; the mouth is unchanged")});
+    const double gone = d.work(
+        {lined(wall), "lining.girth", say("Lining shorter round the base"), "2*walls*(wide*k + lean*raise)",
+            {{"walls", walls}, {"wide", s.wide}, {"k", std::hypot(1, lean)}, {"lean", lean}, {"raise", s.raise}}, 0,
+            Kind::Geometry, "mm", say("each side seam takes it from two walls; k: square to a leaning side")});
+    d.pattern.workings.push_back({lined("base"), "lining.raise", say("Lining's base seam wider by"),
+        "where the base is as much shorter round its seam", {{"shorter", gone}}, s.raise, Kind::Geometry, "mm",
+        say("found by halving; on a box an eighth of it, on a round base it through 2π")});
+    const double wallThick = d.stack(d.piece(wall).role, wall, "shell");
+    d.pattern.workings.push_back({lined(wall), "lining.slack", say("Lining's slack round the base"),
+        "shell's girth inside its wall less lining's girth", {{"wall", wallThick}, {"shorter", gone}},
+        lengthOf(body(wallThick).plan) - lengthOf(s.plan), Kind::Geometry, "mm",
+        say("less than nothing: the lining is larger than its room, and wrinkles by so much")});
+    return {CoatDraft::lining(d, 0), s};
+}
+
+std::vector<DimensionSpec> standingDimensions(const std::string& openingMax, const std::string& opening)
+{
+    auto out = coatDimensions(openingMax, opening);
+    out.push_back({"allowance.wide", "Lining allowance below",
+        "Allowance of the lining's side seams from the middle down, where the lining is sewn with a wider seam.",
+        "allowance.lining + 3.2", follow(), "allowance.lining", "allowance.lining + 15",
+        DimensionSpec::Quantity::Length, "lining.fit=wider-seam"});
+    return out;
+}
+
+std::vector<ChoiceSpec> standingChoices()
+{
+    auto out = coatChoices();
+    for (auto& choice : out)
+        if (choice.name == "lining.fit") {
+            choice.options.emplace_back("wider-seam", "Wider seam below");
+            choice.meaning = "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's "
+                             "thickness, with the mouth unchanged; the same size; or cut by the shell's template and "
+                             "sewn with a wider seam from the middle down.";
+        }
+    return out;
+}
 
 void drawStanding(CoatDraft& coat, const Standing& s)
 {
-    for (const auto& w : s.walls) {
-        Piece& piece = coat.add(w.part, w.code, w.name, "panel");
-        const double h = w.length / 2, m = h - s.lean;
-        piece.edges = {{"top", lineRun({{m, s.height}, {-m, s.height}}), coat.mouth, {}, s.topCorner},
-            {"left", lineRun({{-m, s.height}, {-h, 0}}), coat.allowance, {}},
-            {"bottom", lineRun({{-h, 0}, {h, 0}}), coat.allowance, {}},
-            {"right", lineRun({{h, 0}, {m, s.height}}), coat.allowance, {}, s.topCorner}};
-    }
+    for (std::size_t i = 0; i < s.walls.size(); ++i)
+        coat.add(s.walls[i].part, s.walls[i].code, s.walls[i].name, "panel").edges = wallEdges(coat, s, i);
     Piece& base = coat.add("base", "C", say("Base"), "base", 1, 0);
     // Rims in clockwise order, wall by wall; the outline goes the other way. A free curve is one rim, however many
     // cubics it has.
@@ -53,7 +158,8 @@ void drawStanding(CoatDraft& coat, const Standing& s)
     }
     std::vector<EdgeUse> round;
     for (std::size_t i = rims.size(); i-- > 0;)
-        base.edges.push_back({"rim " + std::to_string(rims.size() - i), reversed(rims[i]), coat.allowance, {}});
+        base.edges.push_back(
+            {"rim " + std::to_string(rims.size() - i), reversed(rims[i]), coat.allowance + s.raise, {}});
     for (std::size_t i = rims.size(); i-- > 0;)
         round.push_back(coat.use("base", base.edges[i].name, true));
 
@@ -70,9 +176,12 @@ void drawStanding(CoatDraft& coat, const Standing& s)
             : n > 2                 ? say("{} to {}", left.name, within(right.name))
             : i == 0                ? say("{} to {}, right", left.name, within(right.name))
                                     : say("{} to {}, left", left.name, within(right.name));
-        coat.join(sideSeam(i), name, {coat.use(left.part, "right")}, {coat.use(right.part, "left", true)});
+        coat.join(sideSeam(i), name, sideOf(coat, s, left.part, true), sideOf(coat, s, right.part, false)).allowance +=
+            s.wide;
     }
-    coat.leaveOpen(coat.join("base", n == 1 ? say("Wall to base") : say("Walls to base"), bottoms, round));
+    Seam& rim = coat.join("base", n == 1 ? say("Wall to base") : say("Walls to base"), bottoms, round);
+    rim.allowance += s.raise;
+    coat.leaveOpen(rim);
 }
 
 void sewStanding(CoatDraft& coat, const Standing& s)
@@ -124,14 +233,18 @@ void foldStanding(Folder& folder, const Standing& s, const LaidCoat& coat)
     double girth = 0, from = 0;
     for (const auto& w : s.walls)
         girth += w.length;
-    const double gone = 2 * s.lean * double(s.walls.size()) / girth; // share of the girth lost at the mouth
-    for (const auto& w : s.walls) {
+    const double up = s.wide > 0 ? 0 : coat.in; // a template of the shell begins where the shell does
+    for (std::size_t i = 0; i < s.walls.size(); ++i) {
+        const Wall& w = s.walls[i];
         const double middle = from + w.length / 2, half = w.length / 2;
         const Standing body = s;
-        const Fold at = [guide, middle, half, gone, body, coat](Point q) {
-            const double up = q.y / body.height, wide = half - body.lean * up;
-            const Point p = guide.at(middle + (wide > 0 ? q.x * half / wide : 0)) * (1 - gone * up);
-            return Vec3{p.x, q.y + coat.in, p.y};
+        const Fold at = [guide, middle, half, girth, body, up, i](Point q) {
+            double round = 0; // at this height
+            for (std::size_t k = 0; k < body.walls.size(); ++k)
+                round += 2 * body.halfAt(k, q.y);
+            const double wide = body.halfAt(i, q.y);
+            const Point p = guide.at(middle + (wide > 0 ? q.x * half / wide : 0)) * (round / girth);
+            return Vec3{p.x, q.y + up, p.y};
         };
         std::vector<double> bends;
         for (const double corner : guide.corners())
@@ -140,7 +253,8 @@ void foldStanding(Folder& folder, const Standing& s, const LaidCoat& coat)
         folder.lay(coat.key(w.part), at, bends);
         from += w.length;
     }
-    folder.lay(coat.key("base"), [coat](Point q) { return Vec3{q.x, coat.in, q.y}; });
+    const double bottom = up + s.raise;
+    folder.lay(coat.key("base"), [bottom](Point q) { return Vec3{q.x, bottom, q.y}; });
 }
 
 } // namespace tectonis

@@ -5,6 +5,8 @@
 #include "drafting/coat.hpp"
 #include "mockup/folder.hpp"
 
+#include <functional>
+
 namespace tectonis {
 
 struct Wall {
@@ -24,7 +26,29 @@ struct Standing {
     double height = 0;
     double lean = 0; ///< mm that each side of each wall leans in at the mouth; negative: out
     Corner topCorner = Corner::Mitre;
+    /// A lining cut by the shell's template and sewn with a wider seam: by @c wide mm more at the sides from the middle
+    /// down, by @c raise at the base, so that they still agree. Walls are then @c full mm long on the template.
+    double wide = 0, raise = 0;
+    std::vector<double> full{};
+
+    /// Half of a wall's width, stitch line to stitch line, at a height above the base's edge of the template.
+    double halfAt(std::size_t wall, double y) const;
 };
+
+/// The lining's body by the choice "lining.fit": @p body drafted @p in mm further in, or on the shell's template with a
+/// wider seam.
+Standing liningOf(const Pattern& p, const std::function<Standing(double in)>& body, double in);
+
+/// The same with its workings; what it draws with.
+struct LiningOfStanding {
+    CoatDraft coat;
+    Standing body;
+};
+LiningOfStanding draftLining(Drafter& d, const PieceId& wall, const std::function<Standing(double in)>& body);
+
+/// Dimensions and choices of coats whose lining may be sewn with a wider seam.
+std::vector<DimensionSpec> standingDimensions(const std::string& openingMax, const std::string& opening = "130");
+std::vector<ChoiceSpec> standingChoices();
 
 /// Adds walls and base to a coat with their seams: "side 1", … and "base".
 void drawStanding(CoatDraft& coat, const Standing& s);

@@ -12,6 +12,7 @@
 #include <algorithm>
 #include <cctype>
 #include <limits>
+#include <utility>
 
 namespace tectonis {
 
@@ -22,6 +23,9 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
         choices.begin(), choices.end(), [](const ChoiceSpec& c) { return c.name == "site"; });
     if (choice == choices.end())
         return;
+    std::erase_if(choice->options, [](const auto& option) { return option.first.find('.') != std::string::npos; });
+    if (choice->options.empty())
+        return; // on parts alone
     // What belongs into the lining looks for room there first, what belongs outside, outside.
     const auto inside = [&](const auto& option) { return option.first.starts_with("lining"); };
     const bool within = inside(choice->options.front());
@@ -50,14 +54,36 @@ namespace {
 const std::string& textOf(const std::string& name) { return name; }
 template <class Kind> const std::string& textOf(const Id<Kind>& id) { return id.text(); }
 
+bool lacks(const Design& design, const std::string& kind)
+{
+    return std::none_of(
+        design.features.begin(), design.features.end(), [&](const Feature& f) { return f.kind == kind; });
+}
+
+/// A face of a part that can carry a new part which needs others that the design lacks: a snap goes under a pocket's
+/// flap where there is no flap. Empty if there is none.
+std::string faceInstead(const Design& design, const FeatureKind& feature)
+{
+    const auto needs = feature.needs(formOf(design.form));
+    if (std::none_of(needs.begin(), needs.end(), [&](const auto& kind) { return lacks(design, kind); }))
+        return {};
+    for (const auto& choice : feature.choices(carrierFor(design)))
+        if (choice.name == "site")
+            for (const auto& [face, unused] : choice.options)
+                if (face.find('.') != std::string::npos)
+                    return face;
+    return {};
+}
+
 /// @p best: on the face where it is in nobody's way; else on the first that can carry it.
 std::string add(Design& next, const std::string& kind, bool best)
 {
     const FeatureKind& feature = featureKind(kind);
-    for (const auto& needed : feature.needs(formOf(next.form)))
-        if (std::none_of(
-                next.features.begin(), next.features.end(), [&](const Feature& f) { return f.kind == needed; }))
-            change::addPart(next, needed);
+    const std::string host = faceInstead(next, feature);
+    if (host.empty())
+        for (const auto& needed : feature.needs(formOf(next.form)))
+            if (lacks(next, needed))
+                change::addPart(next, needed);
     const auto patterns = validated(next);
     const std::size_t before = best ? checkAll(next, patterns).size() : anyFace;
     // Names under the id must be the part's alone: "zip.length" may be the form's, and so may the piece "band".
@@ -80,9 +106,12 @@ std::string add(Design& next, const std::string& kind, bool best)
     for (int i = 2; taken(id); ++i)
         id = feature.shortName() + std::to_string(i);
     next.features.push_back({id, kind});
+    if (!host.empty())
+        next.choices[id + ".site"] = host;
     fillIn(next);
     feature.settle(next, id);
-    sitWhereItFits(next, feature, id, before);
+    if (host.empty())
+        sitWhereItFits(next, feature, id, before);
     return id;
 }
 
@@ -151,6 +180,17 @@ void keepValuesWithout(Design& design, const std::string& id, const std::string&
     }
 }
 
+/// A part on a face of another part sits on @p below instead, or where it cannot, on the first face that can carry it.
+void sitBelow(Design& design, const std::string& id, const std::string& below)
+{
+    const ChoiceSpec* choice = specOf(design).choice(id + ".site");
+    if (!choice)
+        return;
+    const bool offered = std::any_of(
+        choice->options.begin(), choice->options.end(), [&](const auto& option) { return option.first == below; });
+    design.choices.at(choice->name) = offered ? below : choice->options.front().first;
+}
+
 void takeOut(Design& design, const std::string& id)
 {
     const auto named = [](const std::string& wanted) { return [wanted](const Feature& f) { return f.id == wanted; }; };
@@ -174,18 +214,42 @@ void takeOut(Design& design, const std::string& id)
         std::vector<std::string> lost;
         for (const auto& f : design.features)
             if (const auto needs = featureKind(f.kind).needs(formOf(design.form));
-                std::find(needs.begin(), needs.end(), it->kind) != needs.end())
+                hostOf(design, f.id).empty() && std::find(needs.begin(), needs.end(), it->kind) != needs.end())
                 lost.push_back(f.id);
         for (const auto& dependent : lost)
             takeOut(design, dependent);
         keepValuesWithout(design, id, "");
     }
+    std::vector<std::string> guests; // what sits on it stays where it was
+    for (const auto& f : design.features)
+        if (hostOf(design, f.id) == id)
+            guests.push_back(f.id);
+    const auto own = design.choices.find(id + ".site");
+    const std::string below = own == design.choices.end() ? "" : own->second;
     design.features.erase(std::find_if(design.features.begin(), design.features.end(), named(id)));
     std::erase_if(design.dimensions, [&](const auto& d) { return d.first.starts_with(id + "."); });
     std::erase_if(design.choices, [&](const auto& c) { return c.first.starts_with(id + "."); });
+    for (const auto& guest : guests)
+        sitBelow(design, guest, below);
 }
 
 } // namespace
+
+void change::rehouse(Design& design, const std::string& but)
+{
+    for (bool again = true; std::exchange(again, false);)
+        for (const auto& feature : design.features) {
+            const std::string host = hostOf(design, feature.id), name = feature.id + ".site";
+            const ChoiceSpec* choice = host.empty() ? nullptr : specOf(design).choice(name);
+            if (!choice || name == but
+                || std::any_of(choice->options.begin(), choice->options.end(),
+                    [&](const auto& option) { return option.first == design.choices.at(name); }))
+                continue;
+            const auto below = design.choices.find(host + ".site");
+            sitBelow(design, feature.id, below == design.choices.end() ? "" : below->second);
+            again = true; // what is offered may be something else now
+        }
+}
 
 void change::removePart(Design& design, const std::string& id) { takeOut(design, id); }
 

@@ -116,6 +116,7 @@ void choice(Design& design, const std::string& name, const std::string& value)
     if (!specOf(design).choice(name))
         throw InputError(name, say("the design makes no such choice"));
     design.choices[name] = value;
+    rehouse(design, name);
 }
 
 void material(Design& design, const std::string& role, const std::string& materialId)

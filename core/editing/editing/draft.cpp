@@ -81,16 +81,20 @@ void shape(Drafter& d, const Form& form)
         const int nth = ++ofKind[feature.kind];
         d.pattern.partLabels.emplace(feature.id, nth > 1 ? say("{} {}", name, nth) : labelled(name));
     }
-    const auto turn = [&](const FeatureKind& kind) {
-        return kind.cutsAcross() ? 0 : kind.goesByOthers() ? 3 : kind.needs(form).empty() ? 1 : 2;
+    const auto turn = [&](const Feature& feature, const FeatureKind& kind) {
+        return kind.cutsAcross() && hostOf(d.design, feature.id).empty() ? 0
+            : kind.goesByOthers()                                        ? 3
+            : kind.needs(form).empty()                                   ? 1
+                                                                         : 2;
     };
+    const auto parts = hostsFirst(d.design);
     for (int round = 0; round < 4; ++round)
-        for (const auto& feature : d.design.features)
-            if (const FeatureKind& kind = featureKind(feature.kind); turn(kind) == round) {
+        for (const Feature* feature : parts)
+            if (const FeatureKind& kind = featureKind(feature->kind); turn(*feature, kind) == round) {
                 const std::size_t bought = d.pattern.hardware.size();
-                FeatureScope scope(d, feature.id);
+                FeatureScope scope(d, feature->id);
                 kind.draft(scope);
-                giveOwner(d.pattern, bought, feature.id);
+                giveOwner(d.pattern, bought, feature->id);
             }
 }
 

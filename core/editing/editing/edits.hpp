@@ -116,6 +116,10 @@ std::string addPart(Design& design, const std::string& kind);
 /// Takes a part out with its dimensions and choices, and those that need it.
 void removePart(Design& design, const std::string& id);
 
+/// Parts that sat on a face of another part which is gone sit where that part sits, or on the first face that can carry
+/// them. @p but: a choice that was just made, which stays for others to judge.
+void rehouse(Design& design, const std::string& but = {});
+
 /// Moves a part so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size
 /// of @p seenIn: its choice of face, its drop, and its sideways shift if it has one, each kept inside its range.
 void movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at);

@@ -107,7 +107,9 @@ private:
     double formula(const std::string& name, const std::string& text)
     {
         try {
-            return evaluateFormula(text, [&](const std::string& other) { return value(other); });
+            return evaluateFormula(text, [&](const std::string& other) {
+                return m_spec.onParts.empty() ? value(other) : value(m_spec.meant(other, name));
+            });
         } catch (const InputError& e) {
             throw e.place().empty() ? e.at(name) : e;
         }
@@ -208,7 +210,7 @@ Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
 }
 
 Derivation derivationOf(
-    const Design& design, const DesignSpec&, const Values& values, const std::string& name, std::size_t size)
+    const Design& design, const DesignSpec& spec, const Values& values, const std::string& name, std::size_t size)
 {
     const Dimension& d = design.dimensions.at(name);
     const std::string& sizeName = design.sizes[size];
@@ -220,7 +222,7 @@ Derivation derivationOf(
     out.formula = naming(text);
     if (!out.own) {
         for (const auto& used : namesIn(text))
-            out.inputs.emplace_back(used, values.at(used));
+            out.inputs.emplace_back(used, values.at(spec.meant(used, name)));
     }
     const long k = long(size) - long(sizeIndex(design, design.baseSize));
     if (own != d.bySize.end()) {

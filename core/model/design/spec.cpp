@@ -16,6 +16,15 @@ const DimensionSpec* DesignSpec::dimension(const std::string& name) const
     return it == dimensions.end() ? nullptr : &*it;
 }
 
+std::string DesignSpec::meant(const std::string& name, const std::string& dimension) const
+{
+    if (onParts.empty() || !name.starts_with("face."))
+        return name;
+    const auto dot = dimension.rfind('.');
+    const auto it = dot == std::string::npos ? onParts.end() : onParts.find(dimension.substr(0, dot + 1));
+    return it == onParts.end() ? name : it->second + name;
+}
+
 std::vector<SiteSpec> frontAndBack(bool seam)
 {
     return {{"front", "Front", false, seam}, {"back", "Back", false, seam},

@@ -25,7 +25,8 @@ struct DimensionSpec {
 struct SiteSpec {
     std::string name, label; ///< "lining front", "Lining front"
     bool lining = false;
-    bool seam = false; ///< a seam may run across it, between two straight sides
+    bool seam = false;    ///< a seam may run across it, between two straight sides
+    bool covered = false; ///< of a part: a flap of its own comes down over it
 };
 
 /// Front, back and their linings; @p seam: a seam may run across front and back.
@@ -53,6 +54,11 @@ struct DesignSpec {
     std::vector<std::pair<std::string, std::string>>
         derived; ///< values that follow and cannot be edited: name and formula
     std::vector<ChoiceSpec> choices;
+    /// Parts that sit on a face of another part, "label2.", and what that face's own names begin with: in their
+    /// formulas "face.width" is the width of that face, "patch.front.face.width".
+    std::map<std::string, std::string> onParts;
+    /// What a name means in the formula of a dimension.
+    std::string meant(const std::string& name, const std::string& dimension) const;
     const DimensionSpec* dimension(const std::string& name) const;
     const ChoiceSpec* choice(const std::string& name) const;
 };

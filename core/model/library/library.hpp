@@ -40,6 +40,8 @@ struct Material {
     bool standIn = false;  ///< its id was found nowhere: the numbers are guessed, and never written to a file
     More more;
     double underFoot() const { return thickness * compressed; }
+    /// Woven cloth frays at a cut edge; what is coated or grown does not (common practice, no source).
+    bool frays() const { return kind != "vinyl" && kind != "leather" && kind != "coated"; }
     bool operator==(const Material&) const = default;
 };
 

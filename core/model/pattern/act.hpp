@@ -56,7 +56,8 @@ struct Act {
         InsertZip, ///< zips behind a window, @c distance from its fold
         OpenZip,   ///< zips
         SewTape, ///< one tape of zips, @c distance from its edge, between pieces.front() and pieces.back(), then turned
-                 ///< away and topstitched
+                 ///< away and topstitched; with @c taken: pieces.front() is lapped over it, its edge raw, a row so far
+                 ///< from that
         SliderOn,   ///< zips
         SealEnds,   ///< ends of zips with pieces.front(), a tab
         Hem,        ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing

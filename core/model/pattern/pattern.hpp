@@ -138,6 +138,7 @@ struct Seam {
     std::vector<PieceId> trapped;        ///< pieces caught between
     PieceId bound{};                     ///< the binding over its raw edges; empty where they are not bound
     bool overcast = false;               ///< each of its raw edges is overcast by itself
+    PieceId rawOutside{};                ///< whose edge lies raw and shows
     bool rawInside = false;              ///< its raw edges lie open inside the finished bag unless they are bound
     bool mouth = false;                  ///< joins shell and lining, or hems the shell, round the bag's mouth
     bool flat = false;                   ///< a mouth that is sewn while its walls lie flat, before the sides
@@ -322,7 +323,7 @@ struct Pattern {
     std::set<std::pair<StepId, StepId>> joined; ///< told as one where the second stands right behind the first
     Pace pace;
     std::vector<Handle> handles;
-    std::vector<Site> sites;
+    std::deque<Site> sites; ///< std::deque: parts add faces of their own while they sit on others
     std::vector<Place> places;
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;

@@ -3,6 +3,7 @@
 // cloth, or where the foot must pass later.
 #include "checks/finding.hpp"
 #include "checks/stack.hpp"
+#include "features/spec_of.hpp"
 #include "pattern/labels.hpp"
 
 #include "sequence/order.hpp"
@@ -137,6 +138,9 @@ void checkUnderParts(const CheckInput& in, const std::vector<Spot>& spots, Worst
                 for (const auto& spot : spots) {
                     const Fitting& f = *spot.fitting;
                     if (spot.wall != on.wall || (f.owner() == line.owner && !line.owner.empty()))
+                        continue;
+                    const Piece* holder = p.piece(f.piece); // it may sit on the part itself
+                    if (!line.owner.empty() && holder && sitsOn(in.design, holder->owner().text(), line.owner.text()))
                         continue;
                     Box a;
                     for (const Point q : flattened(line.run, 0.2))

@@ -1,17 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Raw edges that lie open inside the finished bag are bound where the cloth frays.
 #include "checks/finding.hpp"
+#include "library/library.hpp"
 
 #include <algorithm>
 
 namespace tectonis {
-
-namespace {
-
-/// Woven cloth frays at a cut edge; what is coated or grown does not (common practice, no source).
-bool frays(const Material& m) { return m.kind != "vinyl" && m.kind != "leather" && m.kind != "coated"; }
-
-} // namespace
 
 void checkRawEdges(const CheckInput& in, Findings& out)
 {
@@ -20,7 +14,7 @@ void checkRawEdges(const CheckInput& in, Findings& out)
         return std::any_of(side.begin(), side.end(), [&](const EdgeUse& use) {
             const Piece* piece = p.piece(use.piece);
             const auto cloth = piece ? p.materials.find(piece->material) : p.materials.end();
-            return cloth != p.materials.end() && frays(p.material(cloth->second));
+            return cloth != p.materials.end() && p.material(cloth->second).frays();
         });
     };
     for (const auto& seam : p.seams)
@@ -29,6 +23,19 @@ void checkRawEdges(const CheckInput& in, Findings& out)
                 say("its raw edges lie open inside the bag and would fray: add a binding that covers them, or overcast "
                     "them."),
                 {}});
+    for (const auto& seam : p.seams)
+        if (!seam.rawOutside.empty() && fraying({{seam.rawOutside, EdgeId()}})) {
+            const std::string edge = seam.key.owner().text() + ".edge";
+            const ChoiceSpec* choice = in.spec.choice(edge);
+            std::optional<Repair> repair;
+            if (choice)
+                repair = Repair{labelled(Label{choice->options.front().second}),
+                    {edge + "=" + choice->options.front().first}, false};
+            out.push_back({Severity::Warning, "raw-edge", "", say("Seam “{}”", seam.name), seam.key, "Fittings",
+                say("its edge is cut raw and shows: this cloth would fray there. Fold it in, or take a cloth that does "
+                    "not fray."),
+                repair});
+        }
 }
 
 } // namespace tectonis

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Snap halves meet, and keep clear of stitch lines and pockets.
 #include "checks/finding.hpp"
+
+#include "features/spec_of.hpp"
 #include "pattern/labels.hpp"
 
 #include <fmt/format.h>
@@ -25,7 +27,7 @@ void checkSnaps(const CheckInput& in, Findings& out)
 {
     const auto& v = in.pattern.values;
     for (const auto& snap : in.design.features) {
-        if (snap.kind != "snap")
+        if (snap.kind != "snap" || !hostOf(in.design, snap.id).empty()) // a pocket's own flap comes down over it
             continue;
         const std::string& site = in.design.choices.at(snap.id + ".site");
         bool elsewhere = false, any = false;

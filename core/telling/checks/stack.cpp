@@ -2,6 +2,7 @@
 #include "checks/stack.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace tectonis {
 namespace {
@@ -18,6 +19,13 @@ Box boxOf(const Pattern& p, const PieceId& wall)
     return box;
 }
 
+/// One after the other: first @p inner, then @p outer.
+Placement both(const Placement& outer, const Placement& inner)
+{
+    const Point zero = outer(inner({0, 0})), up = outer(inner({0, 1})) - zero;
+    return {zero.x, zero.y, std::atan2(-up.x, up.y), outer.mirror != inner.mirror};
+}
+
 } // namespace
 
 std::vector<OnWall> wallsOf(const Pattern& p, const Piece& piece)
@@ -25,8 +33,9 @@ std::vector<OnWall> wallsOf(const Pattern& p, const Piece& piece)
     std::vector<OnWall> out;
     for (const auto& o : p.overlays)
         if (o.piece == piece.key)
-            if (const Piece* on = p.piece(o.on))
-                out.push_back({wallOf(*on), o.placement});
+            if (const Piece* on = p.piece(o.on); on && on != &piece)
+                for (const auto& below : wallsOf(p, *on)) // a part may lie on a part
+                    out.push_back({below.wall, both(below.to, o.placement)});
     if (out.empty())
         out.push_back({wallOf(piece), {}});
     return out;

@@ -136,6 +136,24 @@ void Plan::putOn(const std::vector<EdgeUse>& side, const Run& line, bool window)
     const Piece* upper = p.piece(side.front().piece);
     if (!upper)
         return;
+    // Of a part that was cut across both halves are there.
+    std::set<PieceId> halves;
+    for (const auto& use : side)
+        if (const Piece* piece = p.piece(use.piece); piece && !piece->whole.empty() && piece->whole == upper->whole)
+            halves.insert(piece->key);
+    if (halves.size() > 1) {
+        for (const auto& o : p.overlays)
+            if (halves.contains(o.piece)) {
+                const Piece& half = *p.piece(o.piece);
+                const Polyline outline = placedAll(flattened(half.stitch(), kStep), o.placement);
+                add(Surface{outline, skinOf(half)});
+                Box box;
+                for (const Point q : outline)
+                    box.add(q);
+                codeAt(half, box.centre());
+            }
+        return;
+    }
     std::optional<Placement> where;
     for (const auto& o : p.overlays)
         if (o.piece == upper->key) {

@@ -233,14 +233,20 @@ private:
         for (const double side : {-1.0, 1.0}) {
             if (side > 0 && !both)
                 break;
-            band({{side * kReach, y}, {side * 7, y}, {side * 7, y + 0.1}, {side * 7, y}, {side * 18, y}}, face);
+            if (act.taken > 0)
+                band({{side * kReach, y}, {side * 7, y}}, face); // raw, lapped over the tape
+            else
+                band({{side * kReach, y}, {side * 7, y}, {side * 7, y + 0.1}, {side * 7, y}, {side * 18, y}}, face);
             if (act.pieces.size() > 1)
                 band({{side * kReach, -y}, {side * 7, -y}}, skin(act.pieces.back()));
             row(side * 10, -y - 4, y + 4);
         }
         if (both)
             measure(7, 10, y + 6, say("{}", Len(act.distance)));
-        else
+        else if (act.taken > 0) {
+            measure(-20, -7, y + 6, say("{}", Len(act.distance)));
+            measure(-10, -7, -y - 9, say("{}", Len(act.taken)));
+        } else
             measure(-20, -10, y + 6, say("{}", Len(act.distance)));
     }
 

@@ -96,6 +96,7 @@ private:
     void row(const std::vector<const Seam*>& seams);
     /// A partial seam.
     void ends(const Seam& seam);
+    PieceId wholeOf(const std::vector<EdgeUse>& side) const;
     void stitchOn(const Act& act);
     /// Was the piece turned through an opening that no other act closes?
     bool closesOpeningOf(const PieceId& id) const;

@@ -154,6 +154,19 @@ void Telling::ends(const Seam& seam)
             Len(seam.openStart), Len(seam.openEnd)));
 }
 
+/// The piece of a side, or, where it is of several parts of one that was cut across, that one.
+PieceId Telling::wholeOf(const std::vector<EdgeUse>& side) const
+{
+    const Piece* first = p.piece(side.front().piece);
+    if (!first || first->whole.empty())
+        return side.front().piece;
+    const bool parts = std::any_of(side.begin(), side.end(), [&](const EdgeUse& use) {
+        const Piece* piece = p.piece(use.piece);
+        return piece && piece->key != first->key && piece->whole == first->whole;
+    });
+    return parts ? first->whole : first->key;
+}
+
 void Telling::stitchOn(const Act& act)
 {
     const auto seams = seamsOf(act);
@@ -176,12 +189,12 @@ void Telling::stitchOn(const Act& act)
     if (on && on->role == "flap")
         add(say("Lay the hinge edge of the {} on its line on the {}, wrong side on right side, the flap pointing up "
                 "over the mouth; edge-stitch.",
-            nameOf(upper.front().piece), nameOf(lower.front().piece)));
+            nameOf(wholeOf(upper)), nameOf(lower.front().piece)));
     else
         add(copies.size() > 1 ? say("Lay each {} on its line on the {}, wrong side on right side; edge-stitch.",
-                nameOf(upper.front().piece), nameOf(lower.front().piece))
+                nameOf(wholeOf(upper)), nameOf(lower.front().piece))
                               : say("Lay the {} on its line on the {}, wrong side on right side; edge-stitch.",
-                                  nameOf(upper.front().piece), nameOf(lower.front().piece)));
+                                  nameOf(wholeOf(upper)), nameOf(lower.front().piece)));
     if (act.distance > 0 && act.taken > 0)
         add(say("Two rows: {} and {} from the edge.", Len(act.distance), Len(act.taken)));
     else if (act.distance > 0)

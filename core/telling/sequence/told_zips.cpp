@@ -48,6 +48,20 @@ bool Telling::twoTapes(const Act& act) const
 
 void Telling::sewTape(const Act& act)
 {
+    if (act.taken > 0) {
+        addEither(
+            say("Lay the raw edge of the {} on the tape, right side up, so that {} of tape lie under it, and the "
+                "{} right side up below the tape, its edge level with the raw edge. Hold them with clips or a strip of "
+                "tape; stitch {} from the raw edge, through all.",
+                nameOf(act.pieces.front()), Len(act.distance), nameOf(act.pieces.back()), Len(act.taken)),
+            say("Lap the {} by {} over the tape, the {} below; stitch {} from the raw edge.",
+                nameOf(act.pieces.front()), Len(act.distance), nameOf(act.pieces.back()), Len(act.taken)));
+        machine();
+        tool(say("zip foot"));
+        stitch(say("3–3.5 mm, lockstitch 301"));
+        check(say("The slider runs freely."));
+        return caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    }
     if (act.pieces.size() > 1)
         add(say("Lay the tape on the {}, right sides together, the {} on top; sew {} from the tape's edge.",
             nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance)));
