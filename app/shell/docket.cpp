@@ -275,6 +275,8 @@ void Docket::showGroups()
         m_openedFor = opened;
         for (const auto& [id, group] : m_groups)
             group->setExpanded(id == opened || (id == "#design" && opened == "#body"));
+        if (const auto part = m_groups.find(opened); part != m_groups.end() && opened.front() != '#')
+            m_fields->scrollToItem(part->second, QAbstractItemView::PositionAtTop);
     }
     const bool any = wanted.any();
     if (m_fields->isHidden() == any)

@@ -118,6 +118,16 @@ FieldTree::FieldTree(const QString& name, QWidget* parent) : QTreeWidget(parent)
     setItemDelegate(new FieldDelegate(this));
     setWordWrap(true);
     setEditTriggers(QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed); // the click is ours
+    // A heading opens and closes by a click on its words, other rows by two.
+    setExpandsOnDoubleClick(false);
+    connect(this, &QTreeWidget::itemClicked, this, [](QTreeWidgetItem* item) {
+        if (!item->parent())
+            item->setExpanded(!item->isExpanded());
+    });
+    connect(this, &QTreeWidget::itemDoubleClicked, this, [](QTreeWidgetItem* item) {
+        if (item->parent() && !(item->flags() & Qt::ItemIsEditable))
+            item->setExpanded(!item->isExpanded());
+    });
 }
 
 void FieldTree::mousePressEvent(QMouseEvent* event)

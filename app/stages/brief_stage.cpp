@@ -184,8 +184,10 @@ public:
     {
         const Pattern& p = m_document.pattern();
         const Design& d = m_document.design();
+        const Piece* hand = p.piece(m_document.pieceInHand());
+        const std::string part = hand && !hand->owner().empty() ? hand->owner().text() : "body";
         DocketPage out{
-            text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = "body"}};
+            text(d.name), {}, {.design = true, .body = true, .materials = true, .parts = true, .opened = part}};
         DocketGroup bag{spoken("Bag, size {}", text(p.size)), {}};
         bag.rows.push_back({spoken("Finished"), m_document.dims({p.width, p.height, p.depth}),
             {spoken("width × height × depth, on the stitch lines")}});

@@ -537,3 +537,37 @@ TEST_CASE("Snags are counted alike in the badge, the line and the grid of sizes;
     s.settle();
     CHECK(stageNames()[s.window.stage()] == "Brief");
 }
+
+TEST_CASE("A heading of the docket opens and closes by one click on its words")
+{
+    Shown s;
+    auto* tree = s.find<QTreeWidget>("dimensions");
+    QTreeWidgetItem* materials = nullptr;
+    for (int i = 0; i < tree->topLevelItemCount(); ++i)
+        if (tree->topLevelItem(i)->text(0) == "Materials")
+            materials = tree->topLevelItem(i);
+    REQUIRE(materials);
+    REQUIRE_FALSE(materials->isExpanded());
+    for (const bool open : {true, false}) {
+        tree->scrollToItem(materials, QAbstractItemView::PositionAtCenter);
+        QCoreApplication::processEvents();
+        const QRect row = tree->visualItemRect(materials);
+        QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, QPoint(row.left() + 40, row.center().y()));
+        CHECK(materials->isExpanded() == open);
+    }
+}
+
+TEST_CASE("A part taken in hand on Brief is opened in the docket and brought into sight")
+{
+    Shown s;
+    s.window.goTo(0);
+    auto* tree = s.find<QTreeWidget>("dimensions");
+    s.take("slip");
+    QCoreApplication::processEvents();
+    for (int i = 0; i < tree->topLevelItemCount(); ++i) {
+        const auto* head = tree->topLevelItem(i);
+        CHECK(head->isExpanded() == (head->text(0) == "Slip pocket"));
+        if (head->isExpanded())
+            CHECK(tree->viewport()->rect().contains(tree->visualItemRect(head).center()));
+    }
+}

@@ -22,7 +22,7 @@ using Catch::Contains;
 
 namespace {
 
-void requireSound(const Design& d)
+void requireWhole(const Design& d)
 {
     for (const auto& p : draftAll(d)) {
         INFO("size " << p.size);
@@ -94,7 +94,7 @@ TEST_CASE("Parts on parts: a label sits within each face that a part offers, on 
                     CHECK_THAT(std::string(e.what()), Contains("room") || Contains("allowed")); // too small a face
                     continue;
                 }
-                requireSound(d);
+                requireWhole(d);
                 for (const auto& p : draftAll(d)) {
                     const Site& on = *p.site(SiteId(under + "." + face.name));
                     const Piece &below = *p.piece(on.pieces.front()), &piece = *p.piece(label);
@@ -126,7 +126,7 @@ TEST_CASE(
             const double tall = boundsOf(plain.piece(pocket)->stitch()).height();
             const std::string id = addFeature(d, zip);
             setChoice(d, id + ".site", pocket + ".front");
-            requireSound(d);
+            requireWhole(d);
             const Pattern p = draftAll(d)[1];
             const auto order = orderOf(d, p);
             if (std::string(zip) == "inset-zip") {
@@ -169,7 +169,7 @@ TEST_CASE("Parts on parts: the halves of a snap under a pocket's flap meet when 
                 continue;
             }
             INFO(form->id() << ", " << body);
-            requireSound(d);
+            requireWhole(d);
             for (const auto& p : draftAll(d)) {
                 const Fitting *front = nullptr, *flap = nullptr;
                 for (const auto& f : p.fittings)
@@ -237,7 +237,7 @@ TEST_CASE("Parts on parts: what sits on a part that goes stays where that was; n
     {
         const Design again = designFromText(designText(d), "test");
         CHECK(again.choices == d.choices);
-        requireSound(again);
+        requireWhole(again);
     }
 }
 
@@ -270,5 +270,5 @@ TEST_CASE("Parts on parts: a pocket and a flap cannot sit on each other")
     // Asked for in the window, the one goes onto the other, and that one down onto the bag.
     setChoice(d, pocket + ".site", other + ".front");
     CHECK(site(d, other).find('.') == std::string::npos);
-    requireSound(d);
+    requireWhole(d);
 }

@@ -40,7 +40,7 @@ int rawEdges(const Design& d)
 }
 
 /// What holds for every bag without a lining, in all sizes.
-void requireSound(const Design& d)
+void requireSewn(const Design& d)
 {
     const Geos geos;
     for (const auto& p : draftAll(d)) {
@@ -85,7 +85,7 @@ TEST_CASE(
 {
     for (const auto& form : kForms) {
         const Design d = bare(form);
-        requireSound(d);
+        requireSewn(d);
         const Pattern p = medium(d);
         INFO(form);
         CHECK(!p.step("close"));
@@ -117,11 +117,11 @@ TEST_CASE("Unlined: its raw edges are told seam by seam until bindings cover the
     const std::string id = addFeature(d, "binding");
     CHECK(rawEdges(d) < raw);
     setChoice(d, id + ".covers", "front");
-    requireSound(d);
+    requireSewn(d);
     Design over = bare("boxed-corner");
     setChoice(over, "assembly", "unlined-overcast");
     CHECK(rawEdges(over) == 0);
-    requireSound(over);
+    requireSewn(over);
     const Pattern p = medium(over);
     for (const auto& seam : p.seams)
         if (seam.rawInside)
@@ -149,7 +149,7 @@ TEST_CASE("Unlined: whatever part fits is drafted and sewn; what needs a lining 
                 continue;
             }
             INFO(form << " with " << kind->kind());
-            requireSound(d);
+            requireSewn(d);
             ++taken;
         }
     CHECK(taken > 50);

@@ -147,7 +147,7 @@ public:
     {
         Drafter& d = f.d;
         const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
-        const bool raw = f.choice("edge") == "raw"; // the bag's edges lie level with the face's
+        const bool raw = f.choice("edge") == "raw"; // what hangs beside the face ends at its raw edge
         const double w = f("width"), h = f("depth"), s = f("allowance");
         Piece& before = d.add({.key = front,
             .code = d.freeCode("P"),
@@ -167,8 +167,8 @@ public:
             .material = "lining"});
         behind.edges = {{"bottom", lineRun({{0, 0}, {w, 0}}), s, {}}, {"right", lineRun({{w, 0}, {w, h}}), s, {}},
             {"right end", lineRun({{w, h}, {w, h + gap}}), s, {}},
-            {"top", lineRun({{w, h + gap}, {0, h + gap}}), raw ? 0 : s, {}},
-            {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}}, {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
+            {"top", lineRun({{w, h + gap}, {0, h + gap}}), s, {}}, {"left end", lineRun({{0, h + gap}, {0, h}}), s, {}},
+            {"left", lineRun({{0, h}, {0, 0}}), s, {}}};
         const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
         const char* stitch = raw ? "topstitch" : "construction";
         d.add(Seam{.key = lowSeam,

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Magnetic snap pair: one half on the flap's lining, the other where it lands on the front.
+// What closes a flap: magnetic or press snap, turn lock, hook-and-loop tape; one half on the flap, the other where it
+// lands on the front.
+#include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "features/spec_of.hpp"
 #include "library/library.hpp"
@@ -16,21 +18,28 @@ using Kind = Working::Kind;
 class Snap : public FeatureKind {
 public:
     std::string kind() const override { return "snap"; }
-    std::string name() const override { return "Magnetic snap"; }
+    std::string name() const override { return "Flap closure"; }
 
     std::vector<Run> silhouette() const override { return {circleRun({50, 50}, 30), circleRun({50, 50}, 13)}; }
 
     std::vector<DimensionSpec> dimensions() const override
     {
+        using Q = DimensionSpec::Quantity;
         return {
-            {"diameter", "Snap diameter", "Diameter of both halves.", "18", stock("snap"), "10", "25"},
+            {"diameter", "Snap diameter", "Diameter of both halves, or width of a lock's plate.", "18", stock("snap"),
+                "10", "40", Q::Length, "@closure=magnetic|press|turn"},
+            {"tape", "Tape width", "Width of the hook-and-loop tape.", "20", hold(), "10", "50", Q::Length,
+                "@closure=tape"},
+            {"length", "Tape length", "Length of both pieces of tape, across the flap.", "40", hold(), "15",
+                "0.8*face.width", Q::Length, "@closure=tape"},
             {"drop", "Snap drop", "From the front's mouth down to the centre of the front half.", "0.38*face.height",
                 follow(), "10", "face.height - 10"},
             {"across", "Sideways", "From the middle of the face to the snap, on both halves; to the right is positive.",
-                "0", hold(), "-(face.width - @diameter)/2", "(face.width - @diameter)/2"},
+                "0", hold(), "-max(0, face.width/2 - 20)", "max(0, face.width/2 - 20)"},
             {"slack", "Slack", "Extra length of the flap's way over the mouth, so that it closes without pulling.", "4",
                 hold(), "0", "12"},
-            {"patch", "Patch", "Side of the square patch behind each half.", "45", hold(), "25", "90"},
+            {"patch", "Patch", "Side of the square patch behind each half.", "45", hold(), "25", "90", Q::Length,
+                "@closure=magnetic|press|turn"},
         };
     }
 
@@ -41,6 +50,11 @@ public:
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         const std::string meaning = "The face that carries the other half.";
+        const ChoiceSpec closure{"closure", "Closure",
+            "A magnetic snap, each half through one layer; a press snap, set last through all layers; a turn lock, its "
+            "knob through one layer of the front, its plate through the whole flap; or hook-and-loop tape, sewn on.",
+            {{"magnetic", "Magnetic snap"}, {"press", "Press snap"}, {"turn", "Turn lock"},
+                {"tape", "Hook-and-loop tape"}}};
         if (const auto own = on.form.underOwnFlap(); !own.empty()) {
             ChoiceSpec site{"site", "On", meaning, {}};
             for (const auto& face : own)
@@ -48,10 +62,11 @@ public:
             for (const auto& face : on.parts)
                 if (face.covered)
                     site.options.emplace_back(face.name, face.label);
-            return {site};
+            return {site, closure};
         }
         return {siteChoice(
-            on, meaning, [](const SiteSpec& s) { return !s.lining; }, "front", OnParts::Covered)};
+                    on, meaning, [](const SiteSpec& s) { return !s.lining; }, "front", OnParts::Covered),
+            closure};
     }
 
     /// Where the two halves go.
@@ -69,17 +84,61 @@ public:
         const Halves halves = !hostOf(d.design, f.id.text()).empty() ? onPocket(f)
             : d.ownFlap                                              ? onOwnFlap(f, *d.ownFlap)
                                                                      : onFlapPart(f);
-        const double clear = d.work(
-            {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
-                {{"radius", f("diameter") / 2}, {"allowance", halves.allowance}, {"foot", d.design.workshop.footWidth}},
-                0, Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
+        const std::string& closure = f.choice("closure");
+        const double clear = clearance(f, halves.allowance);
         place(f, halves.face, halves.onFace, clear, "front half");
         place(f, halves.under, halves.onUnder, clear, "flap half");
-        d.pattern.hardware.push_back(
-            {Ware::Snap, 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
         d.pattern.handles.push_back({f.dimension("drop"), halves.face, halves.onFace, halves.down, 1});
-        step(f, halves.face, halves.phase, "front half");
-        step(f, halves.under, halves.underPhase, "flap half");
+        if (closure == "tape")
+            d.pattern.hardware.push_back(
+                {Ware::HookAndLoop, 1, f("length"), say("{}, {} wide", Len(f("length")), Len(f("tape"))), Message()});
+        else
+            d.pattern.hardware.push_back({closure == "press" ? Ware::PressSnap
+                    : closure == "turn"                      ? Ware::TurnLock
+                                                             : Ware::Snap,
+                1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
+        if (closure == "magnetic") {
+            early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::Snap));
+            early(f, halves.under, halves.underPhase, "flap half", act::set({f.key("flap half")}, Ware::Snap));
+        } else if (closure == "tape") {
+            early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::HookAndLoop));
+            early(f, halves.under, halves.underPhase, "flap half",
+                onto(act::set({f.key("flap half")}, Ware::HookAndLoop), halves.face));
+        } else if (closure == "turn") {
+            early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::TurnLock));
+            late(f, halves, say("Set the lock\'s plate"),
+                {onto(act::set({f.key("flap half")}, Ware::TurnLock), halves.face)});
+        } else
+            late(f, halves, say("Set the press snap"),
+                {act::set({f.key("front half")}, Ware::PressSnap),
+                    onto(act::set({f.key("flap half")}, Ware::PressSnap), halves.face)});
+    }
+
+    /// Least distance of a half's middle from any stitch line.
+    static double clearance(FeatureScope& f, double allowance)
+    {
+        Drafter& d = f.d;
+        const std::string& closure = f.choice("closure");
+        if (closure == "press") // set when all is sewn
+            return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + setter",
+                {{"radius", f("diameter") / 2}, {"setter", 3}}, 0, Kind::Trade, "mm",
+                say("so that the setter stands flat (common practice)")});
+        if (closure == "tape")
+            return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"),
+                "sqrt(width*width + length*length)/2 + foot/2",
+                {{"width", f("tape")}, {"length", f("length")}, {"foot", d.design.workshop.footWidth}}, 0, Kind::Trade,
+                "mm", say("so that its corners can be sewn (common practice)")});
+        return d.work(
+            {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
+                {{"radius", f("diameter") / 2}, {"allowance", allowance}, {"foot", d.design.workshop.footWidth}}, 0,
+                Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
+    }
+
+    /// Of the second half: it is marked by touch where the first one stands.
+    static Act onto(Act act, const PieceId& first)
+    {
+        act.pieces = {first};
+        return act;
     }
 
     static Halves onFlapPart(FeatureScope& f)
@@ -196,9 +255,27 @@ public:
     void place(FeatureScope& f, const PieceId& piece, Point at, double clear, const std::string& half) const
     {
         Drafter& d = f.d;
-        d.pattern.fittings.push_back({f.key(half), say("{}, {}", f.named(say("Snap")), sideLabel(half)), piece,
-            Fitting::Kind::Snap, at, f("diameter"), clear, say("one layer and its patch")});
+        const std::string& closure = f.choice("closure");
+        const bool tape = closure == "tape", flap = half == "flap half",
+                   all = closure == "press" || (closure == "turn" && flap);
+        Fitting fitting{f.key(half), say("{}, {}", f.named(say("Snap")), sideLabel(half)), piece, Fitting::Kind::Snap,
+            at, tape ? f("tape") : f("diameter"), clear,
+            tape             ? say("sewn onto one layer")
+                : !all       ? say("one layer and its patch")
+                : flap       ? say("all layers of the flap")
+                : unlined(d) ? say("shell and patch")
+                             : say("shell, patch and lining")};
+        fitting.throughLining = all;
+        d.pattern.fittings.push_back(std::move(fitting));
+        if (tape) {
+            const double w = f("length") / 2, h = f("tape") / 2;
+            d.piece(piece).lines.push_back({f.line("tape"), FaceLine::Kind::Topstitch,
+                rectangleRun(at.x - w + 2, at.y - h + 2, at.x + w - 2, at.y + h - 2)});
+            return;
+        }
         d.piece(piece).drills.push_back({at, say("snap")});
+        if (closure == "turn" && flap)
+            return; // its plate holds it
         const double h = f("patch") / 2;
         const Message what = f.named(say("patch for the snap"));
         const std::string area = words(what); // each snap's own
@@ -206,17 +283,35 @@ public:
         d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = area}, what});
     }
 
-    void step(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half) const
+    /// While the piece is single.
+    void early(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half, Act act) const
     {
+        const std::string& closure = f.choice("closure");
         f.d.addBeforeUse(Step{.id = f.key(half == "front half" ? "front" : "flap"),
-                             .title = say("Set the snap's {}", sideLabel(half)),
-                             .acts = {act::set({f.key(half)}, Ware::Snap)},
+                             .title = closure == "tape" ? say("Sew the tape's {}", sideLabel(half))
+                                 : closure == "turn"    ? say("Set the lock's {}", sideLabel(half))
+                                                        : say("Set the snap's {}", sideLabel(half)),
+                             .acts = {std::move(act)},
                              .kind = StepKind::Hardware,
                              .phase = phase,
                              .consumes = {piece},
                              .yields = piece,
                              .pieces = {piece}},
             piece);
+    }
+
+    /// On the finished bag.
+    void late(FeatureScope& f, const Halves& halves, Message title, std::vector<Act> acts) const
+    {
+        f.d.add(Step{.id = f.key("late"),
+            .title = std::move(title),
+            .acts = std::move(acts),
+            .kind = StepKind::Flat,
+            .phase = "Strap",
+            .consumes = {"bag"},
+            .yields = "bag",
+            .pieces = {halves.face, halves.under},
+            .check = say("The flap closes without pulling; the halves meet.")});
     }
 };
 

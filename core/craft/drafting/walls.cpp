@@ -113,7 +113,7 @@ LiningOfStanding draftLining(Drafter& d, const PieceId& wall, const std::functio
 std::vector<DimensionSpec> standingDimensions(const std::string& openingMax, const std::string& opening)
 {
     auto out = coatDimensions(openingMax, opening);
-    out.push_back({"allowance.wide", "Lining allowance below",
+    out.push_back({"allowance.wide", "Wide lining allowance",
         "Allowance of the lining's side seams from the middle down, where the lining is sewn with a wider seam.",
         "allowance.lining + 3.2", follow(), "allowance.lining", "allowance.lining + 15",
         DimensionSpec::Quantity::Length, "lining.fit=wider-seam"});

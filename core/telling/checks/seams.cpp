@@ -11,11 +11,15 @@ namespace {
 
 constexpr double kTolerance = 0.01; // mm
 
-double allowanceOf(const Pattern& p, const EdgeUse& use)
+/// Where the use begins and where it ends; less than nothing for a line on a face.
+std::pair<double, double> allowanceOf(const Pattern& p, const EdgeUse& use)
 {
     const Piece* piece = p.piece(use.piece);
     const Edge* edge = piece ? piece->edge(use.edge) : nullptr;
-    return edge ? edge->allowance : -1;
+    if (!edge)
+        return {-1, -1};
+    const double first = edge->allowance, last = edge->allowanceAtEnd.value_or(edge->allowance);
+    return use.reversed ? std::pair{last, first} : std::pair{first, last};
 }
 
 } // namespace
@@ -41,7 +45,9 @@ void checkSeams(const CheckInput& in, Findings& out)
         if (seam.stitch != "construction" || seam.a.size() != seam.b.size())
             continue;
         for (std::size_t i = 0; i < seam.a.size(); ++i) {
-            const double a = allowanceOf(in.pattern, seam.a[i]), b = allowanceOf(in.pattern, seam.b[i]);
+            const auto one = allowanceOf(in.pattern, seam.a[i]), other = allowanceOf(in.pattern, seam.b[i]);
+            const bool atBegin = std::abs(one.first - other.first) > kTolerance;
+            const double a = atBegin ? one.first : one.second, b = atBegin ? other.first : other.second;
             if (a >= 0 && b >= 0 && std::abs(a - b) > kTolerance)
                 out.push_back({Severity::Warning, "seam-allowance", "", subject, seam.key, "Draft",
                     say("the allowances differ: {} on {}, {} on {}. Cut edges will not be level; use the same "

@@ -523,7 +523,11 @@ private:
             add(Surface{{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}, Skin::Metal});
         };
         band({{-kReach, 0}, {kReach, 0}}, s);
-        if (f->kind == Fitting::Kind::Snap) {
+        if (!act.uses.empty() && act.uses.front() == Ware::HookAndLoop) {
+            band({{-16, kThick * 1.3}, {16, kThick * 1.3}}, Skin::Padding);
+            for (const double x : {-13.0, 13.0})
+                row(x, -4, kThick * 2 + 3);
+        } else if (f->kind == Fitting::Kind::Snap && !f->throughLining) {
             band({{-20, -kThick * 1.1}, {20, -kThick * 1.1}}, Skin::Padding);
             metal(-r, kThick * 0.6, r, kThick * 0.6 + 4.5);
             metal(-r * 0.8, -kThick * 1.7 - 1.4, r * 0.8, -kThick * 1.7);
@@ -542,8 +546,9 @@ private:
             metal(-6, low - 2.4, 6, low);
         }
         if (f->size > 0)
-            measure(f->kind == Fitting::Kind::Snap ? -r : -6.0, f->kind == Fitting::Kind::Snap ? r : 6.0,
-                kThick * 0.6 + 9, say("{}", Len(f->size)));
+            measure(f->kind == Fitting::Kind::Snap && !f->throughLining ? -r : -6.0,
+                f->kind == Fitting::Kind::Snap && !f->throughLining ? r : 6.0, kThick * 0.6 + 9,
+                say("{}", Len(f->size)));
     }
 
     /// Clips of a straight allowance, or notches out of a round one, as far apart as they have to be.

@@ -64,7 +64,8 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::SealEnds:
     case Verb::CloseOpening: return WorkPlace::Machine;
     case Verb::BoxOn: return act.distance > 0 ? WorkPlace::Machine : WorkPlace::Setting;
-    case Verb::Set: return WorkPlace::Setting;
+    case Verb::Set:
+        return !act.uses.empty() && act.uses.front() == Ware::HookAndLoop ? WorkPlace::Machine : WorkPlace::Setting;
     case Verb::Glue:
     case Verb::Paint:
     case Verb::WrapOver: return WorkPlace::Adhesive;

@@ -120,6 +120,7 @@ private:
     void turnBag(const Act& act);
     void set(const Act& act);
     /// One of a kind stands for all of it.
+    void closure(const Act& act, const Fitting& f);
     void setAll(const Fitting& f, const std::vector<PieceId>& on);
     void sewTape(const Act& act);
     void sealEnds(const Act& act);

@@ -287,7 +287,55 @@ void Telling::set(const Act& act)
                 && std::find(act.fittings.begin(), act.fittings.end(), each.key) != act.fittings.end()
                 && std::find(on.begin(), on.end(), each.piece) == on.end())
                 on.push_back(each.piece);
-        setAll(*f, on);
+        if (f->kind == Fitting::Kind::Snap && !act.uses.empty() && act.uses.front() != Ware::Snap)
+            closure(act, *f);
+        else
+            setAll(*f, on);
+    }
+}
+
+void Telling::closure(const Act& act, const Fitting& f)
+{
+    const bool second = !act.pieces.empty(); // it lands on the first one
+    const Message on = nameOf(f.piece);
+    switch (act.uses.front()) {
+    case Ware::HookAndLoop: {
+        Message size;
+        for (const auto& h : p.hardware)
+            if (h.owner() == f.owner() && h.kind == Ware::HookAndLoop)
+                size = h.sizeText;
+        add(second ? say("Lay the loop half over its mark on the {} and sew it alike.", on)
+                   : say("Cut the tape ({}). Lay the hook half over its mark on the {}, sew it {} inside its edge, all "
+                         "round, and across both ways.",
+                       size, on, Len(2)));
+        machine();
+        stitch(say("2.5–3 mm, lockstitch 301"));
+        return check(say("No corner of the tape lifts."));
+    }
+    case Ware::TurnLock:
+        addEither(second
+                ? say("Close the flap and mark by touch where the knob stands. Cut the plate's window there through "
+                      "all layers of the flap, paint its edge, put the plate on and screw it down.")
+                : say(
+                    "On the {}, slit for the prongs of the knob's plate at the drill mark, push them through this one "
+                    "layer and its patch from the right side, put the washer on, bend the prongs, cover them.",
+                    on),
+            second ? say("Mark by touch, cut the window, paint its edge, screw the plate on.")
+                   : say("Set the knob on the {} at its mark, through this one layer and its patch.", on));
+        tool(second ? say("knife") : say("awl"));
+        tool(second ? say("screwdriver") : say("pliers"));
+        check(
+            second ? say("The knob turns freely in its window.") : say("The knob stands upright, within {}.", Len(1)));
+        return caution(say("Awl and prongs: wear eye protection."));
+    default:
+        add(second
+                ? say("Close the flap over the stud and press: punch where it has marked the flap, and set cap and "
+                      "socket through all its layers.")
+                : say("Punch at the drill mark of the {}, through all layers. Set stud and post from both sides.", on));
+        tool(say("punch"));
+        tool(say("snap setter"));
+        check(say("It snaps, and comes open without pulling the cloth."));
+        caution(say("Punch and hammer: wear eye protection."));
     }
 }
 

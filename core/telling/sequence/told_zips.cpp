@@ -49,13 +49,24 @@ bool Telling::twoTapes(const Act& act) const
 void Telling::sewTape(const Act& act)
 {
     if (act.taken > 0) {
-        addEither(
-            say("Lay the raw edge of the {} on the tape, right side up, so that {} of tape lie under it, and the "
-                "{} right side up below the tape, its edge level with the raw edge. Hold them with clips or a strip of "
-                "tape; stitch {} from the raw edge, through all.",
-                nameOf(act.pieces.front()), Len(act.distance), nameOf(act.pieces.back()), Len(act.taken)),
-            say("Lap the {} by {} over the tape, the {} below; stitch {} from the raw edge.",
-                nameOf(act.pieces.front()), Len(act.distance), nameOf(act.pieces.back()), Len(act.taken)));
+        const Message face = nameOf(act.pieces.front()), bag = nameOf(act.pieces.back());
+        addEither(say("Lay the raw edge of the {} on the tape, right side up, so that {} of tape lie under it.", face,
+                      Len(act.distance)),
+            say("Lap the {} by {} over the tape.", face, Len(act.distance)));
+        // What goes on beside the face ends at its raw edge; what hangs down over the chain reaches up behind the face.
+        double up = 0;
+        for (const Seam* seam : seamsOf(act))
+            for (const auto* side : {&seam->a, &seam->b})
+                for (const auto& use : *side)
+                    if (const Piece* piece = p.piece(use.piece); piece && use.piece == act.pieces.back())
+                        if (const Edge* edge = piece->edge(use.edge))
+                            up = std::max(up, edge->allowance);
+        add(up > 0 ? say("The {} lies below, right side up, and hangs down behind the chain; its edge reaches {} up "
+                         "behind the {}.",
+                bag, Len(up), face)
+                   : say("The {} lies below, right side down, its edge level with the raw edge.", bag));
+        addEither(say("Hold all with clips or a strip of tape; stitch {} from the raw edge.", Len(act.taken)),
+            say("Stitch {} from the raw edge.", Len(act.taken)));
         machine();
         tool(say("zip foot"));
         stitch(say("3–3.5 mm, lockstitch 301"));
