@@ -24,7 +24,8 @@ std::vector<Design> everyChoice()
 {
     std::vector<Design> out{satchel()}, single;
     for (const auto& c : specOf(satchel()).choices) {
-        if (c.name.find(".site") != std::string::npos || c.name.find(".mount") != std::string::npos) {
+        const auto is = [&](const char* what) { return c.name.find(what) != std::string::npos; };
+        if (is(".site") || is(".mount") || is(".closure")) {
             for (const auto& [value, label] : c.options) {
                 if (value.find('.') != std::string::npos)
                     continue; // a face of a part, too small for some: parts_on_parts_test.cpp

@@ -136,6 +136,17 @@ TEST_CASE(
                 // domain.md, 4: upper + lower = H − g, stitch to stitch
                 CHECK(std::abs(upper.height() + lower.height() - (tall - gap)) < 0.01);
                 CHECK(placeOf(p, order, id + ".upper") < placeOf(p, order, pocket + ".on"));
+                // Both halves lie on the face where the pocket lies, also in the mock-up.
+                const Mockup m = mockupOf(d, p);
+                for (const char* half : {".upper", ".lower"}) {
+                    const Piece& piece = *p.piece(pocket + half);
+                    const Box box = boundsOf(piece.stitch());
+                    const Point low = onFace(p, piece.key, {box.x0, box.y0}),
+                                whole = onFace(plain, PieceId(PartId(pocket)), {box.x0, box.y0});
+                    CHECK(distance(low, whole) < 0.01);
+                    CHECK(std::any_of(
+                        m.facets.begin(), m.facets.end(), [&](const Facet& f) { return f.piece == piece.key; }));
+                }
             } else {
                 CHECK(p.zips.back().piece == PieceId(PartId(pocket)));
                 CHECK(placeOf(p, order, id + ".zip") < placeOf(p, order, pocket + ".on"));

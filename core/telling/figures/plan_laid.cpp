@@ -209,9 +209,9 @@ void Plan::caught()
         if (sides.empty() && known)
             sides = {usesOf(*s, holder->key)};
         for (const auto& side : sides) {
-            const Run edge = runOf(side);
-            hold(*each, edge, insideLeft(side));
-            run(edge, Kind::Baste);
+            hold(*each, runOf(side), insideLeft(side));
+            for (const auto& use : side) // a loop's seam has edges on both sides of its face
+                run(p.runOf(use), Kind::Baste);
         }
     }
 }
