@@ -283,3 +283,23 @@ TEST_CASE("Parts on parts: a pocket and a flap cannot sit on each other")
     CHECK(site(d, other).find('.') == std::string::npos);
     requireWhole(d);
 }
+
+TEST_CASE("Parts on parts: a label is dragged from deep down on the bag onto a pocket, and back")
+{
+    Design d = newDesign("large-tote");
+    const std::string pocket = addFeature(d, "patch-pocket"), label = addFeature(d, "label");
+    assign(d, pocket + ".height=120");
+    setChoice(d, label + ".site", "lining back");
+    assign(d, label + ".drop=260"); // deeper than the pocket is tall
+    const auto drag = [&](const std::string& to, Point at) {
+        const Pattern seen = draftAll(d)[1];
+        moveFeature(d, seen, label, to, at);
+        const Pattern p = draftAll(d)[1];
+        const Site& face = *p.site(SiteId(to));
+        CHECK(face.top - p.values.at(label + ".drop") == Approx(at.y));
+        CHECK(face.x + p.values.at(label + ".across") == Approx(at.x));
+    };
+    const Site front = *draftAll(d)[1].site(SiteId(pocket + ".front"));
+    drag(pocket + ".front", {front.x + 10, front.top - 40});
+    drag("back", {-30, 200});
+}

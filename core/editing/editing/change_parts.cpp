@@ -265,9 +265,18 @@ void change::movePart(Design& design, const Pattern& seenIn, const std::string& 
         throw InputError(site, say("this form has no such face"));
     if (!design.dimensions.contains(id + ".drop"))
         throw InputError(id, say("this part has no place of its own to be moved"));
-    if (const auto choice = design.choices.find(id + ".site"); choice != design.choices.end())
-        choice->second = site;
+    bool otherSize = false; // the face of a part has ranges of its own, in which the old place may not lie
+    if (const auto choice = design.choices.find(id + ".site"); choice != design.choices.end()) {
+        const std::string before = std::exchange(choice->second, site);
+        otherSize = before != site && (before + site).find('.') != std::string::npos;
+    }
     const DesignSpec& spec = specOf(design);
+    for (const char* name : {".drop", ".across"})
+        if (const DimensionSpec* s = spec.dimension(id + name); s && otherSize) {
+            Dimension& place = design.dimensions.at(id + name);
+            place.value = s->value;
+            place.bySize.clear();
+        }
     const auto put = [&](const std::string& name, double value) {
         const DimensionSpec* s = spec.dimension(name);
         if (!s || !design.dimensions.contains(name))
