@@ -101,7 +101,9 @@ TEST_CASE(
     CHECK_THAT(turnEarly, Contains("prongs of the knob's plate"));
     CHECK_THAT(turnLate, Contains("Cut the plate's window there through all layers of the flap"));
     const auto [tapeEarly, tapeLate] = stepsOf("tape");
-    CHECK_THAT(tapeEarly, Contains("Cut the tape (40 mm, 20 mm wide)") && Contains("loop half over its mark"));
+    CHECK_THAT(tapeEarly,
+        Contains("Cut the tape's hook half (40 mm, 20 mm wide)")
+            && Contains("Cut the tape's loop half (40 mm, 20 mm wide)"));
     CHECK(tapeLate.empty());
 }
 

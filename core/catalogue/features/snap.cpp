@@ -106,7 +106,7 @@ public:
                 onto(act::set({f.key("flap half")}, Ware::HookAndLoop), halves.face));
         } else if (closure == "turn") {
             early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::TurnLock));
-            late(f, halves, say("Set the lock\'s plate"),
+            late(f, halves, say("Set the lock's plate"),
                 {onto(act::set({f.key("flap half")}, Ware::TurnLock), halves.face)});
         } else
             late(f, halves, say("Set the press snap"),

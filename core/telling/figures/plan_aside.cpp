@@ -125,7 +125,16 @@ void Plan::fittingsOn(const Piece& piece, const Placement& at)
         if (f.piece != piece.key
             || std::find(m_step.fittings.begin(), m_step.fittings.end(), f.key) == m_step.fittings.end())
             continue;
-        if (f.kind == Fitting::Kind::Zip) {
+        if (!m_act.uses.empty() && m_act.uses.front() == Ware::HookAndLoop) { // as large as its row, and a little
+            for (const auto& l : piece.lines)
+                if (l.owner == f.owner() && l.kind == FaceLine::Kind::Topstitch) {
+                    const Box row = boundsOf(l.run);
+                    add(Surface{
+                        placedAll(flattened(rectangleRun(row.x0 - 2, row.y0 - 2, row.x1 + 2, row.y1 + 2), kStep), at),
+                        Skin::Tape});
+                    stroke(placedAll(flattened(l.run, kStep), at), Kind::Topstitch);
+                }
+        } else if (f.kind == Fitting::Kind::Zip) {
             const double w = f.size / 2, h = 8;
             Polyline tape{
                 {f.at.x - w, f.at.y - h}, {f.at.x + w, f.at.y - h}, {f.at.x + w, f.at.y + h}, {f.at.x - w, f.at.y + h}};

@@ -304,10 +304,14 @@ void Telling::closure(const Act& act, const Fitting& f)
         for (const auto& h : p.hardware)
             if (h.owner() == f.owner() && h.kind == Ware::HookAndLoop)
                 size = h.sizeText;
-        add(second ? say("Lay the loop half over its mark on the {} and sew it alike.", on)
-                   : say("Cut the tape ({}). Lay the hook half over its mark on the {}, sew it {} inside its edge, all "
-                         "round, and across both ways.",
-                       size, on, Len(2)));
+        // Either half may come first in the order.
+        add(second
+                ? say("Cut the tape's loop half ({}). Lay it over its mark on the {}, sew it {} inside its edge, all "
+                      "round, and across both ways.",
+                    size, on, Len(2))
+                : say("Cut the tape's hook half ({}). Lay it over its mark on the {}, sew it {} inside its edge, all "
+                      "round, and across both ways.",
+                    size, on, Len(2)));
         machine();
         stitch(say("2.5–3 mm, lockstitch 301"));
         return check(say("No corner of the tape lifts."));
