@@ -179,7 +179,7 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
     if (ofLining) {
         if (!outside && !m_look.lining)
             return hidden; // behind the shell
-        return !outside ? 3 : on ? 1.2 : fitting ? 1.3 : 1.1;
+        return !outside ? 3 : on || f.kind == "flap" ? 1.2 : fitting ? 1.3 : 1.1;
     }
     if (f.kind == "strap" || f.kind == "metal")
         return depth < 0 ? 0.1 : 6;
@@ -187,6 +187,10 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
         return 2;
     if (f.kind == "flap")
         return outside ? 6 : m_look.open ? 0.5 : 0;
+    if (f.flap != Facet::Flap::No) {
+        const double over = f.kind == "fitting" || f.kind == "zip" ? 0.2 : 0.1;
+        return f.flap == Facet::Flap::Outside ? 6 + over : m_look.open ? 0.5 + over : hidden;
+    }
     if (f.kind == "zip" && f.piece.empty())
         return 2;
     return fitting ? 5 : f.kind == "overlay" ? 4 : on ? (dot(f.facing, f.facing) > 0 ? 4 : 3) : outside ? 3 : 1;

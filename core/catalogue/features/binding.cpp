@@ -41,7 +41,7 @@ public:
             "Raw edges that it is folded over: the allowances inside round a face, or the mouth of a dropped-in "
             "lining.",
             {}};
-        for (const auto& site : on.form.sites())
+        for (const auto& site : on.sites)
             if (!site.lining)
                 covers.options.push_back({site.name, "Seams round the " + lowered(site.label)});
         if (hasMouth(on.form))

@@ -12,8 +12,9 @@ namespace tectonis {
 
 /// What a part can sit on: the faces of a form, and those of parts that are there already.
 struct Carrier {
-    Carrier(const Form& form_) : form(form_) {}
+    Carrier(const Form& form_) : form(form_), sites(form_.sites()) {}
     const Form& form;
+    std::vector<SiteSpec> sites;
     std::vector<SiteSpec> parts{};
 };
 

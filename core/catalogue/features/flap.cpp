@@ -31,7 +31,7 @@ public:
             {"hinge", "Hinge drop", "From the back's top edge down to the seam that holds the flap.", "25", hold(),
                 "15", "face.height/3"},
             {"length", "Flap length", "From the hinge seam to the flap's lower edge, along the flap.",
-                "@hinge + mouth.depth + 0.6*face.height", follow(), "60", "@hinge + mouth.depth + 1.1*face.height"},
+                "@hinge + mouth.way + 0.6*face.height", follow(), "60", "@hinge + mouth.way + 1.1*face.height"},
             {"width", "Flap width", "Finished width of the flap.", "face.width - 24", follow(), "40", "face.width - 4"},
             {"radius", "Flap corner radius", "Radius of the flap's two lower corners.", "min(60, 0.4*@width)", hold(),
                 "4", "min(@width/2, @length)"},
@@ -42,10 +42,9 @@ public:
 
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        const auto sites = on.form.sites();
         ChoiceSpec mount{"mount", "Flap held by", "Caught in a seam across the face, or stitched onto it.",
             {{"on", "Two rows on the face"}}};
-        if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return s.seam; }))
+        if (std::any_of(on.sites.begin(), on.sites.end(), [](const SiteSpec& s) { return s.seam; }))
             mount.options.insert(mount.options.begin(), {"seam", "A seam across the face"});
         return {siteChoice(
                     on, "The face that the flap hangs from.", [](const SiteSpec& s) { return !s.lining; }, "back"),
@@ -101,6 +100,8 @@ public:
         // Everything is done before the face is sewn into the bag.
         const PieceId face = d.pieceAt(f.site(), f.site().top - f("hinge")).key;
         raw ? rawSteps(f, face) : makeSteps(f, face);
+        d.pattern.hinged.push_back(
+            {f.key("outer"), f.key("lining"), face, {f.site().x, f.site().top - f("hinge")}, f("length"), true});
         f.choice("mount") == "seam" ? catchInSeam(f) : stitchOn(f);
     }
 

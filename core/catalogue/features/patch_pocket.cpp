@@ -313,7 +313,7 @@ public:
             .a = {{face, f.line("pocket flap")}},
             .b = {{f.key("lid"), "hinge", 0, true}},
             .stitch = "topstitch"});
-        d.pattern.hung.push_back({f.key("lid"), face, {x, y}, {x, y - f("flap")}, 1.04 * f("flap"), w});
+        d.pattern.hinged.push_back({f.key("lid"), f.key("lid.under"), face, {x, y}, f("flap")});
         const act::Seams layers{f.key("lid")};
         d.addOnTop(Step{.id = f.key("lid"),
                        .title = say("Make the pocket's flap"),

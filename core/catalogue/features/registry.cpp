@@ -48,7 +48,7 @@ ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::
     const std::string& preferred, OnParts onParts)
 {
     ChoiceSpec choice{"site", "On", meaning, {}};
-    for (const auto& site : on.form.sites())
+    for (const auto& site : on.sites)
         if (fits(site))
             choice.options.insert(
                 site.name == preferred ? choice.options.begin() : choice.options.end(), {site.name, site.label});

@@ -156,8 +156,8 @@ public:
             + d.stack("flap lining", {flapId, "lining"}, "lining");
         const double reach = d.work({f.id, f.key("reach"), say("Flap half: from the hinge seam along the flap"),
             "hinge + depth + stack + drop + slack",
-            {{"hinge", flapsOwn("hinge")}, {"depth", d("mouth.depth")}, {"stack", workStack(f, wall, flap)},
-                {"drop", f("drop")}, {"slack", f("slack")}},
+            {{"hinge", flapsOwn("hinge")}, {"depth", d("mouth.way")},
+                {"stack", workStack(f, wall, flap, {flapId, "lining"})}, {"drop", f("drop")}, {"slack", f("slack")}},
             0, Kind::Geometry, "mm", say("up the back, across the mouth, round the thickness, down the front")});
         // Seen from its lining the flap is the other way round.
         return {face.key, {flapId, "lining"}, {site.x + f("across"), y}, {-f("across"), flapsOwn("length") - reach},
@@ -180,7 +180,7 @@ public:
         const double above = startOf(d.pattern.runOf(hinge->a.front())).y - lies->placement({site.x, site.top}).y;
         const double reach = d.work({f.id, f.key("reach"), say("Flap half: from the hinge along the pocket's flap"),
             "above + stack + drop + slack",
-            {{"above", above}, {"stack", workStack(f, d.stack(face), d.stack(lid) + d.stack(under))},
+            {{"above", above}, {"stack", workStack(f, d.stack(face), d.stack(lid) + d.stack(under), under.key)},
                 {"drop", f("drop")}, {"slack", f("slack")}},
             0, Kind::Geometry, "mm", say("down to the pocket's upper edge, round the thickness, down the pocket")});
         return {face.key, under.key, {site.x + f("across"), y}, {-f("across"), d.pattern.of(pocket, "flap") - reach},
@@ -202,11 +202,15 @@ public:
             own.underPhase, own.allowance};
     }
 
-    static double workStack(FeatureScope& f, double wall, double flap)
+    static double workStack(FeatureScope& f, double wall, double flap, const PieceId& under = {})
     {
-        return f.d.work({f.id, f.key("stack"), say("Thickness the flap goes round"), "wall + flap",
+        const double stack = f.d.work({f.id, f.key("stack"), say("Thickness the flap goes round"), "wall + flap",
             {{"wall", wall}, {"flap", flap}}, 0, Kind::Geometry, "mm",
             say("half the wall at back and front, and the flap's own turn over both edges, as one thickness each")});
+        for (auto& hinged : f.d.pattern.hinged)
+            if (hinged.lining == under)
+                hinged.ease = stack + f("slack");
+        return stack;
     }
 
     /// The flap that comes down over the snap's face: the first that does not hang from it.

@@ -49,6 +49,19 @@ std::string chosen(const Design& design, const std::string& name)
     return it == design.choices.end() ? std::string() : it->second;
 }
 
+/// Is a face of the form there, by the form's choices?
+bool isThere(const Design& design, const Form& form, const SiteSpec& site)
+{
+    if (site.when.empty())
+        return true;
+    const auto equals = site.when.find('=');
+    const std::string name = site.when.substr(0, equals), wanted = site.when.substr(equals + 1);
+    const auto choices = form.choices();
+    const auto choice = std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.name == name; });
+    const std::string said = chosen(design, name);
+    return (said.empty() && choice != choices.end() ? choice->options.front().first : said) == wanted;
+}
+
 /// Is a face of a part there, by the part's choices ("@lid=yes")?
 bool isThere(const Design& design, const Feature& feature, const PartFace& face)
 {
@@ -107,6 +120,8 @@ DesignSpec makeSpec(const Design& design)
         "Seams and edges that are topstitched get one row, or a second one further in where the piece is wide enough.",
         {{"one", "One row"}, {"two", "Two rows"}}});
     spec.derived = form.derived();
+    if (std::none_of(spec.derived.begin(), spec.derived.end(), [](const auto& d) { return d.name == "mouth.way"; }))
+        spec.derived.push_back({"mouth.way", "mouth.depth"}); // of a flap, from the top of one face to the other's
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
         if (!ids.insert(feature.id).second)
@@ -156,7 +171,7 @@ DesignSpec makeSpec(const Design& design)
             for (const auto& [what, formula] : {std::pair{"width", face.width}, {"height", face.height}}) {
                 std::string own = formula;
                 ownNames(own, feature.id, first);
-                spec.derived.emplace_back(name + ".face." + what, own);
+                spec.derived.push_back({name + ".face." + what, own});
             }
         }
     }
@@ -167,7 +182,9 @@ DesignSpec makeSpec(const Design& design)
 
 Carrier carrierFor(const Design& design, const std::string& without)
 {
-    Carrier out(formOf(design.form));
+    const Form& form = formOf(design.form);
+    Carrier out(form);
+    std::erase_if(out.sites, [&](const SiteSpec& site) { return !isThere(design, form, site); });
     for (const auto& other : design.features)
         if (without.empty() || !sitsOn(design, other.id, without))
             for (const auto& face : featureKind(other.kind).faces())
@@ -199,6 +216,9 @@ const DesignSpec& specOf(const Design& design)
 {
     thread_local std::map<std::string, DesignSpec> known; // std::map: references stay good
     std::string key = design.form;
+    const Form& form = formOf(design.form);
+    for (const auto& site : form.sites())
+        key += site.when.empty() || isThere(design, form, site) ? "" : "\t-" + site.name;
     for (const auto& f : design.features) {
         key += "\n" + f.id + "\t" + f.kind;
         // Faces of parts come and go with choices, and what sits on them means them.

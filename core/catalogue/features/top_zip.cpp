@@ -62,12 +62,11 @@ public:
 
     Message unfit(const Form& form) const override
     {
-        std::size_t found = 0;
-        for (const auto& site : form.sites())
-            found += site.name == "front" || site.name == "back" || site.name == "lining front"
-                    || site.name == "lining back"
-                ? 1
-                : 0;
+        const auto sites = form.sites();
+        const auto found = std::count_if(sites.begin(), sites.end(), [](const SiteSpec& site) {
+            const std::string& of = site.name;
+            return site.when.empty() && (of == "front" || of == "back" || of == "lining front" || of == "lining back");
+        });
         const auto dimensions = form.dimensions();
         const bool mouth = std::any_of(
             dimensions.begin(), dimensions.end(), [](const DimensionSpec& d) { return d.name == "allowance.mouth"; });

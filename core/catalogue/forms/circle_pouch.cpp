@@ -58,7 +58,7 @@ public:
         return {{"inner", "Pockets inside", "A smaller disc stitched on the lining, divided by radial rows.",
             {{"yes", "With pockets"}, {"no", "Without"}}}};
     }
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"face.width", "radius"}, {"face.height", "radius"}, {"mouth.depth", "10"}};
     }

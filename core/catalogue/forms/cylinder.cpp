@@ -31,13 +31,13 @@ public:
         std::vector<DimensionSpec> out{
             {"width", "Base width", "Finished width of the base from end to end; the diameter of a round one.", "220",
                 step(20), "60", "600"},
-            {"depth", "Base depth", "Finished depth of the base, front to back; a round base has its width.", "140",
-                step(10), "40", "width"},
+            {"depth", "Base depth", "Finished depth of the base, front to back.", "140", step(10), "40", "width",
+                DimensionSpec::Quantity::Length, "base.shape=stadium|ellipse"},
             {"height", "Height", "Finished height from the base seam to the mouth.", "260", step(20), "60", "900"},
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15",
                 DimensionSpec::Quantity::Length, "base.board=yes"},
         };
-        for (auto& d : standingDimensions("1.2*depth"))
+        for (auto& d : standingDimensions("1.2*mouth.depth"))
             out.push_back(d);
         return out;
     }
@@ -56,14 +56,17 @@ public:
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
-        return {{"face.width", "0.8*width"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+        return {{"face.width", "0.8*width"}, {"face.height", "height"}, {"mouth.depth", "width", "base.shape=round"},
+            {"mouth.depth", "depth"}};
     }
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"lining front", "Lining front", true, false}};
+        const std::string two = "wall.pieces=two"; // the seam of a single wall runs down the back
+        return {{"front", "Front", false, true}, {"back", "Back", false, true, false, two},
+            {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false, false, two}};
     }
 
     bool anchored() const override { return true; }
@@ -88,7 +91,9 @@ public:
         drawStanding(lining.coat, lining.body);
         if (d.choice("base.board") == "yes")
             addBoard(d, "base", d("board.inset"));
-        addFaces(d, sites(), d("height"));
+        auto faces = sites();
+        std::erase_if(faces, [&](const SiteSpec& s) { return one(p) && !s.when.empty(); });
+        addFaces(d, faces, d("height"));
         const double h = d("height"), room = 0.6 * p.depth, m = boundsOf(d.piece("front").edge("top")->stitch).x1,
                      side = one(p) ? m / 2 : m;
         p.anchors = {{"left", "front", {-side, h}, room, "shell", "Shell assembly"},

@@ -57,7 +57,7 @@ public:
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "2"}};
     }

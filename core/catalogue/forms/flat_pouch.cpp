@@ -61,15 +61,15 @@ public:
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "4"}};
     }
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"back", "Back", false, true}, {"lining front", "Lining front", true, false},
-            {"lining back", "Lining back", true, false}};
+        return {{"back", "Back", false, true}, {"front", "Front", false, true},
+            {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
     }
 
     bool anchored() const override { return true; }
@@ -220,6 +220,7 @@ public:
             const double z = !coat.lining ? 0.2 : 0.1; // mm: layers of cloth lie on each other
             folder.lay(coat.key("front"), [z](Point q) { return Vec3{q.x, q.y, z}; });
             folder.lay(coat.key("back"), [z](Point q) { return Vec3{-q.x, q.y, -z}; });
+            folder.fill(p.values.at("mouth.depth") - 2 * z);
         });
         dressUp(m, design, p, p.height, 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.6, 0}, {1, 0, 0}, 2},

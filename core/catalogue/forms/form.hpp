@@ -19,8 +19,8 @@ public:
     virtual std::vector<DimensionSpec> dimensions() const = 0;
     virtual std::vector<ChoiceSpec> choices() const = 0;
     /// Values that every form gives its features: "face.width" and "face.height" of the plain front, "mouth.depth" from
-    /// front to back, and what else the form's own formulas need.
-    virtual std::vector<std::pair<std::string, std::string>> derived() const = 0;
+    /// front to back, "mouth.way" of a flap over it if that is longer, and what else the form's own formulas need.
+    virtual std::vector<DerivedSpec> derived() const = 0;
     /// Where features may sit; draft() registers each with Drafter::addSite.
     virtual std::vector<SiteSpec> sites() const = 0;
     /// Faces that a flap of the body's own comes down over; draft() says where it meets them (Drafter::ownFlap).

@@ -52,7 +52,7 @@ public:
     }
 
     std::vector<ChoiceSpec> choices() const override { return {}; }
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"face.width", "frame.width - 2*radius"},
             {"face.height", "frame.height - 2*(shell.wall + cover.thick + card.clear)"},

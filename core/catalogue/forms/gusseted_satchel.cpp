@@ -111,7 +111,7 @@ public:
         };
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {
             {"corner.reach", "radius*tan(pi/4 + atan2(taper, height)/2 - atan2(4*bow, sqrt(height^2 + taper^2))/2)"},

@@ -68,9 +68,10 @@ public:
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
-        return {{"face.width", "width - 2*taper"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+        return {{"face.width", "width - 2*taper"}, {"face.height", "height"}, {"mouth.depth", "depth"},
+            {"mouth.way", "depth + 2*(stay.width + stay.play)"}}; // over the channels, which stand on the mouth
     }
 
     std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
@@ -243,7 +244,7 @@ public:
                     {half - fold, half + fold}, {tall}, i);
             }
         });
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, z);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, z}, {0, 1, 0}, 1},
             {"depth", {p.width * 0.32, p.height * 0.1, z}, {0, 0, 1}, 2}};

@@ -54,15 +54,15 @@ public:
 
     std::vector<ChoiceSpec> choices() const override { return loopChoices(); }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         // The corners one after another, from the first side's left end; the last side closes the face.
-        std::vector<std::pair<std::string, std::string>> out;
+        std::vector<DerivedSpec> out;
         std::string x = "0", y = "0", x0 = "0", x1 = "0", y0 = "0", y1 = "0", way = "0", others = "0";
         for (int i = 1; i < 8; ++i) {
             const std::string n = std::to_string(i), here = "(sides > " + n + " ? side." + n + " : 0)";
-            out.emplace_back("corner." + n + ".x", x + " + " + here + "*cos(" + way + ")");
-            out.emplace_back("corner." + n + ".y", y + " + " + here + "*sin(" + way + ")");
+            out.push_back({"corner." + n + ".x", x + " + " + here + "*cos(" + way + ")"});
+            out.push_back({"corner." + n + ".y", y + " + " + here + "*sin(" + way + ")"});
             x = "corner." + n + ".x", y = "corner." + n + ".y";
             x0 = "min(" + x0 + ", " + x + ")", x1 = "max(" + x1 + ", " + x + ")", y0 = "min(" + y0 + ", " + y + ")",
             y1 = "max(" + y1 + ", " + y + ")";
@@ -70,9 +70,9 @@ public:
             if (i < 7)
                 way += " + pi - angle." + n + "*pi/180";
         }
-        out.emplace_back("outline.width", x1 + " - " + x0);
-        out.emplace_back("outline.height", y1 + " - " + y0);
-        out.emplace_back("outline.girth", others + " + sqrt(" + x + "^2 + " + y + "^2)");
+        out.push_back({"outline.width", x1 + " - " + x0});
+        out.push_back({"outline.height", y1 + " - " + y0});
+        out.push_back({"outline.girth", others + " + sqrt(" + x + "^2 + " + y + "^2)"});
         // Of a regular hexagon this is 1.2 sides: what lies clear of slanting sides (common practice, no source).
         out.insert(out.end(),
             {{"face.height", "outline.height"}, {"face.width", "0.6*outline.width"}, {"mouth.depth", "depth"}});

@@ -67,7 +67,7 @@ public:
 
     std::vector<ChoiceSpec> choices() const override { return coatChoices(false); }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"tall", "height + rolls*roll.height"}, {"face.width", "width"}, {"face.height", "height"},
             {"mouth.depth", "depth"}};
@@ -274,11 +274,13 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        Mockup m = foldCoats(
-            p, [&](Folder& folder, const LaidCoat& coat) { foldStanding(folder, body(p, coat.in), coat); });
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            foldStanding(folder, body(p, coat.in), coat);
+            folder.leaveOpen(); // not rolled down
+        });
         const double tall = p.values.at("tall");
         m.litres *= p.height / tall; // what is rolled down holds nothing
-        placeThings(m, design, p);
+        dressUp(m, design, p, p.height, p.depth / 2);
         m.handles = {{"width", {p.width / 2, p.height * 0.45, 0}, {1, 0, 0}, 2},
             {"height", {-p.width * 0.3, p.height, p.depth / 2}, {0, 1, 0}, 1},
             {"depth", {p.width * 0.32, 0, p.depth / 2}, {0, 0, 1}, 2}};

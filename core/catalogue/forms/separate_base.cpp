@@ -62,7 +62,7 @@ public:
         return out;
     }
 
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"face.width", "width - 2*base.radius - 2*max(taper, 0)"}, {"face.height", "height"},
             {"mouth.depth", "depth - 2*max(taper, 0)"}};

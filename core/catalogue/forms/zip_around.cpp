@@ -37,7 +37,7 @@ public:
     }
 
     std::vector<ChoiceSpec> choices() const override { return loopChoices(); }
-    std::vector<std::pair<std::string, std::string>> derived() const override
+    std::vector<DerivedSpec> derived() const override
     {
         return {{"face.width", "width - radius"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
     }

@@ -2,11 +2,9 @@
 #include "mockup/dress.hpp"
 
 #include "mockup/carry.hpp"
-#include "mockup/slices.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <functional>
 
 namespace tectonis {
 namespace {
@@ -26,54 +24,6 @@ void addBox(Mockup& m, int number, const std::string& label, const std::string& 
 }
 
 } // namespace
-
-void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth)
-{
-    for (const auto& piece : p.pieces) {
-        if (piece.role != "flap")
-            continue;
-        const Box box = boundsOf(piece.stitch());
-        const double hinge = p.of(piece.owner(), "hinge");
-        const double up = hinge + kLift, across = 2 * (halfDepth + kLift), top = height + kLift, z = halfDepth + kLift;
-        const double y1 = box.y1 - up, y2 = y1 - across;
-        const Polyline outline = openOutline(piece.stitch());
-        // Open, it stands up from its hinge and leans back.
-        const auto raised = [&, lean = 0.35](Point q) {
-            const double up = box.y1 - q.y;
-            return Vec3{q.x, height - hinge + up * std::cos(lean), -z - up * std::sin(lean)};
-        };
-        const struct {
-            double low, high;
-            std::function<Vec3(Point)> at;
-        } parts[] = {{std::max(y1, box.y0), box.y1,
-                         [&](Point q) {
-                             return Vec3{q.x, top - (q.y - y1), -z};
-                         }},
-            {std::max(y2, box.y0), y1,
-                [&](Point q) {
-                    return Vec3{q.x, top, -z + (y1 - q.y)};
-                }},
-            {box.y0, y2, [&](Point q) {
-                 return Vec3{q.x, top - (y2 - q.y), z};
-             }}};
-        for (const auto& part : parts) {
-            if (part.high - part.low < 1e-6)
-                continue;
-            Facet f{piece.key, "flap", "", {}, {}};
-            const Polyline shape = band(outline, part.low, part.high, &Point::y);
-            for (std::size_t i = 0; i < shape.size(); ++i) {
-                f.corners.push_back(part.at(shape[i]));
-                f.opened.push_back(raised(shape[i]));
-                const Point next = shape[(i + 1) % shape.size()];
-                const auto onFold = [&](double y) {
-                    return std::abs(shape[i].y - y) < 1e-6 && std::abs(next.y - y) < 1e-6;
-                };
-                f.seamAfter.push_back(!(onFold(y1) || onFold(y2)));
-            }
-            m.facets.push_back(std::move(f));
-        }
-    }
-}
 
 void foldRibbon(Mockup& m, const PieceId& piece, const std::vector<Vec3>& path, Vec3 across)
 {
@@ -184,7 +134,6 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
 void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth)
 {
     foldZipBands(m, p, height, halfDepth);
-    foldFlaps(m, p, height, halfDepth);
     placeThings(m, design, p);
 }
 

@@ -10,9 +10,6 @@ namespace tectonis {
 /// A ribbon along a path in space, @p across wide from edge to edge.
 void foldRibbon(Mockup& m, const PieceId& piece, const std::vector<Vec3>& path, Vec3 across);
 
-/// Lays every flap over the mouth of a bag whose faces stand at z = ±@p halfDepth with their mouths at @p height.
-void foldFlaps(Mockup& m, const Pattern& p, double height, double halfDepth);
-
 /// Lays the bands of a recessed zip level across the mouth; open, they hang down.
 void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth);
 
@@ -23,7 +20,7 @@ void foldConnectors(Mockup& m, const Pattern& p);
 /// Puts the things to carry into their places, bottom up.
 void placeThings(Mockup& m, const Design& design, const Pattern& p);
 
-/// Flaps and things to carry of a bag whose faces stand at z = ±@p halfDepth.
+/// Zip bands and things to carry of a bag whose faces stand at z = ±@p halfDepth.
 void dressUp(Mockup& m, const Design& design, const Pattern& p, double height, double halfDepth);
 
 /// Height of half an ellipse over the chord @p width whose length is @p length (Ramanujan's second formula); 0 if it is

@@ -13,19 +13,6 @@ namespace {
 
 constexpr double kSagitta = 0.4; // mm: fine enough for the eye
 
-/// Outward unit normal of a fold at a point, from small steps within the piece.
-Vec3 normalAt(const Fold& at, Point p)
-{
-    constexpr double h = 0.01;
-    // At the end of what can be folded one of the two neighbours may lie nowhere: then the other one tells the way.
-    const auto finite = [](Vec3 v) { return std::isfinite(v.x + v.y + v.z); };
-    const auto along = [&](Point step) {
-        const Vec3 on = at(p + step), back = at(p - step), here = at(p);
-        return finite(on) && finite(back) ? on - back : finite(on) ? on - here : here - back;
-    };
-    return unitOf(cross(along({h, 0}), along({0, h})));
-}
-
 /// Points of a run with those at which it passes bends, so that each part is straight in space.
 Polyline withBends(const Run& run, const std::vector<double>& bendX, const std::vector<double>& bendY)
 {
@@ -50,6 +37,18 @@ Polyline withBends(const Run& run, const std::vector<double>& bendX, const std::
 }
 
 } // namespace
+
+Vec3 normalAt(const Fold& at, Point p)
+{
+    constexpr double h = 0.01;
+    // At the end of what can be folded one of the two neighbours may lie nowhere: then the other one tells the way.
+    const auto finite = [](Vec3 v) { return std::isfinite(v.x + v.y + v.z); };
+    const auto along = [&](Point step) {
+        const Vec3 on = at(p + step), back = at(p - step), here = at(p);
+        return finite(on) && finite(back) ? on - back : finite(on) ? on - here : here - back;
+    };
+    return unitOf(cross(along({h, 0}), along({0, h})));
+}
 
 Guide::Guide(const Run& run, double sagitta) : m_line(flattened(run, sagitta))
 {
@@ -134,10 +133,12 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
                 if (shape.size() < 3)
                     continue;
                 Facet f{laid.piece->key, laid.kind, "", {}, {}};
-                f.copy = laid.copy;
+                f.copy = laid.copy, f.flap = laid.flap;
                 for (std::size_t i = 0; i < shape.size(); ++i) {
                     const Point a = shape[i], b = shape[(i + 1) % shape.size()];
                     f.corners.push_back(laid.at(a));
+                    if (laid.opened)
+                        f.opened.push_back(laid.opened(a));
                     const auto on = [](double va, double vb, double bend) {
                         return std::abs(va - bend) < 1e-6 && std::abs(vb - bend) < 1e-6;
                     };
@@ -158,13 +159,18 @@ void Folder::addThickness(const Laid& laid, const Run& run, double from, double 
     const Polyline line = withBends(run, laid.bendX, laid.bendY);
     const double sign = laid.turned ? -1 : 1;
     for (std::size_t i = 0; i + 1 < line.size(); ++i) {
-        const Vec3 a = laid.at(line[i]), b = laid.at(line[i + 1]),
-                   n = normalAt(laid.at, lerp(line[i], line[i + 1], 0.5)) * sign;
-        Facet f{laid.piece->key, "edge", "", {a + n * from, b + n * from, b + n * to, a + n * to},
-            {true, false, true, false}};
-        f.copy = laid.copy;
+        Vec3 n{};
+        const auto corners = [&](const Fold& at) {
+            const Vec3 a = at(line[i]), b = at(line[i + 1]);
+            n = normalAt(at, lerp(line[i], line[i + 1], 0.5)) * sign;
+            return std::vector<Vec3>{a + n * from, b + n * from, b + n * to, a + n * to};
+        };
+        Facet f{laid.piece->key, "edge", "", corners(laid.at), {true, false, true, false}};
+        f.copy = laid.copy, f.flap = laid.flap;
         if (onSurface)
             f.facing = n;
+        if (laid.opened)
+            f.opened = corners(laid.opened);
         m.facets.push_back(std::move(f));
     }
 }
@@ -182,15 +188,27 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
     if (!laid || inGap || f.kind == Fitting::Kind::Ring || f.kind == Fitting::Kind::Slider
         || f.kind == Fitting::Kind::Buckle)
         return;
-    const Vec3 up = normalAt(laid->at, f.at) * (kLift * 1.4);
-    Facet facet{f.piece, "fitting", "", {}, {}};
-    if (f.kind == Fitting::Kind::Zip) {
-        facet.kind = "zip", facet.facing = up;
-        for (const Point corner : {Point{-f.size / 2, -4}, {f.size / 2, -4}, {f.size / 2, 4}, {-f.size / 2, 4}})
-            facet.corners.push_back(laid->at(f.at + corner) + up);
-    } else
+    Polyline outline;
+    if (f.kind == Fitting::Kind::Zip)
+        outline = {{-f.size / 2, -4}, {f.size / 2, -4}, {f.size / 2, 4}, {-f.size / 2, 4}};
+    else
         for (int i = 0; i < 12; ++i)
-            facet.corners.push_back(laid->at(f.at + polar(2 * pi * i / 12) * (f.size / 2)) + up);
+            outline.push_back(polar(2 * pi * i / 12) * (f.size / 2));
+    const auto lifted = [&](const Fold& at) {
+        const Vec3 up = normalAt(at, f.at) * ((laid->turned ? -1 : 1) * kLift * 1.4);
+        std::vector<Vec3> corners;
+        for (const Point corner : outline)
+            corners.push_back(at(f.at + corner) + up);
+        if (laid->turned)
+            std::reverse(corners.begin(), corners.end());
+        return corners;
+    };
+    Facet facet{f.piece, "fitting", "", lifted(laid->at), {}};
+    facet.flap = laid->flap, facet.fitting = f.key;
+    if (f.kind == Fitting::Kind::Zip)
+        facet.kind = "zip", facet.facing = normalAt(laid->at, f.at) * kLift;
+    if (laid->opened)
+        facet.opened = lifted(laid->opened);
     m.facets.push_back(std::move(facet));
 }
 
@@ -332,12 +350,12 @@ void Folder::addFreeEdges(Mockup& m) const
                     addThickness(laid, e.stitch, 0, -thicknessOf(m_pattern, *laid.piece), m);
 }
 
-void Folder::layOverlay(const Overlay& overlay, Mockup& m)
+bool Folder::layOverlay(const Overlay& overlay, Mockup& m)
 {
     const Laid* under = find(overlay.on, 0);
     const Piece* piece = m_pattern.piece(overlay.piece);
     if (!under || !piece)
-        return;
+        return false;
     const Laid base = *under; // laying the overlay may move what it points to
     const Placement place = overlay.placement;
     const auto moved = [](std::vector<double> bends, double by, bool mirror) {
@@ -351,14 +369,21 @@ void Folder::layOverlay(const Overlay& overlay, Mockup& m)
     for (Line& l : aslant)
         for (Point* end : {&l.a, &l.b})
             *end = {place.mirror ? place.dx - end->x : end->x - place.dx, end->y - place.dy};
+    const auto lain = [place](const Fold& on, double above) -> Fold {
+        if (!on)
+            return nullptr;
+        return [on, place, above](
+                   Point q) { return on(place(q)) + (above > 0 ? normalAt(on, place(q)) * above : Vec3{}); };
+    };
     const Laid flat{
-        piece, 0, [base, place](Point q) { return base.at(place(q)); }, bendX, bendY, "overlay", place.mirror, aslant};
+        piece, 0, lain(base.at, 0), bendX, bendY, "overlay", place.mirror, aslant, lain(base.opened, 0), base.flap};
     const auto face = piece->areas.find("face");
     addThickness(flat, face != piece->areas.end() ? face->second : piece->stitch(), high, 0, m);
     Laid top = flat;
-    top.at = [base, place, high](Point q) { return base.at(place(q)) + normalAt(base.at, place(q)) * high; };
+    top.at = lain(base.at, high), top.opened = lain(base.opened, high);
     addFacets(top, m);
     m_laid.push_back(std::move(top)); // what sits on the overlay finds it there
+    return true;
 }
 
 Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
@@ -370,8 +395,17 @@ Mockup Folder::finish(const std::vector<EdgeUse>& mouth) const
     findGap(m);
     addFreeEdges(m);
     Folder dressed = *this;
+    // Flaps and overlays lie on the body or on each other.
+    std::vector<const Hinged*> flaps;
+    for (const auto& flap : m_pattern.hinged)
+        flaps.push_back(&flap);
+    const auto layFlaps = [&] {
+        std::erase_if(flaps, [&](const Hinged* flap) { return dressed.layHinged(*flap, m); });
+    };
+    layFlaps();
     for (const auto& overlay : m_pattern.overlays)
-        dressed.layOverlay(overlay, m);
+        if (dressed.layOverlay(overlay, m))
+            layFlaps();
     for (const auto& fitting : m_pattern.fittings)
         dressed.addFitting(fitting, m);
     for (const auto& hung : m_pattern.hung)

@@ -13,6 +13,9 @@ namespace tectonis {
 /// Where a point of a piece comes to lie. Right-handed: a piece seen from its face has its outside towards the viewer.
 using Fold = std::function<Vec3(Point)>;
 
+/// Outward unit normal of a fold at a point, from small steps within the piece.
+Vec3 normalAt(const Fold& at, Point p);
+
 class Folder {
 public:
     /// @p lining: faces look inwards. What is laid is mirrored, left and right as seen from outside: a lining's face is
@@ -28,6 +31,11 @@ public:
     void layTurned(const PieceId& piece, Fold at, const std::vector<double>& bendX = {},
         const std::vector<double>& bendY = {}, int copy = 0);
 
+    /// The body is laid flat, but for closing it is @p depth mm deep at its mouth.
+    void fill(double depth) { m_filled = depth; }
+    /// The body is laid with its mouth standing up, as it is before it is closed: flaps are shown raised.
+    void leaveOpen() { m_open = true; }
+
     /// Facets of all that was laid, with overlays and fittings; the largest gap between runs that are sewn together, in
     /// mm, and where; the volume in litres inside the body and the mouth, which is closed flat along @p mouth.
     Mockup finish(const std::vector<EdgeUse>& mouth) const;
@@ -41,6 +49,8 @@ private:
         std::string kind;
         bool turned = false; ///< its face looks inwards
         std::vector<Line> aslant;
+        Fold opened = nullptr; ///< where it lies when flaps are open, if elsewhere
+        Facet::Flap flap = Facet::Flap::No;
     };
     const Laid* find(const PieceId& piece, int copy) const;
     void addFacets(const Laid& laid, Mockup& m) const;
@@ -50,15 +60,18 @@ private:
     void addHung(const Hung& hung, Mockup& m) const;
     /// Where a piece ends free or at the mouth its thickness shows.
     void addFreeEdges(Mockup& m) const;
-    /// Lays an overlay on the piece below it and adds its facets.
-    void layOverlay(const Overlay& overlay, Mockup& m);
+    /// Lays an overlay on the piece below it and adds its facets; false if that is not laid.
+    bool layOverlay(const Overlay& overlay, Mockup& m);
+    /// The same for a flap: closed it lies taut over the body's section, open it stands away from its hinge.
+    bool layHinged(const Hinged& flap, Mockup& m);
     double litresWithin(const Mockup& m, const std::vector<EdgeUse>& mouth) const;
     void findGap(Mockup& m) const;
     /// Points of one side of a seam at equal shares of its length; empty if a piece of it is not laid.
     std::vector<Vec3> sampled(const std::vector<EdgeUse>& side, int parts) const;
 
     const Pattern& m_pattern;
-    bool m_lining;
+    bool m_lining, m_open = false;
+    double m_filled = 0;
     std::vector<Laid> m_laid;
 };
 

@@ -31,6 +31,7 @@ inline Vec3 unitOf(Vec3 v)
 
 /// A flat polygon of the folded bag.
 struct Facet {
+    enum class Flap { No, Outside, Inside };
     PieceId piece;     ///< empty for hardware and things carried
     std::string kind;  ///< "cloth", "overlay" (stitched onto cloth), "zip", "edge" (a layer's thickness), "inner"
                        ///< (inside the mouth), "flap", "fitting", "metal" (rings), "strap", "thing"
@@ -42,6 +43,8 @@ struct Facet {
     std::vector<Vec3> opened; ///< corners when flap and zips are open; empty: the same
     Vec3 facing{};            ///< outside of the surface that a layer's edge belongs to; zero: none in particular
     bool clash = false;       ///< a thing that does not fit
+    Flap flap = Flap::No;     ///< on which side of a flap it lies
+    FittingId fitting{};      ///< which one it shows, if it shows one
 };
 
 /// A dimension shown as a draggable handle on the folded bag.

@@ -233,6 +233,21 @@ void takeOut(Design& design, const std::string& id)
         sitBelow(design, guest, below);
 }
 
+/// A face that the form has, though maybe not with these choices.
+bool hadFace(const Design& design, const std::string& site)
+{
+    const auto sites = formOf(design.form).sites();
+    return std::any_of(sites.begin(), sites.end(), [&](const SiteSpec& s) { return s.name == site; });
+}
+
+/// "lining front" of "lining back".
+std::string otherWall(std::string site)
+{
+    if (const auto at = site.rfind("back"); at != std::string::npos)
+        return site.replace(at, 4, "front");
+    return site;
+}
+
 } // namespace
 
 void change::rehouse(Design& design, const std::string& but)
@@ -240,13 +255,16 @@ void change::rehouse(Design& design, const std::string& but)
     for (bool again = true; std::exchange(again, false);)
         for (const auto& feature : design.features) {
             const std::string host = hostOf(design, feature.id), name = feature.id + ".site";
-            const ChoiceSpec* choice = host.empty() ? nullptr : specOf(design).choice(name);
-            if (!choice || name == but
+            const ChoiceSpec* choice = specOf(design).choice(name);
+            if (!choice || name == but || (host.empty() && !hadFace(design, design.choices.at(name)))
                 || std::any_of(choice->options.begin(), choice->options.end(),
                     [&](const auto& option) { return option.first == design.choices.at(name); }))
                 continue;
             const auto below = design.choices.find(host + ".site");
-            sitBelow(design, feature.id, below == design.choices.end() ? "" : below->second);
+            sitBelow(design, feature.id,
+                host.empty()                        ? otherWall(design.choices.at(name))
+                    : below == design.choices.end() ? ""
+                                                    : below->second);
             again = true; // what is offered may be something else now
         }
 }

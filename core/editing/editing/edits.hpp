@@ -116,8 +116,9 @@ std::string addPart(Design& design, const std::string& kind);
 /// Takes a part out with its dimensions and choices, and those that need it.
 void removePart(Design& design, const std::string& id);
 
-/// Parts that sat on a face of another part which is gone sit where that part sits, or on the first face that can carry
-/// them. @p but: a choice that was just made, which stays for others to judge.
+/// Parts that sat on a face of another part which is gone sit where that part sits, those on a wall that the body has
+/// no longer on the other one; or on the first face that can carry them. @p but: a choice that was just made, which
+/// stays for others to judge.
 void rehouse(Design& design, const std::string& but = {});
 
 /// Moves a part so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size

@@ -62,8 +62,8 @@ public:
             return known->second;
         if (const auto it = m_design.dimensions.find(name); it != m_design.dimensions.end())
             return value(it->first, it->second);
-        const auto derived = std::find_if(
-            m_spec.derived.begin(), m_spec.derived.end(), [&](const auto& d) { return d.first == name; });
+        const auto derived = std::find_if(m_spec.derived.begin(), m_spec.derived.end(),
+            [&](const auto& d) { return d.name == name && counts(d, m_design.choices); });
         if (derived == m_spec.derived.end()) {
             const auto near = nearest(name, m_design.dimensions);
             throw InputError(m_open.empty() ? "" : *m_open.back(),
@@ -71,7 +71,7 @@ public:
                              : say("the formula names “{}”, which is no dimension of this design; did you mean “{}”?",
                                  name, near));
         }
-        return opened(name, [&] { return formula(name, derived->second); });
+        return opened(name, [&] { return formula(name, derived->formula); });
     }
 
     /// The same of a dimension of the design.
@@ -198,8 +198,8 @@ Range rangeOf(const DimensionSpec& spec, const Values& values)
 Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
 {
     Evaluation e(design, spec, size);
-    for (const auto& [name, unused] : spec.derived)
-        e.value(name);
+    for (const auto& derived : spec.derived)
+        e.value(derived.name);
     for (const auto& [name, dimension] : design.dimensions) // the user's own among them, which no form asks for
         e.value(name, dimension);
     for (const auto& d : spec.dimensions)

@@ -59,6 +59,11 @@ std::optional<bool> chosen(const std::string& when, const std::map<std::string, 
 
 } // namespace
 
+bool counts(const DerivedSpec& spec, const std::map<std::string, std::string>& choices)
+{
+    return spec.when.empty() || chosen(spec.when, choices).value_or(true);
+}
+
 bool counts(const ChoiceSpec& spec, const std::map<std::string, std::string>& choices)
 {
     return spec.when.empty() || chosen(spec.when, choices).value_or(true);

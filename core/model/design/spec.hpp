@@ -21,12 +21,20 @@ struct DimensionSpec {
                       ///< its values ("@body=pleated|full")
 };
 
+/// A value that follows and cannot be edited.
+struct DerivedSpec {
+    std::string name, formula;
+    std::string
+        when{}; ///< empty, or the choice with which it counts ("base.shape=round"): the first that does is taken
+};
+
 /// A flat face of a form's bag, before it is drafted: where features may sit.
 struct SiteSpec {
     std::string name, label; ///< "lining front", "Lining front"
     bool lining = false;
     bool seam = false;    ///< a seam may run across it, between two straight sides
     bool covered = false; ///< of a part: a flap of its own comes down over it
+    std::string when{};   ///< empty, or the form's choice with which the face is there: "wall.pieces=two"
 };
 
 /// Front, back and their linings; @p seam: a seam may run across front and back.
@@ -51,8 +59,7 @@ std::string ruleText(const SizeRule& rule);
 /// All dimensions and choices of a design's form and features, features' names prefixed with their id.
 struct DesignSpec {
     std::vector<DimensionSpec> dimensions;
-    std::vector<std::pair<std::string, std::string>>
-        derived; ///< values that follow and cannot be edited: name and formula
+    std::vector<DerivedSpec> derived;
     std::vector<ChoiceSpec> choices;
     /// Parts that sit on a face of another part, "label2.", and what that face's own names begin with: in their
     /// formulas "face.width" is the width of that face, "patch.front.face.width".
@@ -65,6 +72,7 @@ struct DesignSpec {
 
 /// Does a dimension mean anything with these values and choices? One that does not is not shown, and changing it
 /// changes nothing.
+bool counts(const DerivedSpec& spec, const std::map<std::string, std::string>& choices);
 bool counts(const ChoiceSpec& spec, const std::map<std::string, std::string>& choices);
 bool counts(const DimensionSpec& spec, const std::function<double(const std::string&)>& valueOf,
     const std::map<std::string, std::string>& choices);

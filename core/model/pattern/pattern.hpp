@@ -295,6 +295,15 @@ struct Hung {
     bool round = false;           ///< goes round the body that wears the bag, from one point to the other
 };
 
+/// A flap: held at a face by its edge, it comes down over what it closes. Only the mock-up reads it.
+struct Hinged {
+    PieceId piece, lining, on;
+    Point at;          ///< on the face: the middle of its hinge
+    double hinge = 0;  ///< y of the hinge on the flap
+    bool over = false; ///< it goes up the face and over the mouth; else it hangs down from its hinge
+    double ease = 6;   ///< mm of its length that go round thickness, or into lying loosely
+};
+
 /// A piece that lies flat on another one.
 struct Overlay {
     PieceId piece, on;
@@ -328,6 +337,7 @@ struct Pattern {
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;
     std::vector<Hung> hung;
+    std::vector<Hinged> hinged;
     std::vector<Bottom> bottoms;
     std::vector<Piece>
         gaps; ///< what zips show between two halves of a piece: key of the lower half, @c whole and outline

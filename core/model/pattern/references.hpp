@@ -42,6 +42,10 @@ template <class Steps, class Visit> void forEachReference(Pattern& p, Steps& ste
         visit.spot(ribbon.on, ribbon.from);
         visit.name(ribbon.piece);
     }
+    for (auto& flap : p.hinged) {
+        visit.spot(flap.on, flap.at);
+        visit.name(flap.piece), visit.name(flap.lining);
+    }
     for (auto& overlay : p.overlays) {
         const Piece* lies = p.piece(overlay.piece);
         visit.spot(overlay.on, overlay.placement(lies ? boundsOf(lies->stitch()).centre() : Point{}));

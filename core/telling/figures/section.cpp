@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace tectonis {
 namespace {
@@ -519,11 +520,11 @@ private:
         const Piece* piece = p.piece(f->piece);
         const Skin s = piece ? skinOf(*piece) : Skin::Shell;
         const double r = 11;
-        const auto metal = [&](double x0, double y0, double x1, double y1) {
-            add(Surface{{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}, Skin::Metal});
-        };
+        const std::optional<Ware> ware = act.uses.empty() ? std::nullopt : std::optional(act.uses.front());
+        if (ware == Ware::TurnLock && f->throughLining)
+            return plate(*f);
         band({{-kReach, 0}, {kReach, 0}}, s);
-        if (!act.uses.empty() && act.uses.front() == Ware::HookAndLoop) {
+        if (ware == Ware::HookAndLoop) {
             band({{-16, kThick * 1.3}, {16, kThick * 1.3}}, Skin::Padding);
             for (const double x : {-13.0, 13.0})
                 row(x, -4, kThick * 2 + 3);
@@ -534,6 +535,10 @@ private:
             for (const double side : {-1.0, 1.0}) // prongs, bent outwards
                 add(Band{{{side * 4, kThick * 0.6}, {side * 4, -kThick * 1.7 - 2.6}, {side * 12, -kThick * 1.7 - 2.6}},
                     1.2, Skin::Metal});
+            if (ware == Ware::TurnLock) { // the bar that turns
+                metal(-2, kThick * 0.6 + 4.5, 2, kThick * 0.6 + 9);
+                metal(-r * 0.7, kThick * 0.6 + 9, r * 0.7, kThick * 0.6 + 12);
+            }
         } else {
             double low = -kThick * 0.55;
             if (f->throughLining) {
@@ -547,8 +552,29 @@ private:
         }
         if (f->size > 0)
             measure(f->kind == Fitting::Kind::Snap && !f->throughLining ? -r : -6.0,
-                f->kind == Fitting::Kind::Snap && !f->throughLining ? r : 6.0, kThick * 0.6 + 9,
-                say("{}", Len(f->size)));
+                f->kind == Fitting::Kind::Snap && !f->throughLining ? r : 6.0,
+                kThick * 0.6 + (ware == Ware::TurnLock ? 18 : 9), say("{}", Len(f->size)));
+    }
+
+    void metal(double x0, double y0, double x1, double y1)
+    {
+        add(Surface{{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}, Skin::Metal});
+    }
+
+    /// A lock's plate: a frame on both sides of an opening through all layers, screwed together.
+    void plate(const Fitting& f)
+    {
+        const double hole = 7, frame = 15, top = kThick * 0.55, low = -kThick * 1.65;
+        for (const double side : {-1.0, 1.0}) {
+            band({{side * kReach, 0}, {side * hole, 0}}, Skin::Shell);
+            band({{side * kReach, -kThick * 1.1}, {side * hole, -kThick * 1.1}}, Skin::Lining);
+            const double x0 = std::min(side * hole, side * frame), x1 = std::max(side * hole, side * frame);
+            metal(x0, top, x1, top + 2.2);
+            metal(x0, low - 2.2, x1, low);
+            const double screw = side * (hole + frame) / 2;
+            metal(screw - 1.1, low - 3.2, screw + 1.1, top);
+        }
+        measure(-hole, hole, top + 9, say("{}", Len(f.size)));
     }
 
     /// Clips of a straight allowance, or notches out of a round one, as far apart as they have to be.

@@ -126,13 +126,15 @@ Scene soFar(const Pattern& pattern, const Mockup& mockup, const std::set<PieceId
     // The body is convex: walls seen from inside lie behind everything in it, walls seen from outside before it.
     for (auto& s : seen) {
         const std::string& kind = s.facet->kind;
-        const bool on = kind == "overlay" || kind == "fitting";
+        const bool on = kind == "overlay" || kind == "fitting" || (kind == "flap" && s.facet->coat == Coat::Lining);
         if (s.facet->coat == Coat::Lining)
             s.pass = s.outside ? 2 + 0.1 * on : inShell ? -1 : 2.5; // a lining looks inwards
         else if (kind == "strap" || kind == "metal")
             s.pass = s.ahead < middle ? 0 : 6;
         else if (kind == "flap")
             s.pass = s.outside ? 6 : 0;
+        else if (s.facet->flap != Facet::Flap::No)
+            s.pass = !s.outside || s.facet->flap == Facet::Flap::Inside ? -1 : on ? 6.2 : 6.1;
         else if (kind == "inner")
             s.pass = 2;
         else

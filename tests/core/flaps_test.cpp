@@ -1,0 +1,139 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Flaps of the folded bag, on every form: they keep their cloth, close over the body, and their closures meet in space.
+#include "editing/draft.hpp"
+#include "editing/edits.hpp"
+#include "features/feature.hpp"
+#include "forms/form.hpp"
+#include "mockup/mockup.hpp"
+#include "units/error.hpp"
+
+#include <catch2/catch.hpp>
+
+using namespace tectonis;
+
+namespace {
+
+Vec3 middleOf(const std::vector<Vec3>& corners)
+{
+    Vec3 sum{};
+    for (const Vec3 v : corners)
+        sum = sum + v * (1 / double(corners.size()));
+    return sum;
+}
+
+double apart(Vec3 a, Vec3 b)
+{
+    const Vec3 d = a - b;
+    return std::sqrt(dot(d, d));
+}
+
+Vec3 normalOf(const std::vector<Vec3>& c)
+{
+    Vec3 n{};
+    for (std::size_t i = 1; i + 1 < c.size(); ++i)
+        n = n + cross(c[i] - c[0], c[i + 1] - c[0]);
+    return unitOf(n);
+}
+
+double areaOfFacets(const Mockup& m, const PieceId& piece, bool opened)
+{
+    double sum = 0;
+    for (const auto& f : m.facets)
+        if (f.piece == piece && f.kind == "flap") {
+            const auto& c = opened ? f.opened : f.corners;
+            Vec3 n{};
+            for (std::size_t i = 1; i + 1 < c.size(); ++i)
+                n = n + cross(c[i] - c[0], c[i + 1] - c[0]);
+            sum += std::sqrt(dot(n, n)) / 2;
+        }
+    return sum;
+}
+
+/// Each form that takes it with a flap and a snap, or with a pocket that has a flap and a snap under that.
+std::vector<std::pair<std::string, Design>> flapped(bool onPocket)
+{
+    std::vector<std::pair<std::string, Design>> out;
+    for (const Form* form : forms()) {
+        Design plain = newDesign(form->id());
+        while (!plain.features.empty())
+            removeFeature(plain, plain.features.back().id);
+        for (const auto& choice : specOf(plain).choices)
+            for (const auto& [option, label] : choice.options) {
+                Design d = plain;
+                try {
+                    setChoice(d, choice.name, option);
+                    if (onPocket) {
+                        const std::string pocket = addFeature(d, "patch-pocket");
+                        setChoice(d, pocket + ".lid", "yes");
+                        const std::string snap = addFeature(d, "snap");
+                        setChoice(d, snap + ".site", pocket + ".under");
+                    } else if (d.features.empty() && form->underOwnFlap().empty()) {
+                        addFeature(d, "flap");
+                        addFeature(d, "snap");
+                    } else
+                        addFeature(d, "snap");
+                    draftAll(d);
+                } catch (const InputError&) {
+                    continue;
+                }
+                out.emplace_back(form->id() + ", " + choice.name + "=" + option, d);
+            }
+    }
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("Flaps: every form that takes one shows it, closed and open, without stretch, outside the body")
+{
+    int seen = 0;
+    std::set<std::string> bodies;
+    for (const bool onPocket : {false, true})
+        for (const auto& [name, d] : flapped(onPocket))
+            for (const auto& p : draftAll(d)) {
+                const Mockup m = mockupOf(d, p);
+                for (const auto& flap : p.hinged) {
+                    INFO(name << ", " << p.size << ", " << flap.piece.text());
+                    const double cloth = areaOf(p.piece(flap.piece)->stitch());
+                    // Round corners are chords in it.
+                    CHECK(areaOfFacets(m, flap.piece, true) == Approx(cloth).epsilon(1e-2));
+                    CHECK(
+                        areaOfFacets(m, flap.piece, false) == Approx(areaOfFacets(m, flap.piece, true)).epsilon(1e-9));
+                    ++seen, bodies.insert(d.form);
+                }
+            }
+    CHECK(seen > 100);
+    CHECK(bodies.size() >= 10);
+}
+
+TEST_CASE("Flaps: closed in the mock-up, both halves of every closure meet within half a millimetre, facing each other")
+{
+    int met = 0;
+    for (const bool onPocket : {false, true})
+        for (const auto& [name, d] : flapped(onPocket)) {
+            // The roll-top is shown before it is rolled; the envelope's own flap without what it holds; and a wall in
+            // one piece has a seam where the other half would be, which a check tells.
+            if (!onPocket
+                && (d.form == "roll-top" || d.form == "envelope-clutch"
+                    || d.choices.at("flap.site") == d.choices.at("snap.site")))
+                continue;
+            for (const auto& p : draftAll(d)) {
+                INFO(name << ", " << p.size << (onPocket ? ", on a pocket" : ""));
+                const Facet *face = nullptr, *under = nullptr;
+                const Mockup m = mockupOf(d, p);
+                for (const auto& f : m.facets)
+                    if (f.kind == "fitting" && f.fitting.name() == "front half")
+                        face = &f;
+                    else if (f.kind == "fitting" && f.fitting.name() == "flap half")
+                        under = &f;
+                REQUIRE(face);
+                REQUIRE(under);
+                const Vec3 n = normalOf(face->corners), between = middleOf(under->corners) - middleOf(face->corners);
+                CHECK(apart(between, n * dot(between, n)) < 0.5);
+                CHECK(std::abs(dot(between, n)) < 12);
+                CHECK(dot(n, normalOf(under->corners)) < -0.97);
+                ++met;
+            }
+        }
+    CHECK(met > 100);
+}
