@@ -178,6 +178,9 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
         return true;
     m_fresh = std::move(fresh); // set() takes these over instead of drafting again
     emit refused({});           // an accepted edit clears the last refusal
+    QStringList besides;
+    for (const auto& each : fittedBesides(m_design, after))
+        besides << text(each, m_unit);
     m_drag = merge;
     m_dragging = !merge.isEmpty();
     const auto before = m_state;
@@ -190,6 +193,8 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     }
     m_dragging = false;
     m_fresh.clear();
+    if (!besides.isEmpty())
+        emit toldBesides(besides.join("\n"));
     return true;
 }
 

@@ -93,6 +93,7 @@ signals:
     void judged();      ///< findings: with changed(), or soon after it while something is dragged
     void viewChanged(); ///< size, unit or what is in hand
     void refused(const QString& message);
+    void toldBesides(const QString& message); ///< what an accepted edit changed besides what was asked
     void fileChanged();
 
 private:

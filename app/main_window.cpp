@@ -85,6 +85,7 @@ MainWindow::MainWindow() : m_recovery(m_document)
         m_docket->showDimension(key.text());
     });
     connect(&m_document, &Document::changed, this, &MainWindow::fillChips);
+    connect(&m_document, &Document::toldBesides, this, [this](const QString& besides) { m_banner->tell({besides}); });
     connect(&m_document, &Document::changed, this, &MainWindow::showTitle);
     connect(&m_document, &Document::viewChanged, this, &MainWindow::fillChips);
     connect(&m_document, &Document::fileChanged, this, &MainWindow::showTitle);

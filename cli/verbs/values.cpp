@@ -51,10 +51,13 @@ Verb setVerb(CLI::App& app)
     c->add_option("--size", o->size, spoken("only in this size"));
     return {c, [o] {
                 changedFile(o->file, [&](Design& design) {
+                    const Design before = design;
                     edit(design, [&](Design& next) {
                         for (const auto& v : o->values)
                             change::assign(next, v, o->size.empty() ? std::nullopt : std::optional(o->size));
                     });
+                    for (const auto& besides : fittedBesides(before, design))
+                        fmt::print("{}\n", words(besides));
                     return true;
                 });
                 return 0;

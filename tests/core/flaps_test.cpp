@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Flaps of the folded bag, on every form: they keep their cloth, close over the body, and their closures meet in space.
+#include "checks/finding.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
@@ -136,4 +137,56 @@ TEST_CASE("Flaps: closed in the mock-up, both halves of every closure meet withi
             }
         }
     CHECK(met > 100);
+}
+
+TEST_CASE("Flaps: what sits on a flap goes with it; a lock's plate shows on both sides")
+{
+    for (const char* form : {"gusseted-satchel", "zip-around", "hinged-mouth", "cylinder"}) {
+        INFO(form);
+        Design d = newDesign(form);
+        while (!d.features.empty())
+            removeFeature(d, d.features.back().id);
+        addFeature(d, "flap");
+        setChoice(d, addFeature(d, "label") + ".site", "flap.outer");
+        setDimension(d, "label.drop", "150"); // before the front
+        setChoice(d, addFeature(d, "snap") + ".closure", "turn");
+        const Pattern p = draftAll(d)[1];
+        const Mockup m = mockupOf(d, p);
+        int labels = 0, inside = 0, outside = 0;
+        for (const auto& f : m.facets) {
+            if (f.kind == "overlay" && f.piece == PieceId(PartId("label"))) {
+                ++labels;
+                CHECK(f.flap == Facet::Flap::Outside);
+                REQUIRE(f.opened.size() == f.corners.size());
+                CHECK(apart(middleOf(f.opened), middleOf(f.corners)) > 20);
+            }
+            if (f.fitting.name() == "flap half")
+                (f.flap == Facet::Flap::Inside ? inside : outside) += 1;
+        }
+        CHECK(labels > 0);
+        CHECK(inside == 1);
+        CHECK(outside == 1);
+    }
+}
+
+TEST_CASE("Flaps: a label across the edge over which the flap turns is told, and its repair moves it before the front")
+{
+    Design d = newDesign("gusseted-satchel");
+    const std::string label = addFeature(d, "label");
+    setChoice(d, label + ".site", "flap.outer");
+    const auto told = [](const Design& design) {
+        auto all = checkAll(design, draftAll(design));
+        std::erase_if(all, [](const Finding& f) { return f.check != "flap"; });
+        return all;
+    };
+    setDimension(d, label + ".drop", "14"); // 14 to 39 mm below the hinge; it turns at 25 mm
+    const auto found = told(d);
+    REQUIRE(found.size() == d.sizes.size());
+    REQUIRE(found.front().repair);
+    setDimension(d, label + ".drop", "30"); // on the way over the mouth it lies flat
+    CHECK(told(d).empty());
+    setDimension(d, label + ".drop", "14");
+    for (const auto& assignment : found.back().repair->assignments)
+        assign(d, assignment);
+    CHECK(told(d).empty());
 }

@@ -303,3 +303,82 @@ TEST_CASE("Parts on parts: a label is dragged from deep down on the bag onto a p
     drag(pocket + ".front", {front.x + 10, front.top - 40});
     drag("back", {-30, 200});
 }
+
+TEST_CASE("Parts on parts: whatever is put on another face is made to fit it in all sizes, and what changed is told")
+{
+    int moved = 0, fitted = 0, tooSmall = 0;
+    for (const Form* form : forms())
+        for (const char* host : {"patch-pocket", "slip-pocket", "flap"}) {
+            Design plain = newDesign(form->id());
+            std::string under;
+            try {
+                under = addFeature(plain, host);
+                if (plain.choices.contains(under + ".lid"))
+                    setChoice(plain, under + ".lid", "yes");
+            } catch (const InputError&) {
+                continue;
+            }
+            for (const char* kind : {"label", "patch-pocket", "inset-zip", "corner-patch", "zip-pocket"}) {
+                Design with = plain;
+                std::string part;
+                try {
+                    part = addFeature(with, kind);
+                } catch (const InputError&) {
+                    continue;
+                }
+                for (const auto& [face, unused] : specOf(with).choice(part + ".site")->options) {
+                    if (face == site(with, part))
+                        continue;
+                    INFO(form->id() << ": " << part << " on " << face);
+                    Design d = with;
+                    try {
+                        setChoice(d, part + ".site", face); // every value in its range, or refused
+                    } catch (const InputError& e) {
+                        CHECK_THAT(
+                            std::string(e.what()), Contains("room") || Contains("is wider")); // or a narrower wall
+                        CHECK(d == with);
+                        ++tooSmall;
+                        continue;
+                    }
+                    int changed = 0;
+                    for (const auto& [name, dimension] : d.dimensions)
+                        if (!(dimension == with.dimensions.at(name))) {
+                            CHECK(name.starts_with(part + "."));
+                            ++changed;
+                        }
+                    CHECK(int(fittedBesides(with, d).size()) == changed);
+                    CHECK(designFromText(designText(d), "again") == d);
+                    ++moved, fitted += changed > 0;
+                }
+            }
+        }
+    CHECK(moved > 150);
+    CHECK(fitted > 20);
+    CHECK(tooSmall > 0);
+}
+
+TEST_CASE("Parts on parts: a wall that is joined to the other one sends what sat on it there")
+{
+    Design d = newDesign("cylinder");
+    const std::string pocket = addFeature(d, "patch-pocket");
+    setChoice(d, pocket + ".site", "back");
+    setChoice(d, "slip.site", "lining back");
+    setChoice(d, "wall.pieces", "one"); // its seam runs down the back
+    CHECK(site(d, pocket) == "front");
+    CHECK(site(d, "slip") == "lining front");
+    requireWhole(d);
+    CHECK_THROWS_WITH(setChoice(d, pocket + ".site", "back"), Contains("back"));
+}
+
+TEST_CASE("A round bucket is as deep as it is wide: its flap reaches over the whole mouth")
+{
+    Design d = newDesign("cylinder");
+    addFeature(d, "flap");
+    for (const auto& p : draftAll(d)) {
+        CHECK(p.values.at("mouth.depth") == Approx(p.values.at("width")));
+        CHECK(p.values.at("flap.length") > p.values.at("width"));
+    }
+    setChoice(d, "base.shape", "stadium");
+    for (const auto& p : draftAll(d))
+        CHECK(p.values.at("mouth.depth") == Approx(p.values.at("depth")));
+}

@@ -63,7 +63,7 @@ public:
         pocket.lines.push_back({"mouth topstitch", FaceLine::Kind::Topstitch, lineRun({{0, h - 6.4}, {w, h - 6.4}})});
 
         pocket.areas["face"] = rectangleRun(0, 0, w, h);
-        f.offer("front", f.named(say("Slip pocket")), f.id, {w / 2, h}, w, h);
+        f.offer("front", f.named(say("Slip pocket")), f.id, {w / 2, h}, w, h, "Small parts");
         const double top = site.top - f("drop"), low = top - h, half = w / 2, x = site.x + f("across");
         Piece& face = d.pieceAt(site, (top + low) / 2);
         const EdgeId mark = f.line("slip pocket");
@@ -96,7 +96,7 @@ public:
                          .kind = StepKind::Flat,
                          .phase = "Small parts",
                          .consumes = {f.id},
-                         .yields = f.id,
+                         .yields = f.key("ready"), // what sits on it is sewn on before
                          .check = say("Finished {} × {}.", Len(f("width")), Len(f("height")))},
             face);
         f.d.addOnTop(Step{.id = f.key("on"),
@@ -104,8 +104,9 @@ public:
                          .acts = {act::stitchOn({f.key("on")})},
                          .kind = StepKind::Flat,
                          .phase = f.site().phase,
-                         .consumes = {face, f.id},
+                         .consumes = {face, f.key("ready")},
                          .yields = face,
+                         .pieces = {f.id, face},
                          .check = say("The pocket's top edge runs level with the upper edge of its face.")},
             face);
     }

@@ -142,9 +142,12 @@ public:
                 say("measured along the curve by Gauss-Legendre quadrature; the walls together are as long")});
             return;
         }
+        const bool circle = shape == "round";
+        std::vector<Working::Input> inputs{{"width", d("width")}};
+        if (!circle)
+            inputs.push_back({"depth", d("depth")});
         d.work({"base", "base.girth", say("Base seam, once round"),
-            shape == "round" ? "pi*width" : "pi*depth + 2*(width - depth)",
-            {{"width", d("width")}, {"depth", d("depth")}}, 0, Kind::Geometry, "mm",
+            circle ? "pi*width" : "pi*depth + 2*(width - depth)", std::move(inputs), 0, Kind::Geometry, "mm",
             say("on the stitch line; the walls together are as long, cut two allowances longer")});
         if (shape == "round")
             d.work({"base", "base.fromStrip", say("Base radius from the wall's cut length"),

@@ -297,13 +297,13 @@ FeatureScope::FeatureScope(Drafter& drafter, const PartId& part) : d(drafter), i
         m_nth = int(std::count_if(all.begin(), own + 1, [&](const Feature& f) { return f.kind == own->kind; }));
 }
 
-void FeatureScope::offer(
-    std::string_view face, Message label, const PieceId& piece, Point at, double width, double height)
+void FeatureScope::offer(std::string_view face, Message label, const PieceId& piece, Point at, double width,
+    double height, const std::string& phase)
 {
     const Site own = site(); // the list grows
     // Choices name it by its text.
     d.pattern.sites.push_back({SiteId(key(face).text()), std::move(label), {piece}, at.x, at.y, width, height,
-        own.phase, d.piece(piece).coat == Coat::Lining});
+        phase.empty() ? own.phase : phase, d.piece(piece).coat == Coat::Lining});
 }
 
 void FeatureScope::placeOn(Piece& face, const EdgeId& mark, const Run& outline)

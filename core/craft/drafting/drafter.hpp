@@ -121,8 +121,9 @@ public:
     /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
     void placeOn(Piece& face, const EdgeId& mark, const Run& outline);
     /// A face of its own, on which other parts may sit: @p at is the middle of its upper edge, as it hangs in the end.
-    /// It is worked on where the part's own face is.
-    void offer(std::string_view face, Message label, const PieceId& piece, Point at, double width, double height);
+    /// It is worked on in @p phase; else when the face is that the part sits on.
+    void offer(std::string_view face, Message label, const PieceId& piece, Point at, double width, double height,
+        const std::string& phase = {});
     /// A name for its marks and pieces: @p name for the first feature of its kind, with its id for others.
     Message named(Message name) const;
     /// A line or a mark of that name.

@@ -194,12 +194,13 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
     else
         for (int i = 0; i < 12; ++i)
             outline.push_back(polar(2 * pi * i / 12) * (f.size / 2));
+    bool through = false; // the side on which a thing shows that goes through a flap
     const auto lifted = [&](const Fold& at) {
-        const Vec3 up = normalAt(at, f.at) * ((laid->turned ? -1 : 1) * kLift * 1.4);
+        const Vec3 up = normalAt(at, f.at) * ((laid->turned != through ? -1 : 1) * kLift * 1.4);
         std::vector<Vec3> corners;
         for (const Point corner : outline)
             corners.push_back(at(f.at + corner) + up);
-        if (laid->turned)
+        if (laid->turned != through)
             std::reverse(corners.begin(), corners.end());
         return corners;
     };
@@ -209,7 +210,13 @@ void Folder::addFitting(const Fitting& f, Mockup& m) const
         facet.kind = "zip", facet.facing = normalAt(laid->at, f.at) * kLift;
     if (laid->opened)
         facet.opened = lifted(laid->opened);
-    m.facets.push_back(std::move(facet));
+    m.facets.push_back(facet);
+    if (laid->flap == Facet::Flap::Inside && f.throughLining) {
+        through = true;
+        facet.flap = Facet::Flap::Outside;
+        facet.corners = lifted(laid->at), facet.opened = lifted(laid->opened);
+        m.facets.push_back(std::move(facet));
+    }
 }
 
 void Folder::addHung(const Hung& hung, Mockup& m) const

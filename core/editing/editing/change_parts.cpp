@@ -189,6 +189,7 @@ void sitBelow(Design& design, const std::string& id, const std::string& below)
     const bool offered = std::any_of(
         choice->options.begin(), choice->options.end(), [&](const auto& option) { return option.first == below; });
     design.choices.at(choice->name) = offered ? below : choice->options.front().first;
+    change::fitOnFace(design, id);
 }
 
 void takeOut(Design& design, const std::string& id)
@@ -250,6 +251,75 @@ std::string otherWall(std::string site)
 
 } // namespace
 
+void change::fitOnFace(Design& design, const std::string& id)
+{
+    const DesignSpec& spec = specOf(design);
+    const auto face = spec.onParts.find(id + ".");
+    // In the part's own formulas the face goes by its plain name.
+    const auto bound = [&](std::string formula) {
+        if (face != spec.onParts.end())
+            for (auto at = formula.find(face->second); at != std::string::npos; at = formula.find(face->second, at))
+                formula.erase(at, face->second.size());
+        return formula;
+    };
+    for (const auto& d : spec.dimensions) {
+        const auto own = design.dimensions.find(d.name);
+        if (!d.name.starts_with(id + ".") || own == design.dimensions.end())
+            continue;
+        bool over = false, under = false;
+        Range every{-1e300, 1e300}; // what all sizes allow
+        for (std::size_t size = 0; size < design.sizes.size(); ++size) {
+            const Values values = evaluateUnchecked(design, spec, size);
+            const Range range = rangeOf(d, values);
+            const double v = values.at(d.name);
+            every = {std::max(every.min, range.min), std::min(every.max, range.max)};
+            over |= v > range.max + 1e-9 && range.max >= range.min;
+            under |= v < range.min - 1e-9 && range.max >= range.min;
+            if (v > range.max + 1e-9 || v < range.min - 1e-9)
+                own->second.bySize.erase(design.sizes[size]);
+        }
+        if (!over && !under)
+            continue;
+        std::string& value = own->second.value;
+        if (over)
+            value = fmt::format("min({}, {})", value, bound(d.max));
+        if (under)
+            value = fmt::format("max({}, {})", value, bound(d.min));
+        own->second.rule = follow();
+        try {
+            evaluateUnchecked(design, spec, 0);
+        } catch (const InputError&) { // what bounds it asks for it: a number then
+            value = formatNumber(over ? std::floor(every.max * 10) / 10 : std::ceil(every.min * 10) / 10, 1);
+            own->second.rule = hold();
+        }
+    }
+}
+
+std::vector<Message> fittedBesides(const Design& before, const Design& after)
+{
+    std::vector<Message> out;
+    for (const auto& feature : after.features) {
+        const auto was = before.choices.find(feature.id + ".site"), is = after.choices.find(feature.id + ".site");
+        if (was == before.choices.end() || is == after.choices.end() || was->second == is->second)
+            continue;
+        for (const auto& spec : specOf(after).dimensions) {
+            const auto old = before.dimensions.find(spec.name), now = after.dimensions.find(spec.name);
+            if (!spec.name.starts_with(feature.id + ".") || old == before.dimensions.end()
+                || now == after.dimensions.end() || old->second == now->second
+                || (!now->second.value.starts_with("min(") && !now->second.value.starts_with("max(")))
+                continue;
+            const auto said = [&](const Dimension& d) {
+                return isFormula(d.value) || spec.quantity != DimensionSpec::Quantity::Length
+                    ? naming(d.value)
+                    : say("{}", Len(std::stod(d.value)));
+            };
+            out.push_back(say("{}: {} instead of {}, so that it fits its new face.", Label{spec.label},
+                said(now->second), said(old->second)));
+        }
+    }
+    return out;
+}
+
 void change::rehouse(Design& design, const std::string& but)
 {
     for (bool again = true; std::exchange(again, false);)
@@ -295,6 +365,8 @@ void change::movePart(Design& design, const Pattern& seenIn, const std::string& 
             place.value = s->value;
             place.bySize.clear();
         }
+    if (otherSize)
+        fitOnFace(design, id);
     const auto put = [&](const std::string& name, double value) {
         const DimensionSpec* s = spec.dimension(name);
         if (!s || !design.dimensions.contains(name))

@@ -117,6 +117,8 @@ void choice(Design& design, const std::string& name, const std::string& value)
         throw InputError(name, say("the design makes no such choice"));
     design.choices[name] = value;
     rehouse(design, name);
+    if (name.ends_with(".site"))
+        fitOnFace(design, name.substr(0, name.size() - 5));
 }
 
 void material(Design& design, const std::string& role, const std::string& materialId)

@@ -121,6 +121,10 @@ void removePart(Design& design, const std::string& id);
 /// stays for others to judge.
 void rehouse(Design& design, const std::string& but = {});
 
+/// Where values of a part do not fit the face that it came to sit on, they become as large, or as small, as that face
+/// allows in each size: "min(25, face.height - 30)". What it has no room for at all stays for others to judge.
+void fitOnFace(Design& design, const std::string& id);
+
 /// Moves a part so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size
 /// of @p seenIn: its choice of face, its drop, and its sideways shift if it has one, each kept inside its range.
 void movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at);
@@ -145,6 +149,9 @@ void moveFeature(Design& design, const Pattern& seenIn, const std::string& id, c
 std::vector<std::string> sizeNames(const std::string& typed);
 /// Such that sizeNames() gives @p sizes back.
 std::string sizesText(const std::vector<std::string>& sizes);
+
+/// What an edit changed besides what was asked: values of parts that were made to fit another face (fitOnFace()).
+std::vector<Message> fittedBesides(const Design& before, const Design& after);
 
 /// A design in another form, and what could not come along, in words.
 struct Reformed {

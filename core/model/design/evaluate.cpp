@@ -195,7 +195,7 @@ Range rangeOf(const DimensionSpec& spec, const Values& values)
     return {evaluateFormula(spec.min, ask), evaluateFormula(spec.max, ask)};
 }
 
-Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
+Values evaluateUnchecked(const Design& design, const DesignSpec& spec, std::size_t size)
 {
     Evaluation e(design, spec, size);
     for (const auto& derived : spec.derived)
@@ -204,9 +204,15 @@ Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
         e.value(name, dimension);
     for (const auto& d : spec.dimensions)
         e.value(d.name);
-    for (const auto& d : spec.dimensions)
-        checkRange(design, d, e.values(), size);
     return std::move(e.values());
+}
+
+Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size)
+{
+    Values values = evaluateUnchecked(design, spec, size);
+    for (const auto& d : spec.dimensions)
+        checkRange(design, d, values, size);
+    return values;
 }
 
 Derivation derivationOf(

@@ -16,6 +16,9 @@ using Values = std::unordered_map<std::string, double, GlanceHash, std::equal_to
 /// @throws InputError naming dimension and size when a formula names nothing or itself, or a value is out of range.
 Values evaluate(const Design& design, const DesignSpec& spec, std::size_t size);
 
+/// The same whatever the ranges are. @throws InputError when a formula names nothing or itself.
+Values evaluateUnchecked(const Design& design, const DesignSpec& spec, std::size_t size);
+
 /// What a size rule makes of the base size's value, @p steps sizes up (negative: down).
 /// @throws InputError if the rule names no stock table.
 double grown(const SizeRule& rule, double base, double steps, const Library& library);

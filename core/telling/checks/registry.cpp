@@ -20,6 +20,7 @@ namespace tectonis {
     CHECK(checkCarried)                                                                                                \
     CHECK(checkPlaces)                                                                                                 \
     CHECK(checkFittings)                                                                                               \
+    CHECK(checkFlaps)                                                                                                  \
     CHECK(checkSnaps)                                                                                                  \
     CHECK(checkZips)                                                                                                   \
     CHECK(checkStock)                                                                                                  \

@@ -85,6 +85,10 @@ std::vector<const Piece*> Plan::piecesIn(const PieceId& wanted) const
 
 void Plan::lower(const std::vector<const Piece*>& pieces, bool wrong)
 {
+    if (pieces.size() > 1 && !wrong) // of a face that was cut across; a zip lies between the parts
+        for (const auto& gap : p.gaps)
+            if (gap.whole == frameOf(*pieces.front()))
+                add(Surface{flattened(gap.stitch(), kStep), Skin::Tape});
     for (const Piece* piece : pieces) {
         add(Surface{outlineOf(*piece), wrong ? otherSide(skinOf(*piece)) : skinOf(*piece)});
         if (wrong)

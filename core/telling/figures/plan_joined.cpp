@@ -11,6 +11,8 @@ void Plan::joined()
         return;
     if (s->a.front().piece == s->b.front().piece && s->a.front().copy == s->b.front().copy)
         return folded(*s);
+    if (m_act.verb == Verb::SewTape && m_act.taken > 0)
+        return lapped(*s);
     m_parts = frame(s->a) == frame(s->b); // two parts of one whole are put together again
     const auto* below = &s->a;
     const auto* above = &s->b;
@@ -37,6 +39,46 @@ void Plan::joined()
     sewn(edge, *s);
     alsoSewn(*s, frame(*below));
     marks(*below);
+}
+
+void Plan::lapped(const Seam& s)
+{
+    const Piece *face = p.piece(m_act.pieces.front()), *behind = p.piece(m_act.pieces.back());
+    if (!face || !behind)
+        return;
+    const bool first = s.a.front().piece == face->key;
+    const auto &own = first ? s.a : s.b, &others = first ? s.b : s.a;
+    const Run edge = runOf(own);
+    const bool left = insideLeft(own);
+    // What goes on beside the face ends at its raw edge, right side down; what hangs down over the chain reaches up
+    // behind the face, right side up.
+    const Edge* end = behind->edge(others.front().edge);
+    const bool down = !end || end->allowance <= 0;
+    const Run along = runOf(others);
+    if (const auto at = laidOn(insideLeft(others) != left ? along : reversed(along), edge, down, 1e9)) {
+        const Polyline outline = placedAll(outlineOf(*behind), *at);
+        add(Surface{outline, down ? otherSide(skinOf(*behind)) : skinOf(*behind)});
+        Box box;
+        for (const Point q : outline)
+            box.add(q);
+        codeAt(*behind, box.centre());
+    }
+    tape(edge, left);
+    turnedBack(outlineOf(*face), edge, left, skinOf(*face), *face);
+    if (down) { // hidden behind the face
+        if (const auto at = laidOn(insideLeft(others) != left ? along : reversed(along), edge, true, 1e9)) {
+            Polyline hidden = placedAll(outlineOf(*behind), *at);
+            hidden.push_back(hidden.front());
+            stroke(hidden, Kind::Fold);
+            codeAt(*behind, at->operator()(boundsOf(behind->cut).centre()));
+        }
+    }
+    Polyline row;
+    for (int i = 0; i <= 40; ++i) {
+        const double t = lengthOf(edge) * i / 40;
+        row.push_back(pointAlong(edge, t) + rightOf(tangentAlong(edge, t)) * ((left ? -1 : 1) * m_act.taken));
+    }
+    stroke(row, Kind::Topstitch);
 }
 
 void Plan::tape(const Run& edge, bool left)

@@ -182,14 +182,31 @@ void Plan::slash(const Piece& face)
 
 void Plan::caught()
 {
-    const Piece *thing = p.piece(m_act.pieces.front()), *holder = p.piece(m_act.pieces.back());
-    if (!thing || !holder)
-        return;
+    const Piece* thing = p.piece(m_act.pieces.front());
     const Seam* s = seam();
-    const bool known = s && !usesOf(*s, holder->key).empty();
-    if (!known && edgesThatCatch(*thing, *holder).empty())
+    // A face that was cut across is several pieces: the one with the edge holds it.
+    const Piece* holder = nullptr;
+    bool known = false;
+    const auto among = [](const std::vector<PieceId>& ids, const PieceId& id) {
+        return std::find(ids.begin(), ids.end(), id) != ids.end();
+    };
+    const auto on = [&](const Act& act,
+                        const Piece& piece) { // a piece that is no more was cut: the step names its parts
+        return std::any_of(act.pieces.begin() + 1, act.pieces.end(), [&](const PieceId& id) {
+            return id == piece.key
+                || (!p.piece(id) && !among(act.pieces, piece.key) && among(m_step.pieces, piece.key));
+        });
+    };
+    for (const auto& each : p.pieces)
+        if (thing && !holder && on(m_act, each)) {
+            known = s && !usesOf(*s, each.key).empty();
+            if (known || !edgesThatCatch(*thing, each).empty())
+                holder = &each;
+        }
+    if (!holder)
         return;
-    lower({holder});
+    const auto under = piecesIn(frameOf(*holder));
+    lower(under.empty() ? std::vector<const Piece*>{holder} : under);
     const Box box = boundsOf(holder->cut);
     codeAt(*holder, {box.centre().x, box.centre().y - box.height() * 0.3});
     if (thing->role == "piping") { // along all that it is basted to
@@ -203,7 +220,7 @@ void Plan::caught()
     // Whatever is laid on it in the same go, each along the edges of the seams that will catch it.
     for (const auto& act : m_step.acts) {
         const Piece* each = act.verb == Verb::Lay ? p.piece(act.pieces.front()) : nullptr;
-        if (!each || act.pieces.back() != holder->key)
+        if (!each || !on(act, *holder))
             continue;
         auto sides = edgesThatCatch(*each, *holder);
         if (sides.empty() && known)

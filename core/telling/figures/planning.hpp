@@ -56,6 +56,8 @@ private:
     /// Was the thing put on before this step?
     bool done(const PieceId& thing) const;
     void joined();
+    /// A raw edge laid on a zip's tape, right side up, a pocket bag's edge below.
+    void lapped(const Seam& s);
     /// A zip's tape along an edge, its chain outside.
     void tape(const Run& edge, bool left);
     /// Of a seam all round, where both sides go over several pieces: as far as the first piece reaches.
