@@ -101,8 +101,11 @@ std::vector<Facet> MockupView::posed() const
             m_look.stature > 0 && f.kind == "strap" && strap && f.piece == strap->piece)
             continue; // the figure wears it at its longest
         out.push_back(f);
-        if (m_look.open && !f.opened.empty())
+        if (m_look.open && !f.opened.empty()) {
             out.back().corners = f.opened;
+            if (dot(f.openedFacing, f.openedFacing) > 0)
+                out.back().facing = f.openedFacing;
+        }
     }
     if (m_look.apart > 0) {
         // Each piece moves along its own outside, or away from the middle where it bends round; the lining is lifted

@@ -4,6 +4,7 @@
 #include "cutting/cut_list.hpp"
 #include "fonts.hpp"
 #include "library/library.hpp"
+#include "purchase_list.hpp"
 #include "qtext.hpp"
 #include "shell/headings.hpp"
 #include "stage.hpp"
@@ -11,6 +12,7 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -93,7 +95,8 @@ public:
         column->setSpacing(4);
         m_bench = new MarkerBench(document);
         column->addWidget(m_bench, 5);
-        auto* low = new QHBoxLayout;
+        m_lists = new QWidget;
+        auto* low = new QHBoxLayout(m_lists);
         low->setContentsMargins(8, 0, 8, 0);
         m_materials = table(
             {spoken("Material"), spoken("Cloth width"), spoken("Used"), spoken("Buy"), spoken("Yield"), spoken("Cost")},
@@ -102,7 +105,30 @@ public:
             spoken("Pieces of this material"));
         low->addWidget(m_materials, 6);
         low->addWidget(m_pieces, 5);
-        column->addLayout(low, 4);
+        column->addWidget(m_lists, 4);
+        m_purchases = new PurchaseList(document);
+        m_purchases->hide();
+        m_purchases->picked = [this](const MaterialId& cloth) {
+            for (std::size_t i = 0; i < m_markers.size(); ++i)
+                if (m_markers[i].material == cloth)
+                    m_materials->setCurrentCell(int(i), 0);
+        };
+        column->addWidget(m_purchases, 9);
+        auto* bar = new QHBoxLayout;
+        bar->setContentsMargins(8, 0, 8, 0);
+        bar->addStretch(1);
+        auto* buy = new QPushButton(spoken("What to buy"));
+        buy->setObjectName("purchasesButton");
+        buy->setCheckable(true);
+        buy->setToolTip(spoken("Cloth and notions for a run of bags, less what is in stock"));
+        bar->addWidget(buy);
+        column->addLayout(bar);
+        connect(buy, &QPushButton::toggled, this, [this](bool on) {
+            m_bench->setVisible(!on);
+            m_lists->setVisible(!on);
+            m_purchases->setVisible(on);
+            fill();
+        });
         connect(m_materials, &QTableWidget::currentCellChanged, this, [this](int r) {
             choose(r);
             tellHand();
@@ -206,6 +232,8 @@ private:
         put(m_materials, r, 5, fixed(sum, 2));
         m_materials->setCurrentCell(std::min(row, int(m_markers.size()) - 1), 0);
         choose(m_materials->currentRow());
+        if (m_purchases->isVisibleTo(this))
+            m_purchases->fill();
     }
 
     void choose(int r)
@@ -229,6 +257,8 @@ private:
 
     MarkerBench* m_bench;
     QTableWidget *m_materials, *m_pieces;
+    QWidget* m_lists;
+    PurchaseList* m_purchases;
     std::vector<Marker> m_markers;
 };
 

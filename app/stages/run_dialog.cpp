@@ -28,7 +28,8 @@ RunDialog::RunDialog(Document& document, QWidget* parent) : QDialog(parent), m_d
     m_bags = new QSpinBox;
     m_bags->setObjectName("runBags");
     m_bags->setRange(1, 10000);
-    m_bags->setValue(12);
+    const auto planned = document.design().run.find(document.pattern().size);
+    m_bags->setValue(planned != document.design().run.end() ? planned->second : 12);
     bags->setBuddy(m_bags);
     m_which = new QComboBox;
     m_which->setObjectName("runOrder");

@@ -16,6 +16,7 @@ namespace tectonis {
     EXPORTER("specification-pages", label("Specification, PDF"), ".pdf", label("PDF"), writeSpecificationPages)        \
     EXPORTER("specification", label("Specification, CSV"), ".csv", label("CSV"), writeSpecification)                   \
     EXPORTER("cost", label("Cost, CSV"), ".csv", label("CSV"), writeCost)                                              \
+    EXPORTER("purchases", label("What to buy, CSV"), ".csv", label("CSV"), writePurchases)                             \
     EXPORTER("measures", label("Measures, JSON"), ".json", label("JSON"), writeMeasures)
 
 #define DECLARED(id, label, ending, kind, write) std::size_t write(const ExportJob& job);

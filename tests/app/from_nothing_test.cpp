@@ -249,9 +249,14 @@ TEST_CASE("A label goes onto a pocket's flap by the docket's choice, which offer
     CHECK(on->findText("Pocket flap") < 0); // there is none yet
     pick(lid, "Pocket height", Qt::Key_Down);
     CHECK(on->findText("Pocket flap") >= 0);
-    s.type("Flap length", "80");
+    s.type("Flap length", "45");
     pick(on, "Label width", Qt::Key_End); // it is the last that there is
     CHECK(on->currentText() == "Pocket flap");
+    // 25 mm of label have no room there: it is made lower, and that is told.
+    const QString besides = s.find<QLabel>("bannerText")->text();
+    INFO(besides.toStdString());
+    CHECK(besides.contains("Label height: min(25, face.height - 30) instead of 25 mm"));
+    CHECK(s.window.document().pattern().values.at("label.height") == Approx(15));
     checkClean(s.window.document());
     // The order tells it where it is done.
     s.window.goTo(5);

@@ -571,3 +571,48 @@ TEST_CASE("A part taken in hand on Brief is opened in the docket and brought int
             CHECK(tree->viewport()->rect().contains(tree->visualItemRect(head).center()));
     }
 }
+
+TEST_CASE("Cut: how many bags are made is typed, what to buy follows; another cloth is taken by a click")
+{
+    Shown s;
+    s.press(Qt::Key_7);
+    auto* buy = s.find<QPushButton>("purchasesButton");
+    QTest::mouseClick(buy, Qt::LeftButton);
+    QCoreApplication::processEvents();
+    auto* bags = s.find<QSpinBox>("bags.M");
+    QTest::mouseDClick(bags, Qt::LeftButton, {}, QPoint(14, bags->height() / 2));
+    bags->selectAll();
+    QTest::keyClicks(bags, "12");
+    QTest::keyClick(bags, Qt::Key_Tab);
+    QCoreApplication::processEvents();
+    auto* list = s.find<QTableWidget>("purchases");
+    const auto bought = [&](const QString& what, int column) -> QString {
+        for (int r = 0; r < list->rowCount(); ++r)
+            if (list->item(r, 0)->text().startsWith(what))
+                return list->item(r, column)->text();
+        return {};
+    };
+    CHECK(bought("D-ring", 2) == "24");
+    CHECK(bought("D-ring", 4) == "24");
+    CHECK(bought("D-ring", 6) == "21.60");
+    CHECK(bought("Cotton canvas", 4).endsWith(" m"));
+    CHECK(s.find<QLabel>("purchaseSum")->text().startsWith("To buy for "));
+    CHECK(s.window.document().design().run == std::map<std::string, int>{{"M", 12}});
+    // The first row is canvas: waxed canvas instead, and back.
+    list->setCurrentCell(0, 0);
+    QCoreApplication::processEvents();
+    auto* instead = s.find<QTableWidget>("substitutes");
+    for (int r = 0; r < instead->rowCount(); ++r)
+        if (instead->item(r, 0)->text().startsWith("Waxed canvas")) {
+            CHECK(instead->item(r, 1)->text().contains("does not bear the iron"));
+            instead->setCurrentCell(r, 0);
+        }
+    QTest::mouseClick(s.find<QPushButton>("takeInstead"), Qt::LeftButton);
+    QCoreApplication::processEvents();
+    CHECK(bought("Cotton canvas", 4).isEmpty());
+    CHECK(bought("Waxed canvas", 4).endsWith(" m"));
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(bought("Waxed canvas", 4).isEmpty());
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(bought("D-ring", 4) == "2");
+}

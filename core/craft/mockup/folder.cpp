@@ -169,8 +169,11 @@ void Folder::addThickness(const Laid& laid, const Run& run, double from, double 
         f.copy = laid.copy, f.flap = laid.flap;
         if (onSurface)
             f.facing = n;
-        if (laid.opened)
+        if (laid.opened) {
             f.opened = corners(laid.opened);
+            if (onSurface)
+                f.openedFacing = n;
+        }
         m.facets.push_back(std::move(f));
     }
 }

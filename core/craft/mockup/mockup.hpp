@@ -42,6 +42,7 @@ struct Facet {
     int copy = 0;             ///< which of the piece's cut copies; of a thing: its place in the design's list
     std::vector<Vec3> opened; ///< corners when flap and zips are open; empty: the same
     Vec3 facing{};            ///< outside of the surface that a layer's edge belongs to; zero: none in particular
+    Vec3 openedFacing{};      ///< the same when flap and zips are open; zero: the same
     bool clash = false;       ///< a thing that does not fit
     Flap flap = Flap::No;     ///< on which side of a flap it lies
     FittingId fitting{};      ///< which one it shows, if it shows one

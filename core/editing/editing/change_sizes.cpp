@@ -79,6 +79,11 @@ void change::sizes(Design& design, const std::vector<std::string>& sizes, const 
                 own[now] = value;
         d.bySize = std::move(own);
     }
+    std::map<std::string, int> run;
+    for (const auto& [size, bags] : design.run)
+        if (const std::string now = nameNow(size); std::find(sizes.begin(), sizes.end(), now) != sizes.end())
+            run[now] = bags;
+    design.run = std::move(run);
     for (auto& trial : design.trials)
         trial.size = nameNow(trial.size);
 }

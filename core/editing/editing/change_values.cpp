@@ -128,6 +128,29 @@ void material(Design& design, const std::string& role, const std::string& materi
     design.materials[role] = materialId;
 }
 
+void exchangeMaterial(Design& design, const std::string& now, const std::string& then)
+{
+    bool found = false;
+    for (auto& [role, id] : design.materials)
+        if (id == now)
+            id = then, found = true;
+    for (auto& rule : design.layers)
+        if (rule.material == now) {
+            if (rule.fixing == usualFixing(design.library->material(now)))
+                rule.fixing = usualFixing(design.library->material(then));
+            rule.material = then, found = true;
+        }
+    if (!found)
+        throw InputError(now, say("the design has no such material"));
+}
+
+void run(Design& design, const std::string& size, int bags)
+{
+    sizeIndex(design, size);
+    design.run[size] = int(within(say("run {}", size), bags, 0, limits::bags, ""));
+    std::erase_if(design.run, [](const auto& each) { return each.second == 0; });
+}
+
 void workshop(Design& design, const std::string& name) { design.workshop = design.library->workshop(name); }
 
 void newerValues(Design& design, const Library& mine)
@@ -167,7 +190,9 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         const auto names = sizeNames(value);
         sizes(design, names,
             std::find(names.begin(), names.end(), design.baseSize) != names.end() ? design.baseSize : "");
-    } else if (name == "workshop")
+    } else if (name.starts_with("run."))
+        run(design, name.substr(4), int(std::lround(parseLength(value))));
+    else if (name == "workshop")
         workshop(design, value);
     else if (name == "base")
         sizes(design, std::vector(design.sizes), value);

@@ -64,6 +64,12 @@ void wish(Design& design, const Pattern& seenIn, const std::string& first, const
 /// Forgets all wishes about a step. @throws InputError if there is none.
 void forgetWishes(Design& design, const std::string& id);
 
+/// Takes another material wherever the design has @p now. @throws InputError if it has it nowhere.
+void exchangeMaterial(Design& design, const std::string& now, const std::string& then);
+
+/// How many bags of a size are made at a time. @throws InputError for no such size or an absurd number.
+void run(Design& design, const std::string& size, int bags);
+
 /// Machine, foot, speed and rates of one of the library's workshops.
 void workshop(Design& design, const std::string& name);
 
@@ -74,8 +80,8 @@ void newerValues(Design& design, const Library& mine);
 /// Leaves a seam open at its ends, mm; zero sews it all.
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
 
-/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "workshop", "sizes", "base",
-/// "name", "studio" or "notes".
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "run.SIZE", "workshop",
+/// "sizes", "base", "name", "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
 /// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are

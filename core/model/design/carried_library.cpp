@@ -46,10 +46,11 @@ Library carriedBy(const Design& design)
     Library::Contents out;
     for (const auto& [id, use] : namedBy(design))
         if (const Material* m = design.library->find(id); m && !m->standIn)
-            out.materials.push_back(*m);
+            out.materials.push_back(withStudios(*m, Material{}));
     const auto& shipped = Library::builtIn()->goods();
-    for (const auto& good : design.library->goods())
-        if (std::find(shipped.begin(), shipped.end(), good) == shipped.end())
+    for (const auto& each : design.library->goods())
+        if (const Good good = withStudios(each, Good{});
+            std::find(shipped.begin(), shipped.end(), good) == shipped.end())
             out.goods.push_back(good);
     out.stock = design.library->contents().stock;
     out.more = design.library->contents().more;
@@ -58,7 +59,16 @@ Library carriedBy(const Design& design)
 
 SharedLibrary libraryFor(const Design& design, const Library& mine)
 {
-    const Library known = mine.with(carriedBy(design));
+    // What the studio has of it is the studio's.
+    Library::Contents carried = carriedBy(design).contents();
+    for (auto& m : carried.materials)
+        if (const Material* own = mine.find(m.id))
+            m = withStudios(std::move(m), *own);
+    for (auto& good : carried.goods)
+        for (const auto& own : mine.goods())
+            if (own.id == good.id)
+                good = withStudios(std::move(good), own);
+    const Library known = mine.with(Library(std::move(carried)));
     Library::Contents standIns;
     for (const auto& [id, use] : namedBy(design))
         if (!known.find(id))
@@ -72,7 +82,7 @@ std::vector<NewerValue> newerValues(const Design& design, const Library& mine)
     const Library carried = carriedBy(design);
     const auto compare = [&](const auto& old, const auto& now) {
         for (const auto& field : fieldsOf<std::decay_t<decltype(old)>>())
-            if (const std::string was = fieldText(old, field), is = fieldText(now, field); was != is)
+            if (const std::string was = fieldText(old, field), is = fieldText(now, field); was != is && !field.ofStudio)
                 out.push_back({naming(now.name), labelled(field.title), naming(was), naming(is)});
     };
     for (const auto& old : carried.materials())

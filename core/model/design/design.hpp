@@ -156,6 +156,7 @@ struct Design {
     std::vector<Joined> joined;
     std::map<std::string, OwnWords> ownWords; ///< step id to the designer's words
     std::vector<std::string> hiddenSteps;     ///< ids of steps that booklets leave out
+    std::map<std::string, int> run;           ///< size to how many bags of it are made at a time; others none
     std::vector<Trial> trials;
     std::vector<Revision> revisions;
     /// What its ids of materials, stock tables and papers mean. A file carries what its design uses of it.

@@ -150,6 +150,9 @@ void requireSteps(const Design& d)
 
 void requireTrials(const Design& d)
 {
+    requireCount(say("run"), d.run.size(), limits::sizes);
+    for (const auto& [size, bags] : d.run)
+        within(say("run {}", size), bags, 0, limits::bags, "");
     requireCount(say("trials"), d.trials.size(), limits::trials);
     for (const auto& t : d.trials) {
         requireText(say("trial"), t.date, 40);

@@ -154,6 +154,8 @@ Message completed(Good& g)
         return problem;
     if (g.kind.empty())
         return say("“{}” has no kind", g.name);
+    if (g.width > 0 && g.clearWidth() <= 0)
+        return say("“{}” is measured outside, and its wire leaves no room inside", g.name);
     return {};
 }
 
@@ -165,7 +167,8 @@ template <> const std::vector<Field<Material>>& fieldsOf()
         {{"name", label("Name")}, &Material::name},
         {{"use", label("Use"), Q::Word, 0, 0, {"face", "interlining", "strap"}}, &Material::use},
         {{"class", label("Class"), Q::Word, 0, 0,
-             {"canvas", "cotton", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"}},
+             {"canvas", "cotton", "waxed", "vinyl", "leather", "coated", "felt", "fusible", "sewin", "board",
+                 "webbing"}},
             &Material::kind},
         {{"thickness", label("Thickness"), Q::Length, 0.01, 50}, &Material::thickness},
         {{"compressed", label("Under the foot"), Q::Number, 0.02, 1}, &Material::compressed},
@@ -176,7 +179,12 @@ template <> const std::vector<Field<Material>>& fieldsOf()
         {{"rigid", label("Rigid"), Q::YesNo}, &Material::rigid},
         {{"needle", label("Needle"), Q::Number, 0, 200}, &Material::needle},
         {{"shrink", label("Shrinks, %"), Q::Number, 0, 30}, &Material::shrink},
+        {{"fray", label("Frays"), Q::Word, 0, 0, {"by-class", "yes", "no"}}, &Material::fray},
+        {{"stretch", label("Stretches, %"), Q::Number, 0, 100}, &Material::stretch},
         {{"price", label("Price per metre"), Q::Number, 0, 1e6}, &Material::price},
+        {{"sold", label("Sold by"), Q::Length, 1, 100000}, &Material::sold},
+        {{"stock", label("In stock, m"), Q::Number, 0, 1e5, {}, true}, &Material::stock},
+        {{"lead", label("Arrives in, days"), Q::Number, 0, 1000, {}, true}, &Material::lead},
     };
     return fields;
 }
@@ -192,7 +200,12 @@ template <> const std::vector<Field<Good>>& fieldsOf()
         {{"width", label("Width"), Q::Length, 0, 1000}, &Good::width},
         {{"length", label("Length"), Q::Length, 0, 1e8}, &Good::length},
         {{"gauge", label("Gauge"), Q::Number, 0, 30}, &Good::gauge},
+        {{"measured", label("Width is"), Q::Word, 0, 0, {"inside", "outside"}}, &Good::measured},
+        {{"wire", label("Wire"), Q::Length, 0, 50}, &Good::wire},
         {{"price", label("Price"), Q::Number, 0, 1e6}, &Good::price},
+        {{"pack", label("In a pack"), Q::Number, 0, 1e5}, &Good::pack},
+        {{"stock", label("In stock"), Q::Number, 0, 1e6, {}, true}, &Good::stock},
+        {{"lead", label("Arrives in, days"), Q::Number, 0, 1000, {}, true}, &Good::lead},
     };
     return fields;
 }

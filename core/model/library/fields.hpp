@@ -16,6 +16,7 @@ struct FieldSpec {
     Quantity quantity = Quantity::Text;
     double least = 0, most = 0;       ///< of numbers
     std::vector<const char*> words{}; ///< of Quantity::Word
+    bool ofStudio = false;            ///< what this studio has: designs neither carry it nor are held against it
 };
 
 template <class Item> struct Field : FieldSpec {
@@ -26,6 +27,15 @@ template <class Item> struct Field : FieldSpec {
 template <class Item> const std::vector<Field<Item>>& fieldsOf();
 template <> const std::vector<Field<Material>>& fieldsOf();
 template <> const std::vector<Field<Good>>& fieldsOf();
+
+/// A copy with the fields of the studio as @p mine has them.
+template <class Item> Item withStudios(Item item, const Item& mine)
+{
+    for (const auto& field : fieldsOf<Item>())
+        if (field.ofStudio)
+            std::visit([&](auto member) { item.*member = mine.*member; }, field.member);
+    return item;
+}
 
 /// Set a value from typed text. Return what is wrong with the text; empty if nothing, and only then it is changed.
 Message setValue(std::string& to, const FieldSpec& field, const std::string& text);

@@ -89,7 +89,7 @@ const Good* Library::good(Ware kind, double width, double length, double gauge) 
             continue;
         int said = 0;
         bool fits = true;
-        for (const auto& [has, wanted] : {std::pair{g.width, width}, {g.length, length}, {g.gauge, gauge}}) {
+        for (const auto& [has, wanted] : {std::pair{g.clearWidth(), width}, {g.length, length}, {g.gauge, gauge}}) {
             said += has > 0;
             fits = fits && (has <= 0 || wanted <= 0 || std::abs(has - wanted) < 0.05);
         }

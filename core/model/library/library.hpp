@@ -25,35 +25,51 @@ using MaterialId = Id<struct MaterialKind>;
 struct Material {
     std::string id, name;
     std::string use = "face"; ///< "face", "interlining", "strap"
-    /// "cotton", "canvas", "waxed", "vinyl", "leather", "coated", "fusible", "sewin", "board", "webbing"
+    /// "cotton", "canvas", "waxed", "vinyl", "leather", "coated", "felt", "fusible", "sewin", "board", "webbing"
     std::string kind = "canvas";
-    double thickness = 0;  ///< mm, as it lies
-    double compressed = 1; ///< share of the thickness left under the foot
-    double gsm = 0;        ///< g/m²
-    double width = 1400;   ///< usable cloth width, mm; 0 for goods by the metre
-    bool heat = true;      ///< bears the iron
-    bool oneWay = false;   ///< pattern or nap has a direction
-    bool rigid = false;    ///< cannot be folded when turning
-    double needle = 0;     ///< number of the needle that sews it; 0: by its class and thickness
-    double shrink = 0;     ///< % of its length that it loses when it is first washed
-    double price = 0;      ///< money per metre
-    bool standIn = false;  ///< its id was found nowhere: the numbers are guessed, and never written to a file
+    double thickness = 0;          ///< mm, as it lies
+    double compressed = 1;         ///< share of the thickness left under the foot
+    double gsm = 0;                ///< g/m²
+    double width = 1400;           ///< usable cloth width, mm; 0 for goods by the metre
+    bool heat = true;              ///< bears the iron
+    bool oneWay = false;           ///< pattern or nap has a direction
+    bool rigid = false;            ///< cannot be folded when turning
+    double needle = 0;             ///< number of the needle that sews it; 0: by its class and thickness
+    double shrink = 0;             ///< % of its length that it loses when it is first washed
+    std::string fray = "by-class"; ///< does it fray at a cut edge: "yes", "no", or as its class does
+    double stretch = 0;            ///< % by which it gives across the grain when pulled by hand
+    double price = 0;              ///< money per metre
+    double sold = 100;             ///< mm: in what lengths it is sold
+    double stock = 0;              ///< metres on hand; of the studio, not of a design
+    double lead = 0;               ///< days from order to arrival; of the studio
+    bool standIn = false;          ///< its id was found nowhere: the numbers are guessed, and never written to a file
     More more;
     double underFoot() const { return thickness * compressed; }
     /// Woven cloth frays at a cut edge; what is coated or grown does not (common practice, no source).
-    bool frays() const { return kind != "vinyl" && kind != "leather" && kind != "coated"; }
+    bool frays() const
+    {
+        return fray == "yes"
+            || (fray != "no" && kind != "vinyl" && kind != "leather" && kind != "coated" && kind != "felt");
+    }
     bool operator==(const Material&) const = default;
 };
 
 /// Something bought by the piece, the metre or the spool.
 struct Good {
     std::string id, name;
-    std::string kind;  ///< a word of the table of wares (library/ware.hpp)
-    std::string make;  ///< "coil", "metal", "polyester": for people
-    double width = 0;  ///< mm: inside of a ring, across a snap, of a zip's tapes with closed chain; 0: any
-    double length = 0; ///< mm: of a ready-made zip, on a spool; 0: any
-    double gauge = 0;  ///< of a zip: its closed chain is about as many mm wide; 0: any
-    double price = 0;  ///< money, a piece, a metre or a spool
+    std::string kind;                ///< a word of the table of wares (library/ware.hpp)
+    std::string make;                ///< "coil", "metal", "polyester": for people
+    double width = 0;                ///< mm: of a ring, across a snap, of a zip's tapes with closed chain; 0: any
+    double length = 0;               ///< mm: of a ready-made zip, on a spool; 0: any
+    double gauge = 0;                ///< of a zip: its closed chain is about as many mm wide; 0: any
+    std::string measured = "inside"; ///< how the width of a ring or slider is told: "inside" or "outside" its wire
+    double wire = 0;                 ///< mm: thickness of that wire
+    double price = 0;                ///< money, a piece, a metre or a spool
+    double pack = 0;  ///< pieces in a pack, or metres in a length as it is sold; 0: a piece, a tenth of a metre
+    double stock = 0; ///< pieces, metres or spools on hand; of the studio, not of a design
+    double lead = 0;  ///< days from order to arrival; of the studio
+    /// mm that a strap finds between its sides; 0: any.
+    double clearWidth() const { return measured == "outside" && width > 0 ? width - 2 * wire : width; }
     More more;
     bool operator==(const Good&) const = default;
 };

@@ -36,7 +36,8 @@ More moreIn(json j, const std::vector<const char*>& known)
     return j.empty() ? More() : j.dump(-1, ' ', false, json::error_handler_t::replace);
 }
 
-/// A material has all its numbers; switches, and of a good whatever is left open, only where they say something.
+/// A material has all its numbers; switches, what the studio has of it, and of a good whatever is left open, only where
+/// they say something.
 template <class Item> json itemJson(const Item& item)
 {
     json out = json::object();
@@ -44,7 +45,8 @@ template <class Item> json itemJson(const Item& item)
     for (const auto& field : fieldsOf<Item>())
         std::visit(
             [&](auto member) {
-                const bool always = std::is_same_v<Item, Material> && field.quantity != FieldSpec::Quantity::YesNo;
+                const bool always = std::is_same_v<Item, Material> && field.quantity != FieldSpec::Quantity::YesNo
+                    && !field.ofStudio;
                 if (always || item.*member != plain.*member)
                     out[field.name] = item.*member;
             },

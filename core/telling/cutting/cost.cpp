@@ -4,13 +4,19 @@
 #include "sequence/minutes.hpp"
 
 namespace tectonis {
+const Good* goodFor(const Library& library, const Hardware& h)
+{
+    const bool zip = h.kind == Ware::Zip, thread = h.kind == Ware::Thread;
+    return library.good(h.kind, zip || thread || byTheMetre(h.kind) ? 0 : h.size, zip ? h.size : 0, h.gauge);
+}
+
 namespace {
 
 Cost::Notion priced(const Library& library, const Hardware& h)
 {
     Cost::Notion out{h, nullptr, 0};
-    const bool zip = h.kind == Ware::Zip, thread = h.kind == Ware::Thread, byLength = byTheMetre(h.kind);
-    out.good = library.good(h.kind, zip || thread || byLength ? 0 : h.size, zip ? h.size : 0, h.gauge);
+    const bool thread = h.kind == Ware::Thread, byLength = byTheMetre(h.kind);
+    out.good = goodFor(library, h);
     if (!out.good)
         return out;
     const double each = byLength ? h.size / 1000 : thread && out.good->length > 0 ? h.size / out.good->length : 1;

@@ -158,7 +158,7 @@ std::vector<Marker> makeMarkers(const Pattern& p, double gap)
         }
         const auto washed = p.choices.find("washing");
         m.shrinks = washed != p.choices.end() && washed->second == "before" ? cloth.shrink : 0;
-        m.soldLength = std::ceil(m.length / (1 - m.shrinks / 100) / 100 - 1e-9) * 100; // sold by 0.1 m
+        m.soldLength = std::ceil(m.length / (1 - m.shrinks / 100) / cloth.sold - 1e-9) * cloth.sold;
         m.cost = m.soldLength / 1000 * cloth.price;
     }
     return out;

@@ -40,7 +40,7 @@ struct Marker {
     double clothWidth = 0; ///< mm
     double length = 0;     ///< used, mm
     double shrinks = 0;    ///< % of its length that is lost before it is cut
-    double soldLength = 0; ///< what is bought, also for what it shrinks, rounded up to 0.1 m, mm
+    double soldLength = 0; ///< what is bought, also for what it shrinks, rounded up to how it is sold, mm
     double yield = 0;      ///< share of the used cloth that is in pieces, 0 to 1
     double cost = 0;
     std::vector<CutItem> items;
