@@ -16,20 +16,36 @@ template <class Item> std::vector<Item>& itemsOf(Library::Contents& contents)
 {
     if constexpr (std::is_same_v<Item, Material>)
         return contents.materials;
-    else
+    else if constexpr (std::is_same_v<Item, Good>)
         return contents.goods;
+    else
+        return contents.workshops;
 }
 
 template <class Item> const std::vector<Item>& itemsOf(const Library& library)
 {
     if constexpr (std::is_same_v<Item, Material>)
         return library.materials();
-    else
+    else if constexpr (std::is_same_v<Item, Good>)
         return library.goods();
+    else
+        return library.workshops();
 }
 
-/// Columns: every field but the id, which is a name for files.
-template <class Item> const Field<Item>& fieldAt(int column) { return fieldsOf<Item>()[std::size_t(column) + 1]; }
+/// Columns: every field but an id that is a name for files.
+template <class Item> constexpr int kHidden = std::is_same_v<Item, Workshop> ? 0 : 1;
+template <class Item> const Field<Item>& fieldAt(int column)
+{
+    return fieldsOf<Item>()[std::size_t(column + kHidden<Item>)];
+}
+
+template <class Item> std::string& nameOf(Item& item)
+{
+    if constexpr (std::is_same_v<Item, Workshop>)
+        return item.machine;
+    else
+        return item.name;
+}
 
 template <class Item> QString shown(const Item& item, const Field<Item>& field, Unit unit)
 {
@@ -41,7 +57,7 @@ template <class Item> QString shown(const Item& item, const Field<Item>& field, 
                     return value == 0 ? QString() : text(readersLanguage().exactLength(value, unit));
                 if (field.quantity == FieldSpec::Quantity::Weight)
                     return value == 0 ? QString() : number(value, 0) + " g/m²";
-                return value == 0 ? QString() : number(value, 2);
+                return value == 0 && !field.zero ? QString() : number(value, 2);
             } else if constexpr (std::is_same_v<std::decay_t<decltype(value)>, bool>)
                 return value ? spoken("yes") : spoken("no");
             else
@@ -54,7 +70,7 @@ template <class Item> QString shown(const Item& item, const Field<Item>& field, 
 
 template <class Visit> auto LibraryModel::visit(Visit&& visit) const
 {
-    return m_of == Of::Materials ? visit(Material()) : visit(Good());
+    return m_of == Of::Materials ? visit(Material()) : m_of == Of::Goods ? visit(Good()) : visit(Workshop());
 }
 
 LibraryModel::LibraryModel(Of of, Unit unit, std::function<bool(const QString&, const Library&)> edit, QObject* parent)
@@ -66,8 +82,8 @@ void LibraryModel::show(const Library& own)
     Library mine = Library::builtIn()->with(own);
     const bool same = visit([&](auto kind) {
         const auto &was = itemsOf<decltype(kind)>(m_mine), &is = itemsOf<decltype(kind)>(mine);
-        return std::equal(
-            was.begin(), was.end(), is.begin(), is.end(), [](const auto& a, const auto& b) { return a.id == b.id; });
+        return std::equal(was.begin(), was.end(), is.begin(), is.end(),
+            [](const auto& a, const auto& b) { return idOf(a) == idOf(b); });
     });
     if (!same)
         beginResetModel();
@@ -85,7 +101,7 @@ QString LibraryModel::idAt(int row) const
 {
     return visit([&](auto kind) {
         const auto& items = itemsOf<decltype(kind)>(m_mine);
-        return row >= 0 && row < int(items.size()) ? text(items[std::size_t(row)].id) : QString();
+        return row >= 0 && row < int(items.size()) ? text(idOf(items[std::size_t(row)])) : QString();
     });
 }
 
@@ -102,7 +118,7 @@ bool LibraryModel::isOwn(int row) const
     const std::string id = idAt(row).toStdString();
     return visit([&](auto kind) {
         const auto& items = itemsOf<decltype(kind)>(m_own);
-        return std::any_of(items.begin(), items.end(), [&](const auto& each) { return each.id == id; });
+        return std::any_of(items.begin(), items.end(), [&](const auto& each) { return idOf(each) == id; });
     });
 }
 
@@ -112,24 +128,28 @@ QString LibraryModel::addLike(int row)
         using Item = decltype(kind);
         const auto& items = itemsOf<Item>(m_mine);
         Item fresh = row >= 0 && row < int(items.size()) ? items[std::size_t(row)] : Item();
-        fresh.name = row < 0 ? spoken("New entry").toStdString() : spoken("{}, copy", text(fresh.name)).toStdString();
+        nameOf(fresh) = row < 0 ? spoken("New entry").toStdString()
+                                : spoken("{}, copy", text(nameOf(fresh))).toStdString();
         if constexpr (std::is_same_v<Item, Material>) {
             if (row < 0)
                 fresh.thickness = 0.5;
-        } else if (row < 0)
-            fresh.kind = items.empty() ? "ring" : items.front().kind;
+        } else if constexpr (std::is_same_v<Item, Good>)
+            if (row < 0)
+                fresh.kind = items.empty() ? "ring" : items.front().kind;
         std::set<std::string> taken;
         for (const auto& each : items)
-            taken.insert(each.id);
-        fresh.id.clear();
+            taken.insert(idOf(each));
+        if constexpr (!std::is_same_v<Item, Workshop>)
+            fresh.id.clear(); // made from its name
         if (!completed(fresh).empty())
             return QString();
-        const std::string plain = fresh.id;
-        for (int n = 2; taken.contains(fresh.id); ++n)
-            fresh.id = plain + "-" + std::to_string(n);
+        const std::string plain = idOf(fresh);
+        for (int n = 2; taken.contains(idOf(fresh)); ++n)
+            idOf(fresh) = plain + (kHidden<Item> ? "-" : " ") + std::to_string(n);
         Library::Contents own = m_own.contents();
         itemsOf<Item>(own).push_back(fresh);
-        return m_edit(row < 0 ? spoken("New entry") : spoken("Duplicate"), Library(own)) ? text(fresh.id) : QString();
+        return m_edit(row < 0 ? spoken("New entry") : spoken("Duplicate"), Library(own)) ? text(idOf(fresh))
+                                                                                         : QString();
     });
 }
 
@@ -140,7 +160,7 @@ bool LibraryModel::remove(int row)
     const std::string id = idAt(row).toStdString();
     return visit([&](auto kind) {
         Library::Contents own = m_own.contents();
-        std::erase_if(itemsOf<decltype(kind)>(own), [&](const auto& each) { return each.id == id; });
+        std::erase_if(itemsOf<decltype(kind)>(own), [&](const auto& each) { return idOf(each) == id; });
         return m_edit(spoken("Take out of the library"), Library(own));
     });
 }
@@ -159,7 +179,7 @@ int LibraryModel::rowCount(const QModelIndex& parent) const
 
 int LibraryModel::columnCount(const QModelIndex&) const
 {
-    return visit([](auto kind) { return int(fieldsOf<decltype(kind)>().size()) - 1; });
+    return visit([](auto kind) { return int(fieldsOf<decltype(kind)>().size()) - kHidden<decltype(kind)>; });
 }
 
 QVariant LibraryModel::data(const QModelIndex& at, int role) const
@@ -188,7 +208,7 @@ QVariant LibraryModel::data(const QModelIndex& at, int role) const
             return font;
         }
         case Qt::ToolTipRole:
-            return text(item.id) + "\n"
+            return text(idOf(item)) + "\n"
                 + (isOwn(at.row()) ? spoken("your own") : spoken("ships with Tectonis; editing it makes it your own"));
         default: return {};
         }
@@ -197,8 +217,10 @@ QVariant LibraryModel::data(const QModelIndex& at, int role) const
 
 QVariant LibraryModel::headerData(int section, Qt::Orientation orientation, int role) const
 {
-    if (orientation != Qt::Horizontal || role != Qt::DisplayRole)
+    if (role != Qt::DisplayRole)
         return {};
+    if (orientation == Qt::Vertical) // its name, for when the column of names is out of sight
+        return data(index(section, 0), role);
     return visit([&](auto kind) -> QVariant { return text(labelled(fieldAt<decltype(kind)>(section).title)); });
 }
 
@@ -218,17 +240,19 @@ bool LibraryModel::setData(const QModelIndex& at, const QVariant& value, int rol
         const std::string typed = value.toString().trimmed().toStdString();
         if (typed == fieldText(item, field))
             return false;
+        const std::string id = idOf(item);
         Message wrong = setField(item, field, typed);
         if (wrong.empty())
             wrong = completed(item);
+        if (wrong.empty() && idOf(item) != id && rowOf(text(idOf(item))) >= 0)
+            wrong = say("there is another “{}”", idOf(item));
         if (!wrong.empty()) {
             emit refused(text(labelled(field.title)) + ": " + text(wrong));
             return false;
         }
         Library::Contents own = m_own.contents();
         auto& items = itemsOf<Item>(own);
-        const auto known = std::find_if(
-            items.begin(), items.end(), [&](const Item& each) { return each.id == item.id; });
+        const auto known = std::find_if(items.begin(), items.end(), [&](const Item& each) { return idOf(each) == id; });
         if (known != items.end())
             *known = item;
         else

@@ -12,11 +12,11 @@
 
 namespace tectonis {
 
-/// Materials or goods, one row each, a column for every field but the id.
+/// Materials, goods or workshops, one row each, a column for every field but the id.
 class LibraryModel : public QAbstractTableModel {
     Q_OBJECT
 public:
-    enum class Of { Materials, Goods };
+    enum class Of { Materials, Goods, Workshops };
     /// @p edit is given what the user's own library shall be, and what was done in words; it may refuse.
     LibraryModel(Of of, Unit unit, std::function<bool(const QString&, const Library&)> edit, QObject* parent);
 

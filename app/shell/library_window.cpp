@@ -11,6 +11,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollBar>
 #include <QSortFilterProxyModel>
 #include <QTabBar>
 #include <QTabWidget>
@@ -106,7 +107,8 @@ LibraryWindow::LibraryWindow(Unit unit, std::function<void()> changed, QWidget* 
         unused->setAccessibleName({}); // Qt gives them names in English
     column->addWidget(m_tabs, 1);
     m_pages = {makePage(LibraryModel::Of::Materials, unit, spoken("Cloths, interlinings, webbing"), "materials"),
-        makePage(LibraryModel::Of::Goods, unit, spoken("Zips, hardware, thread"), "goods")};
+        makePage(LibraryModel::Of::Goods, unit, spoken("Zips, hardware, thread"), "goods"),
+        makePage(LibraryModel::Of::Workshops, unit, spoken("Workshops"), "workshops")};
     m_told = new QLabel;
     m_told->setObjectName("library.told");
     m_told->setWordWrap(true);
@@ -174,6 +176,12 @@ LibraryWindow::Page LibraryWindow::makePage(LibraryModel::Of of, Unit unit, cons
                     + out.view->horizontalHeader()->fontMetrics().horizontalAdvance(
                         out.model->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString())));
     out.view->setColumnWidth(0, 260);
+    // Scrolled to the right, the rows keep their names.
+    auto* names = out.view->verticalHeader();
+    names->setMaximumWidth(230);
+    names->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    connect(out.view->horizontalScrollBar(), &QScrollBar::valueChanged, names,
+        [names](int value) { names->setVisible(value > 120); });
     m_tabs->addTab(out.view, title);
     connect(out.model, &LibraryModel::refused, this, [this](const QString& why) { m_told->setText(why); });
     connect(out.view->selectionModel(), &QItemSelectionModel::selectionChanged, this, &LibraryWindow::tell);

@@ -7,8 +7,11 @@
 #include "shell/banner.hpp"
 
 #include <QDialogButtonBox>
+#include <QHeaderView>
 #include <QMenuBar>
 #include <QScopeGuard>
+#include <QTabBar>
+#include <QTabWidget>
 #include <QTableView>
 
 using namespace tectonis;
@@ -196,6 +199,66 @@ TEST_CASE("The machine chosen on Build-up brings its limit, foot and rates")
     CHECK(s.window.document().design().workshop.machineLimit == 8);
 }
 
+TEST_CASE("A workshop is made of another one by typing, and chosen on Build-up with what was typed")
+{
+    const NoOwnLibrary after;
+    Shown s;
+    QTimer::singleShot(200, [&] {
+        auto* window = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+        REQUIRE(window);
+        const auto closed = qScopeGuard([&] { window->reject(); });
+        window->activateWindow();
+        CHECK(QTest::qWaitForWindowActive(window));
+        auto* tabs = window->findChild<QTabWidget*>();
+        QTest::mouseClick(tabs->tabBar(), Qt::LeftButton, {}, tabs->tabBar()->tabRect(2).center());
+        auto* view = window->findChild<QTableView*>("workshops");
+        REQUIRE(view->isVisible());
+        REQUIRE(view->model()->rowCount() == 3);
+        CHECK(view->model()->headerData(view->model()->columnCount() - 1, Qt::Horizontal).toString() == "Overhead, %");
+        const auto click = [&](int row, int column) {
+            const QModelIndex at = view->model()->index(row, column);
+            view->scrollTo(at);
+            QTest::mouseClick(view->viewport(), Qt::LeftButton, {}, view->visualRect(at).center());
+        };
+        const auto typed = [&](const char* words) {
+            QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+            REQUIRE(QTest::qWaitFor([&] { return view->viewport()->findChild<QLineEdit*>() != nullptr; }, 5000));
+            auto* editor = view->viewport()->findChild<QLineEdit*>();
+            editor->selectAll();
+            QTest::keyClicks(editor, words);
+            QTest::keyClick(editor, Qt::Key_Return);
+            QCoreApplication::processEvents();
+        };
+        click(2, 0); // the household machine
+        for (auto* b : window->findChildren<QPushButton*>())
+            if (b->text() == "Duplicate")
+                QTest::mouseClick(b, Qt::LeftButton);
+        typed("Grandmother's treadle");
+        REQUIRE(ownLibrary().workshops().size() == 1);
+        CHECK(ownLibrary().workshops().front().machine == "Grandmother's treadle");
+        int row = -1;
+        for (int r = 0; r < view->model()->rowCount(); ++r)
+            if (view->model()->index(r, 0).data().toString() == "Grandmother's treadle")
+                row = r;
+        click(row, 1);
+        QTest::keyClick(view, Qt::Key_5);
+        typed("5 mm");
+        CHECK(ownLibrary().workshops().front().machineLimit == 5);
+        click(row, 1);
+        QTest::keyClick(view, Qt::Key_9);
+        typed("900");
+        CHECK(window->findChild<QLabel*>("library.told")->text().contains("Thickest stack"));
+        CHECK(ownLibrary().workshops().front().machineLimit == 5);
+    });
+    for (auto* action : s.window.findChildren<QAction*>())
+        if (action->objectName() == "library.open")
+            action->trigger();
+    s.window.goTo(2);
+    choose(s, s.find<QComboBox>("workshop"), "Grandmother's treadle");
+    CHECK(s.window.document().design().workshop.machineLimit == 5);
+    CHECK(s.window.document().design().workshop.stitchSpeed == 0.8);
+}
+
 TEST_CASE("The library is searched, sorted, duplicated, edited by typing, compared and undone; designs choose from it")
 {
     const NoOwnLibrary after;
@@ -257,6 +320,9 @@ TEST_CASE("The library is searched, sorted, duplicated, edited by typing, compar
         CHECK(ownLibrary().materials().size() == 1);
         CHECK(ownLibrary().materials().front().name == "Sailcloth from the attic");
         CHECK(ownLibrary().materials().front().price == 0);
+        CHECK(shown(0, column("Price per metre")) == "0"); // donated, and it says so
+        CHECK(view->verticalHeader()->isVisible());        // the price lies to the right: the rows keep their names
+        CHECK(view->model()->headerData(0, Qt::Vertical).toString() == "Sailcloth from the attic");
 
         // What cannot be is told, and nothing is lost.
         click(0, column("Thickness"));

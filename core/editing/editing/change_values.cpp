@@ -156,6 +156,9 @@ void workshop(Design& design, const std::string& name) { design.workshop = desig
 void newerValues(Design& design, const Library& mine)
 {
     design.library = SharedLibrary(libraryFor(design, mine)->with(mine));
+    for (const auto& w : mine.workshops())
+        if (w.machine == design.workshop.machine)
+            design.workshop = w;
 }
 
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends)

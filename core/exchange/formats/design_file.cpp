@@ -6,6 +6,7 @@
 #include "design/spec.hpp"
 #include "editing/edits.hpp"
 #include "formats/older_design.hpp"
+#include "library/fields.hpp"
 #include "library/library_json.hpp"
 #include "text/places.hpp"
 #include "units/error.hpp"
@@ -132,10 +133,8 @@ json toJson(const Design& d)
     j["features"] = listOf(d.features);
     j["layers"] = listOf(d.layers);
     j["carried"] = listOf(d.carried);
-    j["workshop"] = {{"machine", d.workshop.machine}, {"machineLimit", d.workshop.machineLimit},
-        {"footWidth", d.workshop.footWidth}, {"leastRound", d.workshop.leastRound},
-        {"stitchSpeed", d.workshop.stitchSpeed}, {"setUp", d.workshop.setUp}, {"labourRate", d.workshop.labourRate},
-        {"overhead", d.workshop.overhead}};
+    for (const auto& field : fieldsOf<Workshop>())
+        std::visit([&](auto member) { j["workshop"][field.name] = d.workshop.*member; }, field.member);
     if (!d.ownSteps.empty())
         j["ownSteps"] = listOf(d.ownSteps);
     if (!d.wishes.empty())
@@ -206,12 +205,9 @@ Design fromJson(const json& j)
                 c.value("thickness", 0.0), c.value("place", "main"), {}}));
     if (j.contains("workshop")) {
         const json& w = j.at("workshop");
-        d.workshop.machine = w.value("machine", d.workshop.machine);
-        for (const auto& [key, value] : {std::pair{"machineLimit", &d.workshop.machineLimit},
-                 {"footWidth", &d.workshop.footWidth}, {"leastRound", &d.workshop.leastRound},
-                 {"stitchSpeed", &d.workshop.stitchSpeed}, {"setUp", &d.workshop.setUp},
-                 {"labourRate", &d.workshop.labourRate}, {"overhead", &d.workshop.overhead}})
-            *value = w.value(key, *value);
+        for (const auto& field : fieldsOf<Workshop>())
+            std::visit(
+                [&](auto member) { d.workshop.*member = w.value(field.name, d.workshop.*member); }, field.member);
     }
     const json seamEnds = j.value("seamEnds", json::object());
     for (const auto& [key, ends] : seamEnds.items())

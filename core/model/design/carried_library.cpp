@@ -81,9 +81,16 @@ std::vector<NewerValue> newerValues(const Design& design, const Library& mine)
     std::vector<NewerValue> out;
     const Library carried = carriedBy(design);
     const auto compare = [&](const auto& old, const auto& now) {
-        for (const auto& field : fieldsOf<std::decay_t<decltype(old)>>())
+        using Item = std::decay_t<decltype(old)>;
+        for (const auto& field : fieldsOf<Item>())
             if (const std::string was = fieldText(old, field), is = fieldText(now, field); was != is && !field.ofStudio)
-                out.push_back({naming(now.name), labelled(field.title), naming(was), naming(is)});
+                out.push_back({naming([&] {
+                                   if constexpr (std::is_same_v<Item, Workshop>)
+                                       return now.machine;
+                                   else
+                                       return now.name;
+                               }()),
+                    labelled(field.title), naming(was), naming(is)});
     };
     for (const auto& old : carried.materials())
         if (const Material* now = mine.find(old.id))
@@ -92,6 +99,9 @@ std::vector<NewerValue> newerValues(const Design& design, const Library& mine)
         for (const auto& now : mine.goods())
             if (now.id == old.id)
                 compare(old, now);
+    for (const auto& now : mine.workshops())
+        if (now.machine == design.workshop.machine)
+            compare(design.workshop, now);
     for (const auto& [name, old] : carried.contents().stock)
         if (const StockTable* now = mine.stock(name)) {
             if (old.snap != now->snap)

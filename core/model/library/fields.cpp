@@ -159,6 +159,24 @@ Message completed(Good& g)
     return {};
 }
 
+Message completed(Workshop& w) { return w.machine.empty() ? say("its “machine” is missing") : Message(); }
+
+template <> const std::vector<Field<Workshop>>& fieldsOf()
+{
+    using Q = Quantity;
+    static const std::vector<Field<Workshop>> fields{
+        {{"machine", label("Machine")}, &Workshop::machine},
+        {{"machineLimit", label("Thickest stack"), Q::Length, 1, 40}, &Workshop::machineLimit},
+        {{"footWidth", label("Foot, from the needle"), Q::Length, 0, 40}, &Workshop::footWidth},
+        {{"leastRound", label("Smallest round"), Q::Length, 0, 2000}, &Workshop::leastRound},
+        {{"stitchSpeed", label("Metres a minute"), Q::Number, 0.01, 100}, &Workshop::stitchSpeed},
+        {{"setUp", label("Set-up, min"), Q::Number, 0, 600, {}, true}, &Workshop::setUp},
+        {{"labourRate", label("Rate an hour"), Q::Number, 0, 100000, {}, true}, &Workshop::labourRate},
+        {{"overhead", label("Overhead, %"), Q::Number, 0, 1000, {}, true}, &Workshop::overhead},
+    };
+    return fields;
+}
+
 template <> const std::vector<Field<Material>>& fieldsOf()
 {
     using Q = Quantity;
@@ -181,10 +199,10 @@ template <> const std::vector<Field<Material>>& fieldsOf()
         {{"shrink", label("Shrinks, %"), Q::Number, 0, 30}, &Material::shrink},
         {{"fray", label("Frays"), Q::Word, 0, 0, {"by-class", "yes", "no"}}, &Material::fray},
         {{"stretch", label("Stretches, %"), Q::Number, 0, 100}, &Material::stretch},
-        {{"price", label("Price per metre"), Q::Number, 0, 1e6}, &Material::price},
+        {{"price", label("Price per metre"), Q::Number, 0, 1e6, {}, true}, &Material::price},
         {{"sold", label("Sold by"), Q::Length, 1, 100000}, &Material::sold},
-        {{"stock", label("In stock, m"), Q::Number, 0, 1e5, {}, true}, &Material::stock},
-        {{"lead", label("Arrives in, days"), Q::Number, 0, 1000, {}, true}, &Material::lead},
+        {{"stock", label("In stock, m"), Q::Number, 0, 1e5, {}, false, true}, &Material::stock},
+        {{"lead", label("Arrives in, days"), Q::Number, 0, 1000, {}, false, true}, &Material::lead},
     };
     return fields;
 }
@@ -202,10 +220,10 @@ template <> const std::vector<Field<Good>>& fieldsOf()
         {{"gauge", label("Gauge"), Q::Number, 0, 30}, &Good::gauge},
         {{"measured", label("Width is"), Q::Word, 0, 0, {"inside", "outside"}}, &Good::measured},
         {{"wire", label("Wire"), Q::Length, 0, 50}, &Good::wire},
-        {{"price", label("Price"), Q::Number, 0, 1e6}, &Good::price},
+        {{"price", label("Price"), Q::Number, 0, 1e6, {}, true}, &Good::price},
         {{"pack", label("In a pack"), Q::Number, 0, 1e5}, &Good::pack},
-        {{"stock", label("In stock"), Q::Number, 0, 1e6, {}, true}, &Good::stock},
-        {{"lead", label("Arrives in, days"), Q::Number, 0, 1000, {}, true}, &Good::lead},
+        {{"stock", label("In stock"), Q::Number, 0, 1e6, {}, false, true}, &Good::stock},
+        {{"lead", label("Arrives in, days"), Q::Number, 0, 1000, {}, false, true}, &Good::lead},
     };
     return fields;
 }

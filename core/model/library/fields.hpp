@@ -16,6 +16,7 @@ struct FieldSpec {
     Quantity quantity = Quantity::Text;
     double least = 0, most = 0;       ///< of numbers
     std::vector<const char*> words{}; ///< of Quantity::Word
+    bool zero = false;                ///< nothing is a value like others, not one that is left open
     bool ofStudio = false;            ///< what this studio has: designs neither carry it nor are held against it
 };
 
@@ -23,10 +24,11 @@ template <class Item> struct Field : FieldSpec {
     std::variant<std::string Item::*, double Item::*, bool Item::*> member;
 };
 
-/// All fields of a Material or a Good.
+/// All fields of a Material, a Good or a Workshop; the first names it in files.
 template <class Item> const std::vector<Field<Item>>& fieldsOf();
 template <> const std::vector<Field<Material>>& fieldsOf();
 template <> const std::vector<Field<Good>>& fieldsOf();
+template <> const std::vector<Field<Workshop>>& fieldsOf();
 
 /// A copy with the fields of the studio as @p mine has them.
 template <class Item> Item withStudios(Item item, const Item& mine)
@@ -61,6 +63,12 @@ Message expected(const FieldSpec& field);
 /// Give a thing its id, made from the name, if it has none. Return what it still lacks; empty if nothing.
 Message completed(Material& material);
 Message completed(Good& good);
+Message completed(Workshop& workshop);
+
+inline std::string& idOf(Material& m) { return m.id; }
+inline std::string& idOf(Good& g) { return g.id; }
+inline std::string& idOf(Workshop& w) { return w.machine; } ///< it has no other name
+template <class Item> const std::string& idOf(const Item& item) { return idOf(const_cast<Item&>(item)); }
 
 /// UTF-8 of at most 200 bytes without control characters?
 bool printable(const std::string& text);

@@ -17,10 +17,6 @@ using nlohmann::json;
 constexpr std::pair<const char*, StockTable::Snap> kSnaps[] = {
     {"down", StockTable::Snap::Down}, {"up", StockTable::Snap::Up}, {"nearest", StockTable::Snap::Nearest}};
 
-constexpr std::pair<const char*, double Workshop::*> kWorkshop[] = {{"machineLimit", &Workshop::machineLimit},
-    {"footWidth", &Workshop::footWidth}, {"leastRound", &Workshop::leastRound}, {"stitchSpeed", &Workshop::stitchSpeed},
-    {"setUp", &Workshop::setUp}, {"labourRate", &Workshop::labourRate}, {"overhead", &Workshop::overhead}};
-
 json withMore(json out, const More& more)
 {
     if (!more.empty())
@@ -67,9 +63,9 @@ json toJson(const StockTable& t)
 
 json toJson(const Workshop& w)
 {
-    json out{{"machine", w.machine}};
-    for (const auto& [name, member] : kWorkshop)
-        out[name] = w.*member;
+    json out = json::object();
+    for (const auto& field : fieldsOf<Workshop>())
+        std::visit([&](auto member) { out[field.name] = w.*member; }, field.member);
     return out;
 }
 
@@ -141,13 +137,11 @@ public:
 
     Workshop workshop(const json& j, const std::string& at)
     {
-        static const std::map<std::string, std::pair<double, double>> ranges{{"machineLimit", {1, 40}},
-            {"footWidth", {0, 40}}, {"leastRound", {0, 2000}}, {"stitchSpeed", {0.01, 100}}, {"setUp", {0, 600}},
-            {"labourRate", {0, 100000}}, {"overhead", {0, 1000}}};
         Workshop w{.machine = name(j, "machine", at)};
-        for (const auto& [field, member] : kWorkshop)
-            if (j.is_object() && j.contains(field))
-                w.*member = number(j.at(field), at + "/" + field, ranges.at(field).first, ranges.at(field).second);
+        for (const auto& field : fieldsOf<Workshop>())
+            if (const auto member = std::get_if<double Workshop::*>(&field.member);
+                member && j.is_object() && j.contains(field.name))
+                w.** member = number(j.at(field.name), at + "/" + field.name, field.least, field.most);
         return w;
     }
 
