@@ -270,3 +270,82 @@ TEST_CASE("The table: each piece lies in one part, and the parts are those that 
         }
     }
 }
+
+TEST_CASE("A raw edge lapped on a zip's tape is drawn right side up over the tape, the bag below: on every form")
+{
+    int seen = 0;
+    for (const Form* form : forms()) {
+        Design d = newDesign(form->id());
+        std::string zip;
+        try {
+            zip = addFeature(d, "inset-zip");
+            setChoice(d, zip + ".edge", "raw");
+        } catch (const InputError&) {
+            continue;
+        }
+        for (const auto& p : draftAll(d))
+            for (const char* edge : {".lower", ".upper"}) {
+                INFO(form->id() << ", " << p.size << edge);
+                const Scene scene = plan(p, (zip + edge).c_str());
+                const auto surfaces = itemsOf<Surface>(scene);
+                // Bag, tape, face; the face's turned corner comes after it.
+                REQUIRE(surfaces.size() >= 3);
+                CHECK(surfaces[0]->skin == (edge == std::string(".lower") ? Skin::LiningWrong : Skin::Lining));
+                CHECK(surfaces[1]->skin == Skin::Tape);
+                CHECK(surfaces[2]->skin == Skin::Shell);
+                CHECK(!strokes(scene, Stroke::Kind::Topstitch).empty());
+                CHECK(strokes(scene, Stroke::Kind::Sew).empty()); // nothing is sewn right sides together
+                Box bag, face;
+                for (const Point q : surfaces[0]->outline)
+                    bag.add(q);
+                for (const Point q : surfaces[2]->outline)
+                    face.add(q);
+                // The lower part's bag lies behind it; the upper part's hangs down over the chain.
+                CHECK((bag.centre().y < face.y0) == (edge == std::string(".upper")));
+                ++seen;
+            }
+    }
+    CHECK(seen > 50);
+}
+
+TEST_CASE("A flap on a face that a zip cuts is basted on the part with the edge; both parts lie there with the zip")
+{
+    Design d = newDesign("gusseted-satchel");
+    setChoice(d, addFeature(d, "inset-zip") + ".site", "back");
+    const Pattern p = draftAll(d)[1];
+    const Scene scene = plan(p, "flap.baste");
+    std::set<std::string> wholes;
+    for (const auto& id : p.step("flap.baste")->pieces)
+        wholes.insert(p.piece(id)->whole.text());
+    CHECK(p.step("flap.baste")->pieces.size() == 3);
+    CHECK(has(scene, Skin::Tape));
+    CHECK(has(scene, Skin::Lining)); // the flap's lining looks at the maker
+    CHECK(!strokes(scene, Stroke::Kind::Baste).empty());
+    CHECK(lengthOf(strokes(scene, Stroke::Kind::Baste)) == Approx(p.values.at("flap.width")).epsilon(0.01));
+}
+
+TEST_CASE("A lock in section: its knob stands through one layer, its plate frames an opening through all of the flap")
+{
+    for (const char* form : {"gusseted-satchel", "zip-around", "cylinder", "envelope-clutch"}) {
+        INFO(form);
+        Design d = newDesign(form);
+        if (std::none_of(d.features.begin(), d.features.end(), [](const Feature& f) { return f.kind == "snap"; })) {
+            addFeature(d, "flap");
+            addFeature(d, "snap");
+        }
+        setChoice(d, "snap.closure", "turn");
+        const Pattern p = draftAll(d)[1];
+        const Scene knob = sectionOf(p, *p.step("snap.front")), plate = sectionOf(p, *p.step("snap.late"));
+        const auto covers = [](const Polyline& line, double x) {
+            return std::any_of(line.begin(), line.end(), [&](Point q) { return q.x <= x; })
+                && std::any_of(line.begin(), line.end(), [&](Point q) { return q.x >= x; });
+        };
+        for (const Band* band : itemsOf<Band>(plate))
+            CHECK(!covers(band->line, 0));       // an opening
+        CHECK(itemsOf<Band>(plate).size() == 4); // two layers on both sides of it
+        const auto through = itemsOf<Surface>(knob);
+        CHECK(std::count_if(through.begin(), through.end(), [&](const Surface* s) {
+            return s->skin == Skin::Metal && covers(s->outline, 0);
+        }) >= 3);
+    }
+}

@@ -382,3 +382,27 @@ TEST_CASE("A round bucket is as deep as it is wide: its flap reaches over the wh
     for (const auto& p : draftAll(d))
         CHECK(p.values.at("mouth.depth") == Approx(p.values.at("depth")));
 }
+
+TEST_CASE("Parts on parts: what sits on a slip pocket is sewn on before the pocket is folded, on every form")
+{
+    int seen = 0;
+    for (const Form* form : forms()) {
+        Design d = newDesign(form->id());
+        std::string slip, label;
+        try {
+            slip = addFeature(d, "slip-pocket");
+            label = addFeature(d, "label");
+            setChoice(d, label + ".site", slip + ".front");
+        } catch (const InputError&) {
+            continue;
+        }
+        INFO(form->id());
+        requireWhole(d);
+        const Pattern p = draftAll(d)[1];
+        const auto order = orderOf(d, p);
+        CHECK(placeOf(p, order, label + ".on") < placeOf(p, order, slip + ".make"));
+        CHECK(placeOf(p, order, slip + ".make") < placeOf(p, order, slip + ".on"));
+        ++seen;
+    }
+    CHECK(seen >= 9);
+}

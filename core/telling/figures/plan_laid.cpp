@@ -227,8 +227,19 @@ void Plan::caught()
             sides = {usesOf(*s, holder->key)};
         for (const auto& side : sides) {
             hold(*each, runOf(side), insideLeft(side));
-            for (const auto& use : side) // a loop's seam has edges on both sides of its face
-                run(p.runOf(use), Kind::Baste);
+            // A loop's seam has edges on both sides of its face; a flap's is longer than the flap, which is basted
+            // along the part that bears the flap's own edge.
+            const Seam* own = act.seams.empty() ? nullptr : p.seam(act.seams.front());
+            const auto borne = [&](const EdgeUse& use) {
+                const auto named = [&](const std::vector<EdgeUse>& uses) {
+                    return std::any_of(uses.begin(), uses.end(), [&](const EdgeUse& u) { return u.edge == use.edge; });
+                };
+                return own && (named(own->a) || named(own->b));
+            };
+            const bool some = std::any_of(side.begin(), side.end(), borne);
+            for (const auto& use : side)
+                if (!some || borne(use))
+                    run(p.runOf(use), Kind::Baste);
         }
     }
 }
