@@ -76,6 +76,7 @@ public:
     void setUnit(Unit unit);
     void takePiece(const PieceId& key);
     void takeStep(const StepId& id);
+    void takeSeam(const SeamId& id) { emit seamTaken(id); } ///< for those who show seams
 
     /// Makes an undoable edit. A change that cannot be taken leaves everything as it was, emits refused() and returns
     /// false. Edits with the same non-empty @p merge key in a row become one (a drag).
@@ -93,6 +94,7 @@ signals:
     void judged();      ///< findings: with changed(), or soon after it while something is dragged
     void viewChanged(); ///< size, unit or what is in hand
     void refused(const QString& message);
+    void seamTaken(const SeamId& id);
     void toldBesides(const QString& message); ///< what an accepted edit changed besides what was asked
     void fileChanged();
 

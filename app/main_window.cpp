@@ -80,8 +80,10 @@ MainWindow::MainWindow() : m_recovery(m_document)
         m_document.setSize(sizeIndex(m_document.design(), size));
         m_document.takePiece(key.as<PieceKind>());
         m_document.takeStep(key.as<StepKindOf>());
-        if (const Seam* seam = m_document.pattern().seam(key.as<SeamKind>()); seam && !seam->a.empty())
+        if (const Seam* seam = m_document.pattern().seam(key.as<SeamKind>()); seam && !seam->a.empty()) {
             m_document.takePiece(seam->a.front().piece);
+            m_document.takeSeam(seam->key);
+        }
         m_docket->showDimension(key.text());
     });
     connect(&m_document, &Document::changed, this, &MainWindow::fillChips);
@@ -124,6 +126,11 @@ void MainWindow::buildMenus()
     for (const Form* form : forms())
         fresh->addAction(spokenName(form->name()), this, [this, form] { newDesignOf(form->id()); })
             ->setObjectName("new." + text(form->id()));
+    auto* choose = new QAction(spoken("New"), this); // the usual keys open the list of forms
+    choose->setShortcut(QKeySequence::New);
+    connect(choose, &QAction::triggered, this,
+        [this, fresh] { fresh->popup(menuBar()->mapToGlobal(QPoint(0, menuBar()->height()))); });
+    addAction(choose);
     file->addAction(spoken("&Open…"), QKeySequence::Open, this, &MainWindow::openDialog);
     m_recent = file->addMenu(spoken("Open &recent"));
     connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);

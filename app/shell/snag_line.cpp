@@ -16,9 +16,10 @@
 namespace tectonis {
 namespace {
 
-constexpr int kTried = 30;    // repairs that are tried before they are offered; each costs a draft
-constexpr int kHighest = 170; // px of the list; more is scrolled
-constexpr int kSizes = 84, kSubject = 220, kRepair = 220; // px of the columns beside the text
+constexpr int kTried = 30;                  // repairs that are tried before they are offered; each costs a draft
+constexpr int kHighest = 170;               // px of the list; more is scrolled
+constexpr int kSizes = 84, kSubject = 220;  // px of the columns beside the text
+constexpr int kRepair = 180, kWidest = 330; // px of the repairs
 
 } // namespace
 
@@ -68,7 +69,12 @@ void SnagLine::makeRoom()
 {
     const QFontMetrics metrics(m_list->font());
     int high = m_list->header()->sizeHint().height() + 2 * m_list->frameWidth();
-    const int wide = width() - 16 - 2 * m_list->frameWidth() - kSizes - kSubject - kRepair
+    int repairs = kRepair;
+    for (int i = 0; i < m_list->topLevelItemCount(); ++i)
+        if (const QWidget* mend = m_list->itemWidget(m_list->topLevelItem(i), 3))
+            repairs = std::clamp(mend->sizeHint().width(), repairs, kWidest);
+    m_list->setColumnWidth(3, repairs);
+    const int wide = width() - 16 - 2 * m_list->frameWidth() - kSizes - kSubject - repairs
         - 24; // beside a bar that scrolls
     for (int i = 0; i < m_list->topLevelItemCount(); ++i) {
         QTreeWidgetItem* row = m_list->topLevelItem(i);
@@ -79,6 +85,7 @@ void SnagLine::makeRoom()
         high += own;
     }
     m_list->setFixedHeight(std::clamp(high, 70, kHighest));
+    m_list->doItemsLayout(); // the repairs go with their rows
 }
 
 void SnagLine::resizeEvent(QResizeEvent*) { makeRoom(); }

@@ -60,6 +60,16 @@ public:
                 m_specification->fill();
         });
         column->addWidget(tabs, 6);
+        connect(&document, &Document::seamTaken, this, [this, tabs](const SeamId& seam) {
+            if (!isVisible())
+                return;
+            for (int r = 0; r < m_table->rowCount(); ++r)
+                if (m_table->item(r, 0)->data(Qt::UserRole).toString() == text(seam)) {
+                    tabs->setCurrentIndex(1);
+                    m_table->setCurrentCell(r, 0);
+                    m_table->scrollToItem(m_table->item(r, 0));
+                }
+        });
     }
 
     /// The layers of the piece in hand, and the seam whose section is shown.

@@ -362,6 +362,7 @@ public:
         connect(real, &QPushButton::clicked, bench, &Bench::trueSize);
         connect(&document, &Document::changed, this, [bench] { bench->say(); });
         connect(&document, &Document::viewChanged, this, [bench] { bench->say(); });
+        connect(&document, &Document::seamTaken, bench, [bench](const SeamId& seam) { bench->takeSeam(seam); });
         auto* ledger = new SeamLedger(document);
         ledger->picked = [bench](const SeamId& seam) { bench->takeSeam(seam); };
         ledger->hide();

@@ -211,6 +211,11 @@ void LayerBar::putBehind()
         for (const auto& [pieces, nth] : all)
             change::putBehind(d, m_document.pattern(), {.pieces = pieces, .material = id, .trim = trim});
     });
+    // What was just put there is in hand: its fixing and its shape come next.
+    if (const Piece* piece = m_document.pattern().piece(m_matrix.inHand().piece))
+        for (int i = int(piece->layers.size()) - 1; i >= 0; --i)
+            if (piece->layers[std::size_t(i)].rule >= 0)
+                return m_matrix.take({piece->key, i});
 }
 
 void LayerBar::takeAway()

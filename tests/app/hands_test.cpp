@@ -616,3 +616,68 @@ TEST_CASE("Cut: how many bags are made is typed, what to buy follows; another cl
     s.press(Qt::Key_Z, Qt::ControlModifier);
     CHECK(bought("D-ring", 4) == "2");
 }
+
+TEST_CASE("Repairs stand in the rows of their snags, whole, also after one of them was taken")
+{
+    Shown s;
+    s.type("Depth", "140"); // its snags are many
+    s.type("Width", "240");
+    s.type("Height", "180");
+    QTest::mouseClick(s.find<QPushButton>("snags"), Qt::LeftButton);
+    s.settle();
+    auto* list = s.find<QTreeWidget>("snagList");
+    const auto inPlace = [&] {
+        int seen = 0;
+        for (int i = 0; i < list->topLevelItemCount(); ++i) {
+            auto* row = list->topLevelItem(i);
+            auto* mend = qobject_cast<QPushButton*>(list->itemWidget(row, 3));
+            if (!mend)
+                continue;
+            INFO(row->text(2).toStdString());
+            const QRect at = list->visualItemRect(row);
+            CHECK(std::abs(mend->geometry().center().y() - at.center().y()) <= 2);
+            CHECK(mend->width() >= mend->fontMetrics().horizontalAdvance(mend->text()) + 8);
+            ++seen;
+        }
+        return seen;
+    };
+    const int before = list->topLevelItemCount();
+    REQUIRE(inPlace() >= 2);
+    for (int i = 0; i < list->topLevelItemCount(); ++i)
+        if (auto* mend = qobject_cast<QPushButton*>(list->itemWidget(list->topLevelItem(i), 3));
+            mend && mend->isEnabled()) {
+            QTest::mouseClick(mend, Qt::LeftButton);
+            break;
+        }
+    s.settle();
+    QTest::qWait(30);
+    CHECK(list->topLevelItemCount() != before);
+    inPlace();
+}
+
+TEST_CASE("A snag about a seam's thickness leads to that seam under the foot")
+{
+    Shown s;
+    s.window.document().edit("thin", [](Design& d) { d.workshop.machineLimit = 3; });
+    s.settle();
+    QTest::mouseClick(s.find<QPushButton>("snags"), Qt::LeftButton);
+    s.settle();
+    auto* list = s.find<QTreeWidget>("snagList");
+    QTreeWidgetItem* thick = nullptr;
+    for (int i = 0; i < list->topLevelItemCount() && !thick; ++i)
+        if (list->topLevelItem(i)->text(2).contains("under the foot")
+            && list->topLevelItem(i)->text(1).contains("ining"))
+            thick = list->topLevelItem(i);
+    for (int i = 0; i < list->topLevelItemCount() && !thick; ++i)
+        if (list->topLevelItem(i)->text(2).contains("under the foot"))
+            thick = list->topLevelItem(i);
+    REQUIRE(thick);
+    const QString seam = thick->text(1).section("“", 1).section("”", 0, 0);
+    list->scrollToItem(thick);
+    QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(thick).center());
+    s.settle();
+    CHECK(stageNames()[s.window.stage()] == "Build-up");
+    auto* bulk = s.find<QTableWidget>("bulk");
+    CHECK(bulk->isVisible());
+    CHECK(bulk->item(bulk->currentRow(), 0)->text() == seam);
+}

@@ -307,6 +307,8 @@ TEST_CASE("Build-up: a layer is taken in hand in the matrix and changed: for its
     cell(row, 2);
     press("Put behind");
     REQUIRE(front().layers.size() == 3);
+    CHECK(matrix->currentColumn() == 3); // it is in hand: its fixing and shape come next
+    CHECK(box("How it is held")->isEnabled());
     const auto first = front().layers[0].material;
     cell(row, 2);
     press("↓");

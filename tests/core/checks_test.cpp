@@ -6,6 +6,7 @@
 
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
+#include "editing/repair.hpp"
 #include "forms/form.hpp"
 #include "library/library.hpp"
 #include "mockup/carry.hpp"
@@ -318,4 +319,82 @@ TEST_CASE("An outline whose corner lies on another of its sides is told: GEOS ca
     CHECK_FALSE(selfCrossing(apart));
     // A very short side between two others brings them near each other, which is no fault.
     CHECK_FALSE(selfCrossing({{0, 0}, {100, 0}, {100.0005, 0.0005}, {100, 100}, {0, 100}, {0, 0}}));
+}
+
+TEST_CASE("Places: what lies too near to a seam, or over it, is mended in one stroke by its own drop or way in")
+{
+    int mended = 0;
+    for (const auto& [name, value] : {std::pair{"connectors.down", "30"}, {"slip.drop", "9"}}) {
+        Design d = newDesign("gusseted-satchel");
+        if (std::string(name).starts_with("connectors")) {
+            setChoice(d, "connectors.held", "riveted");
+            setChoice(d, "connectors.site", "back");
+        }
+        try {
+            setDimension(d, name, value);
+        } catch (const InputError&) {
+            continue;
+        }
+        const auto places = [](const Design& design) {
+            auto all = checkAll(design, draftAll(design));
+            std::erase_if(all, [](const Finding& f) { return f.check != "place"; });
+            return all;
+        };
+        for (int i = 0; i < 6; ++i) { // a size at a time
+            const auto found = places(d);
+            if (found.empty())
+                break;
+            INFO(name << ": " << words(found.front().text));
+            REQUIRE(found.front().repair);
+            edit(d, [&](Design& next) { change::repair(next, found.front()); });
+            ++mended;
+        }
+        CHECK(places(d).empty());
+    }
+    CHECK(mended >= 1);
+}
+
+TEST_CASE("Bulk: a belt's two ends lie at two sides of the bag, and not under one foot")
+{
+    Design d = newDesign("polygon");
+    addFeature(d, "belt");
+    const Pattern p = draftAll(d)[1];
+    const Seam* seam = nullptr;
+    for (const auto& s : p.seams)
+        if (s.trapped.size() == 2)
+            seam = &s;
+    REQUIRE(seam);
+    double belts = 0, thickest = 0, sum = 0;
+    for (const auto& part : bulkAt(p, *seam).parts)
+        if (std::find(seam->trapped.begin(), seam->trapped.end(), part.piece->key) != seam->trapped.end())
+            belts += part.times * part.each;
+    for (const auto& key : seam->trapped) {
+        const Piece& end = *p.piece(key);
+        const double each = end.plies * p.material(p.materials.at(end.material)).underFoot();
+        thickest = std::max(thickest, each), sum += each;
+    }
+    CHECK(belts == Approx(thickest));
+    CHECK(belts < sum);
+}
+
+TEST_CASE("Turning openings: where round corners leave no room for one, the repair makes the corners smaller")
+{
+    Design d = newDesign("gusseted-satchel");
+    for (const char* each : {"width=240", "height=180", "radius=45", "opening.length=105"})
+        assign(d, each);
+    const auto told = [](const Design& design) {
+        auto all = checkAll(design, draftAll(design));
+        std::erase_if(all, [](const Finding& f) { return f.check != "opening-place"; });
+        return all;
+    };
+    auto found = told(d);
+    REQUIRE(!found.empty());
+    for (int i = 0; i < 8 && !found.empty(); ++i, found = told(d)) {
+        REQUIRE(found.front().repair);
+        edit(d, [&](Design& next) { change::repair(next, found.front()); });
+    }
+    CHECK(found.empty());
+    for (const auto& f : checkAll(d, draftAll(d)))
+        if (f.size == "S") // in L the board would not pass, before as after
+            CHECK(f.check != "opening");
 }

@@ -322,6 +322,52 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
     }
 }
 
+namespace {
+
+/// What is caught in a seam at its thickest place: what runs along it, and of the things that are laid at places of
+/// their own, a belt's two ends, those that lie on each other.
+std::vector<PieceId> trappedAtOnce(const Pattern& p, const Seam& seam)
+{
+    if (seam.trapped.size() < 2)
+        return seam.trapped;
+    constexpr double apart = 40; // mm: nearer than that they lie under one foot
+    struct Spot {
+        PieceId thing, holder;
+        Point at;
+        double thick;
+    };
+    std::vector<Spot> spots;
+    std::vector<PieceId> out;
+    for (const auto& key : seam.trapped) {
+        const Act* laid = nullptr;
+        for (const auto& step : p.steps)
+            for (const auto& act : step.acts)
+                if (act.verb == Act::Verb::Lay && act.at && act.pieces.front() == key)
+                    laid = &act;
+        const Piece* piece = p.piece(key);
+        if (laid && piece)
+            spots.push_back({key, laid->pieces.back(), *laid->at,
+                piece->plies * p.material(p.materials.at(piece->material)).underFoot()});
+        else
+            out.push_back(key);
+    }
+    std::vector<PieceId> most;
+    double thickest = -1;
+    for (const auto& here : spots) {
+        std::vector<PieceId> together;
+        double thick = 0;
+        for (const auto& other : spots)
+            if (other.holder == here.holder && distance(other.at, here.at) < apart)
+                together.push_back(other.thing), thick += other.thick;
+        if (thick > thickest)
+            thickest = thick, most = std::move(together);
+    }
+    out.insert(out.end(), most.begin(), most.end());
+    return out;
+}
+
+} // namespace
+
 Message BulkPart::label(const Pattern& p) const { return layer ? nameOf(p, *layer) : piece->name; }
 
 Bulk bulkAt(const Pattern& p, const Seam& seam) { return Bulks(p).at(seam); }
@@ -356,7 +402,7 @@ Bulk Bulks::at(const Seam& seam)
     double plain = 0; // without what is trapped: that lies away from where other seams cross
     for (const auto& part : bulk.parts)
         plain += part.times * part.each;
-    for (const auto& key : seam.trapped) {
+    for (const auto& key : trappedAtOnce(p, seam)) {
         const Piece* piece = p.piece(key);
         if (!piece)
             continue;

@@ -13,6 +13,56 @@ namespace {
 
 constexpr double kClear = 10; // mm from a placement line to the stitch line (common practice, no source)
 
+/// The nearest points of two lines, corner against line both ways, from the first to the second.
+struct Nearest {
+    double away = 1e300;
+    Point from, to;
+};
+Nearest nearestOf(const Polyline& line, const Polyline& stitch)
+{
+    Nearest out;
+    for (const Point p : line)
+        for (std::size_t i = 0; i + 1 < stitch.size(); ++i) {
+            const Point along = stitch[i + 1] - stitch[i];
+            const double length = dot(along, along),
+                         t = length > 0 ? std::clamp(dot(p - stitch[i], along) / length, 0.0, 1.0) : 0;
+            const Point on = lerp(stitch[i], stitch[i + 1], t);
+            if (const double away = distance(p, on); away < out.away)
+                out = {away, p, on};
+        }
+    return out;
+}
+
+/// The part's own drop, or its way from the sides, by which it comes clear of the stitch line.
+std::optional<Repair> movedAway(const CheckInput& in, const FaceLine& line, const Nearest& nearest, bool inside)
+{
+    const Point apart = nearest.from - nearest.to;
+    const double lacks = inside ? kClear - nearest.away : kClear + nearest.away, size = std::hypot(apart.x, apart.y);
+    if (size < 1e-9)
+        return {};
+    const Point way = apart * ((inside ? 1 : -1) / size); // where more room is
+    const auto to = [&](const std::string& name, double by) -> std::optional<Repair> {
+        const auto at = in.pattern.values.find(line.owner.text() + "." + name);
+        if (at == in.pattern.values.end())
+            return {};
+        const double value = by > 0 ? std::ceil(2 * (at->second + by) - 1e-6) / 2
+                                    : std::floor(2 * (at->second + by) + 1e-6) / 2;
+        const DimensionSpec* spec = in.spec.dimension(at->first);
+        return Repair{say("Make “{}” {}", Label{spec ? spec->label : name}, Len(value)),
+            {fmt::format("{}={}", at->first, value)}, false};
+    };
+    if (std::abs(way.y) > std::abs(way.x))
+        for (const char* name : {"drop", "down"})
+            if (auto repair = to(name, -lacks / way.y))
+                return repair;
+    if (std::abs(way.x) > 0.3) {
+        if (auto repair = to("inset", lacks / std::abs(way.x)))
+            return repair;
+        return to("across", lacks / way.x);
+    }
+    return {};
+}
+
 } // namespace
 
 void checkPlaces(const CheckInput& in, Findings& out)
@@ -24,12 +74,18 @@ void checkPlaces(const CheckInput& in, Findings& out)
         for (const auto& line : piece.lines) {
             if (line.kind != FaceLine::Kind::Placement)
                 continue;
-            double nearest = 1e300;
-            bool inside = true;
-            for (const Point p : flattened(line.run, 0.1)) {
-                inside &= insideOutline(stitch, p);
-                nearest = std::min(nearest, distanceTo(stitch, p));
+            const Polyline points = flattened(line.run, 0.1);
+            const bool inside = std::all_of(
+                points.begin(), points.end(), [&](Point p) { return insideOutline(stitch, p); });
+            Nearest at = nearestOf(points, stitch);
+            if (!inside) { // how far it reaches over: its outermost point
+                at.away = 0;
+                for (const Point p : points)
+                    if (!insideOutline(stitch, p))
+                        if (const Nearest out = nearestOf({p}, stitch); out.away > at.away)
+                            at = out;
             }
+            const double nearest = at.away;
             const auto subject = [&] {
                 return say("{} on {} {}", edgeLabel(in.pattern, line.name), piece.code, piece.name);
             };
@@ -38,12 +94,12 @@ void checkPlaces(const CheckInput& in, Findings& out)
                     say("it reaches over the stitch line by {}. It would be caught in the seam; make it "
                         "smaller or move it.",
                         Len(nearest)),
-                    {}});
+                    movedAway(in, line, at, false)});
             else if (nearest < kClear - 0.01)
                 out.push_back({Severity::Warning, "place", "", subject(), piece.key, "Draft",
                     say("only {} lie between it and the stitch line; leave {} so that it can be sewn.",
                         Len(nearest, kClear), Len(kClear)),
-                    {}});
+                    movedAway(in, line, at, true)});
         }
     }
     // Two parts on one face do not lie on each other.

@@ -10,6 +10,12 @@
 #include <cmath>
 
 namespace tectonis {
+namespace {
+
+constexpr double kEnds = 10;          // mm of a straight seam that are sewn beside an opening
+constexpr double kLeastOpening = 100; // mm: what is usual for turning a lined bag (common practice, no source)
+
+} // namespace
 
 void checkTurning(const CheckInput& in, Findings& out)
 {
@@ -35,12 +41,22 @@ void checkTurning(const CheckInput& in, Findings& out)
             curved |= !straight;
             flat = straight ? std::max(flat, lengthOf(*run)) : flat;
         }
-    if (open->open > flat - 20 + 0.01 && !(curved && flat == 0))
+    if (open->open > flat - 2 * kEnds + 0.01 && !(curved && flat == 0)) {
+        std::optional<Repair> repair;
+        if (const double most = std::floor(flat - 2 * kEnds); most >= kLeastOpening)
+            repair = Repair{say("Make the opening {}", Len(most)), {fmt::format("opening.length={}", most)}, false};
+        else if (const auto radius = in.pattern.values.find("radius"); radius != in.pattern.values.end())
+            if (const double r = std::floor(radius->second - (kLeastOpening + 2 * kEnds - flat) / 2); r > 0) {
+                const DimensionSpec* own = in.spec.dimension("radius"); // each mm less is two of straight seam
+                repair = Repair{say("Make “{}” {}", Label{own ? own->label : "radius"}, Len(r)),
+                    {fmt::format("radius={}", r), fmt::format("opening.length={}", kLeastOpening)}, false};
+            }
         out.push_back({Severity::Warning, "opening-place", "", say("Turning opening"), "opening.length", "Sequence",
-            say("an opening of {} runs into the round corners: the straight of the seam is {}. It will be hard "
-                "to close; shorten it or make the corners smaller.",
-                Len(open->open), Len(flat)),
-            {}});
+            say("an opening of {} runs into the round corners: the straight of the seam is {}, of which {} are sewn "
+                "at each end. It will be hard to close; shorten it or make the corners smaller.",
+                Len(open->open), Len(flat), Len(kEnds)),
+            repair});
+    }
     // What can be offered lies inside the opening's own range.
     const DimensionSpec* spec = in.spec.dimension("opening.length");
     const double most = spec ? rangeOf(*spec, in.pattern.values).max : 0;
@@ -76,9 +92,10 @@ void checkTurning(const CheckInput& in, Findings& out)
                 "board in before the lining closes.",
                 part, Len(rigid), Len(open->open), Len(to)),
             to <= most ? longer(to) : std::nullopt});
-    } else if (open->open < 100 - 0.01)
+    } else if (open->open < kLeastOpening - 0.01)
         out.push_back({Severity::Warning, "opening", "", say("Turning opening"), "opening.length", "Sequence",
-            say("at {} it is tight for turning a lined bag; {} to {} are usual.", Len(open->open), Len(100), Len(150)),
+            say("at {} it is tight for turning a lined bag; {} to {} are usual.", Len(open->open), Len(kLeastOpening),
+                Len(150)),
             longer(120)});
 }
 
