@@ -49,7 +49,8 @@ TEST_CASE("The command line in the test language is not English: findings and wa
 {
     std::set<std::string> typed{"tectonis", "Tectonis", "NAME", "VALUE", "RULE", "ROLE", "SIZE", "KEY", "KIND", "ID",
         "file", "values", "names", "rules", "form", "what", "sheets", "booklet", "html", "HTML", "TITLE", "FIRST",
-        "THEN", "pieces", "figures", "cutlist", "specification", "specification-pages", "cost", "measures"};
+        "THEN", "pieces", "figures", "cutlist", "specification", "specification-pages", "cost", "purchases",
+        "measures"};
     CHECK(english("check demo.tectonis", typed).empty());
     // Keys of seams stand in brackets; they are typed.
     const Ran walked = spokenCli("walk demo.tectonis");

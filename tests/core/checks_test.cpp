@@ -398,3 +398,38 @@ TEST_CASE("Turning openings: where round corners leave no room for one, the repa
         if (f.size == "S") // in L the board would not pass, before as after
             CHECK(f.check != "opening");
 }
+
+TEST_CASE("Stretch: cloth that gives is doubted where nothing firm lies behind the whole piece")
+{
+    Design d = newDesign("large-tote");
+    Library::Contents all = d.library->contents();
+    for (auto& m : all.materials)
+        if (m.id == "canvas-12")
+            m.stretch = 12;
+    d.library = SharedLibrary(Library(all));
+    const auto told = [](const Design& design) {
+        std::set<std::string> out;
+        for (const auto& f : checkAll(design, draftAll(design)))
+            if (f.check == "stretch")
+                out.insert(f.key.text());
+        return out;
+    };
+    const auto found = told(d);
+    const Pattern p = draftAll(d)[1];
+    int held = 0;
+    for (const auto& piece : p.pieces) {
+        if (p.materials.at(piece.material) != MaterialId("canvas-12"))
+            continue;
+        const bool behind = std::any_of(
+            piece.layers.begin(), piece.layers.end(), [](const Layer& layer) { return layer.wholePiece; });
+        INFO(piece.key.text());
+        CHECK(found.contains(piece.key.text()) == !behind);
+        held += behind;
+    }
+    CHECK(held >= 2);
+    CHECK(!found.empty());
+    for (auto& m : all.materials)
+        m.stretch = 5;
+    d.library = SharedLibrary(Library(all));
+    CHECK(told(d).empty());
+}

@@ -190,3 +190,30 @@ TEST_CASE("Flaps: a label across the edge over which the flap turns is told, and
         assign(d, assignment);
     CHECK(told(d).empty());
 }
+
+TEST_CASE("Mock-up: a zip across a pocket shows between the pocket's halves, on the pocket")
+{
+    Design d = newDesign("large-tote");
+    setChoice(d, addFeature(d, "inset-zip") + ".site", "front");
+    const auto zips = [](const Design& design) {
+        const Pattern p = draftAll(design)[1];
+        double area = 0;
+        for (const auto& f : mockupOf(design, p).facets)
+            if (f.kind == "zip" && f.fitting.empty()) {
+                Vec3 n{};
+                for (std::size_t i = 1; i + 1 < f.corners.size(); ++i)
+                    n = n + cross(f.corners[i] - f.corners[0], f.corners[i + 1] - f.corners[0]);
+                area += std::sqrt(dot(n, n)) / 2;
+            }
+        return std::pair{area, p};
+    };
+    CHECK(zips(d).first > 1000); // on a wall
+    const std::string pocket = addFeature(d, "patch-pocket");
+    setChoice(d, "inset.site", pocket + ".front");
+    const auto [area, p] = zips(d);
+    double gap = 0;
+    for (const auto& each : p.gaps)
+        gap += areaOf(each.stitch());
+    CHECK(area == Approx(gap).epsilon(1e-6));
+    CHECK(gap > 500);
+}

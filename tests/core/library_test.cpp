@@ -264,6 +264,37 @@ TEST_CASE("Thread: 2.8 times all rows; a bag with a pocket more takes more, and 
     CHECK(threadOf(medium(d)).result > before + 2.8 * 300);
 }
 
+TEST_CASE("Thread by colour: what is sewn on the lining alone as the lining, all else as the shell; together it is all")
+{
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        const Pattern p = medium(newDesign(form->id()));
+        double sum = 0;
+        for (const auto& use : threadsOf(p)) {
+            CHECK(use.length > 0);
+            sum += use.length;
+        }
+        CHECK(sum == Approx(threadOf(p).result));
+    }
+    Design d = newDesign("boxed-corner");
+    while (!d.features.empty())
+        removeFeature(d, d.features.back().id);
+    auto uses = threadsOf(medium(d));
+    REQUIRE(uses.size() == 2);
+    CHECK(uses[0].tex == 70); // canvas takes a needle 100
+    CHECK(uses[1].tex == 27); // thin lining cotton 80
+    double lining = 0;        // at least its seams
+    for (const auto& seam : medium(d).seams)
+        if (seam.stitch == "construction" && medium(d).piece(seam.a.front().piece)->coat == Coat::Lining
+            && medium(d).piece(seam.b.front().piece)->coat == Coat::Lining)
+            lining += seam.lengthA - seam.open;
+    CHECK(uses[1].length >= 2.8 * lining);
+    CHECK(uses[1].length < uses[0].length);
+    setChoice(d, "assembly", "unlined-overcast");
+    uses = threadsOf(medium(d));
+    CHECK(uses.size() == 1);
+}
+
 TEST_CASE("A good of one's own travels with the design; those that ship do not")
 {
     Design d = newDesign("gusseted-satchel");

@@ -266,6 +266,7 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
     if (cut.gap > 0) {
         Piece gap = lower;
         gap.edges = shown;
+        gap.areas.clear(); // they are the half's
         p.gaps.push_back(std::move(gap));
     }
     struct {

@@ -392,6 +392,12 @@ bool Folder::layOverlay(const Overlay& overlay, Mockup& m)
     Laid top = flat;
     top.at = lain(base.at, high), top.opened = lain(base.opened, high);
     addFacets(top, m);
+    for (const auto& gap : m_pattern.gaps) // a zip across it shows between its halves
+        if (gap.key == piece->key) {
+            Laid zip = top;
+            zip.piece = &gap, zip.kind = "zip";
+            addFacets(zip, m);
+        }
     m_laid.push_back(std::move(top)); // what sits on the overlay finds it there
     return true;
 }

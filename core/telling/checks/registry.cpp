@@ -28,6 +28,7 @@ namespace tectonis {
     CHECK(checkTurning)                                                                                                \
     CHECK(checkBulk)                                                                                                   \
     CHECK(checkRawEdges)                                                                                               \
+    CHECK(checkStretch)                                                                                                \
     CHECK(checkHeat)                                                                                                   \
     CHECK(checkLayers)                                                                                                 \
     CHECK(checkLibrary)                                                                                                \

@@ -122,12 +122,14 @@ std::vector<Hardware> notionsOf(const Pattern& pattern)
         else
             alike->count += h.count;
     }
-    if (const double thread = threadOf(pattern).result; thread > 0)
+    for (const ThreadUse& use : threadsOf(pattern)) {
+        const bool inside = use.coat == Coat::Lining;
         out.push_back({.kind = Ware::Thread,
-            .size = thread,
-            .sizeText = say("about {} m", Num(std::ceil(thread / 1000))),
-            .finish = say("as the cloth"),
-            .id = OwnName{"", wordOf(Ware::Thread)}});
+            .size = use.length,
+            .sizeText = say("about {} m, Tex {}", Num(std::ceil(use.length / 1000)), Num(use.tex)),
+            .finish = inside ? say("as the lining") : say("as the shell"),
+            .id = OwnName{"", inside ? "thread.lining" : "thread.shell"}});
+    }
     return out;
 }
 

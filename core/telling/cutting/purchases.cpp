@@ -90,7 +90,9 @@ std::vector<Purchase> purchasesFor(const Design& design, const std::vector<const
                     Purchase{.ware = h.kind,
                         .entry = entry,
                         .what = good ? naming(good->name) : within(labelled(called(h.kind))),
-                        .size = unit == Purchase::Unit::Pieces ? h.sizeText : Message(),
+                        .size = unit == Purchase::Unit::Pieces ? h.sizeText
+                            : h.kind == Ware::Thread           ? h.finish
+                                                               : Message(),
                         .finish = h.finish,
                         .unit = unit,
                         .stock = good ? good->stock : 0,

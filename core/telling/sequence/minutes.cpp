@@ -279,6 +279,31 @@ Pace paceOf(const Design& design, const Pattern& pattern)
     return out;
 }
 
+std::vector<ThreadUse> threadsOf(const Pattern& pattern)
+{
+    ThreadUse shell{Coat::Shell}, lining{Coat::Lining};
+    for (const auto& step : pattern.steps) {
+        const bool inside = !step.pieces.empty()
+            && std::all_of(step.pieces.begin(), step.pieces.end(), [&](const PieceId& id) {
+                   const Piece* piece = pattern.piece(id);
+                   return piece && piece->coat == Coat::Lining;
+               });
+        (inside ? lining : shell).length += 2.8 * Effort(pattern, step).sewn;
+    }
+    std::vector<ThreadUse> out;
+    for (ThreadUse use : {shell, lining}) {
+        int needle = 0;
+        for (const auto& piece : pattern.pieces)
+            if (const auto cloth = pattern.materials.find(piece.material); cloth != pattern.materials.end()
+                && (piece.coat == Coat::Lining) == (use.coat == Coat::Lining) && piece.coat != Coat::Interlining)
+                needle = std::max(needle, needleOf(pattern.material(cloth->second)));
+        use.tex = needle <= 80 ? 27 : needle <= 90 ? 40 : needle <= 110 ? 70 : 90;
+        if (use.length > 0)
+            out.push_back(use);
+    }
+    return out;
+}
+
 Working threadOf(const Pattern& pattern)
 {
     double sewn = 0;

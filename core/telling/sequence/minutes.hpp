@@ -24,4 +24,12 @@ Pace paceOf(const Design& design, const Pattern& pattern);
 /// length of its row, thick stacks more: common practice, no source; reckoned with the larger.
 Working threadOf(const Pattern& pattern);
 
+/// Thread of one colour: of the steps that are sewn on the lining alone, as the lining; of all others, as the shell.
+struct ThreadUse {
+    Coat coat = Coat::Shell;
+    double length = 0; ///< mm; of both together as much as threadOf()
+    int tex = 40;      ///< its weight, g per 1000 m, by the needle that sews the cloth (common practice, no source)
+};
+std::vector<ThreadUse> threadsOf(const Pattern& pattern);
+
 } // namespace tectonis
