@@ -21,4 +21,18 @@ QSize Headings::sectionSizeFromContents(int section) const
     return {usual.width(), std::max(usual.height(), lines + 8)};
 }
 
+QTableWidget* tableToRead(const QStringList& headings, const QString& name, const QString& aloud)
+{
+    auto* table = new QTableWidget(0, int(headings.size()));
+    table->setObjectName(name);
+    table->setAccessibleName(aloud);
+    Headings::over(*table);
+    table->setHorizontalHeaderLabels(headings);
+    table->verticalHeader()->hide();
+    table->verticalHeader()->setDefaultSectionSize(25);
+    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    return table;
+}
+
 } // namespace tectonis

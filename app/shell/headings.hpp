@@ -19,4 +19,7 @@ private:
     explicit Headings(QTableWidget* table);
 };
 
+/// A table of whole rows to read and pick from. @p name for tests, @p aloud for those who hear it.
+QTableWidget* tableToRead(const QStringList& headings, const QString& name, const QString& aloud);
+
 } // namespace tectonis

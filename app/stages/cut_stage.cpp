@@ -190,15 +190,7 @@ public:
 private:
     static QTableWidget* table(const QStringList& headers, const QString& name, const QString& aloud)
     {
-        auto* t = new QTableWidget(0, int(headers.size()));
-        t->setObjectName(name);
-        t->setAccessibleName(aloud);
-        Headings::over(*t);
-        t->setHorizontalHeaderLabels(headers);
-        t->verticalHeader()->hide();
-        t->verticalHeader()->setDefaultSectionSize(25);
-        t->setEditTriggers(QAbstractItemView::NoEditTriggers);
-        t->setSelectionBehavior(QAbstractItemView::SelectRows);
+        auto* t = tableToRead(headers, name, aloud);
         for (int c = 0; c < headers.size(); ++c) // fixed: fitting columns to their contents is slow on every drag step
             t->setColumnWidth(c, name == "markers" ? (c == 1 || c == 2 ? 86 : 56) : (c == 0 ? 50 : c == 2 ? 96 : 132));
         t->horizontalHeader()->setSectionResizeMode(name == "markers" ? 0 : 1, QHeaderView::Stretch);

@@ -30,21 +30,6 @@ QString amount(double value, Purchase::Unit unit)
     return fixed(value, value == std::floor(value) ? 0 : 1);
 }
 
-QTableWidget* table(const QStringList& headers, const QString& name, const QString& aloud)
-{
-    auto* t = new QTableWidget(0, int(headers.size()));
-    t->setObjectName(name);
-    t->setAccessibleName(aloud);
-    Headings::over(*t);
-    t->setHorizontalHeaderLabels(headers);
-    t->verticalHeader()->hide();
-    t->verticalHeader()->setDefaultSectionSize(25);
-    t->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    t->setSelectionBehavior(QAbstractItemView::SelectRows);
-    t->setSelectionMode(QAbstractItemView::SingleSelection);
-    return t;
-}
-
 } // namespace
 
 PurchaseList::PurchaseList(Document& document) : m_document(document)
@@ -61,15 +46,17 @@ PurchaseList::PurchaseList(Document& document) : m_document(document)
     m_sum->setObjectName("purchaseSum");
     row->addWidget(m_sum);
     column->addLayout(row);
-    m_table = table({spoken("What"), spoken("Size"), spoken("Needed"), spoken("In stock"), spoken("Buy"),
-                        spoken("A unit"), spoken("Cost"), spoken("Arrives in")},
+    m_table = tableToRead({spoken("What"), spoken("Size"), spoken("Needed"), spoken("In stock"), spoken("Buy"),
+                              spoken("A unit"), spoken("Cost"), spoken("Arrives in")},
         "purchases", spoken("What to buy"));
+    m_table->setSelectionMode(QAbstractItemView::SingleSelection);
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     column->addWidget(m_table, 3);
     auto* low = new QHBoxLayout;
-    m_instead = table({spoken("Could be taken instead"), spoken("What changes")}, "substitutes",
+    m_instead = tableToRead({spoken("Could be taken instead"), spoken("What changes")}, "substitutes",
         spoken("What could be taken instead"));
+    m_instead->setSelectionMode(QAbstractItemView::SingleSelection);
     m_instead->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
     m_instead->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
     m_take = new QPushButton(spoken("Take it instead"));
