@@ -401,7 +401,8 @@ TEST_CASE("Turning openings: where round corners leave no room for one, the repa
 
 TEST_CASE("Stretch: cloth that gives is doubted where nothing firm lies behind the whole piece")
 {
-    Design d = newDesign("large-tote");
+    Design d = newDesign("gusseted-satchel");
+    std::erase_if(d.layers, [](const LayerRule& r) { return r.pieces == "panel"; }); // the snap's patch stays
     Library::Contents all = d.library->contents();
     for (auto& m : all.materials)
         if (m.id == "canvas-12")
@@ -426,8 +427,8 @@ TEST_CASE("Stretch: cloth that gives is doubted where nothing firm lies behind t
         CHECK(found.contains(piece.key.text()) == !behind);
         held += behind;
     }
-    CHECK(held >= 2);
-    CHECK(!found.empty());
+    CHECK(held >= 1);
+    CHECK(found.contains("front"));
     for (auto& m : all.materials)
         m.stretch = 5;
     d.library = SharedLibrary(Library(all));

@@ -363,10 +363,10 @@ TEST_CASE("Parts on parts: a wall that is joined to the other one sends what sat
     const std::string pocket = addFeature(d, "patch-pocket");
     setChoice(d, pocket + ".site", "back");
     setChoice(d, "slip.site", "lining back");
-    const std::string label = addFeature(d, "label"); // its first choice is the lining
-    setChoice(d, label + ".site", "back");
+    const std::string inner = addFeature(d, "patch-pocket"); // its first choice is the shell
+    setChoice(d, inner + ".site", "lining back");
     setChoice(d, "wall.pieces", "one"); // its seam runs down the back
-    CHECK(site(d, label) == "front");
+    CHECK(site(d, inner) == "lining front");
     CHECK(site(d, pocket) == "front");
     CHECK(site(d, "slip") == "lining front");
     requireWhole(d);

@@ -12,6 +12,8 @@
 
 #include <catch2/catch.hpp>
 
+#include <set>
+
 using namespace tectonis;
 using Catch::Contains;
 
@@ -72,6 +74,11 @@ TEST_CASE("Purchases: five satchels want ten rings; in packs of four, with three
     edit(d, [](Design& next) { change::run(next, "S", 2), change::run(next, "M", 3); });
     CHECK(of(purchases(d), Ware::Ring).needed == 10);
     CHECK(of(purchases(d), Ware::Ring).buy == 10);
+    std::set<std::string> threads; // of two colours
+    for (const auto& p : purchases(d))
+        if (p.cloth.empty() && p.ware == Ware::Thread)
+            threads.insert(words(p.finish));
+    CHECK(threads == std::set<std::string>{"as the lining", "as the shell"});
     CHECK(of(purchases(d), Ware::Ring).bySize.at("S") == 4);
     give<Good>(d, "ring-steel", [](Good& g) { g.pack = 4, g.stock = 3, g.lead = 9; });
     const Purchase rings = of(purchases(d), Ware::Ring);
