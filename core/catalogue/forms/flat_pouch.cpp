@@ -68,7 +68,8 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"back", "Back", false, true}, {"front", "Front", false, true},
+        // The angled pocket covers the front.
+        return {{"back", "Back", false, true}, {"front", "Front", false, true, false, "pocket=no"},
             {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
     }
 
@@ -91,7 +92,9 @@ public:
         drawCoat(lining);
         if (pocket(d))
             drawPocket(shell);
-        addFaces(d, sites(), d("height"));
+        auto faces = sites();
+        std::erase_if(faces, [&](const SiteSpec& s) { return pocket(d) && !s.when.empty(); });
+        addFaces(d, faces, d("height"));
         const double w = d("width"), h = d("height");
         p.anchors = {{"left", "front", {-w / 2, h}, w / 4, "shell", "Shell assembly"},
             {"right", "front", {w / 2, h}, w / 4, "shell", "Shell assembly"}};
