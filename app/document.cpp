@@ -4,6 +4,7 @@
 #include "kept_design.hpp"
 
 #include "design/carried_library.hpp"
+#include "edition/consequences.hpp"
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
 #include "units/error.hpp"
@@ -181,6 +182,13 @@ bool Document::edit(const QString& what, const std::function<void(Design&)>& cha
     QStringList besides;
     for (const auto& each : fittedBesides(m_design, after))
         besides << text(each, m_unit);
+    if (m_design.materials != after.materials) {
+        QStringList follows;
+        for (const auto& each : consequencesOf(m_design, after))
+            follows << text(each.what, m_unit);
+        if (!follows.isEmpty())
+            besides << spoken("What follows: {}", follows.join("  ·  "));
+    }
     m_drag = merge;
     m_dragging = !merge.isEmpty();
     const auto before = m_state;
@@ -301,6 +309,8 @@ void Document::takeOver(Design design, const QString& file, bool asSaved, const 
     m_stamp = stamp;
     m_size = sizeIndex(design, design.baseSize);
     m_design.sizes.clear(); // so that set() goes to the base size
+    if (design.workshop.unit != "any")
+        m_unit = unitOf(design.workshop.unit);
     m_toPack.reset();
     become(std::make_shared<KeptDesign>(std::move(design)));
     if (!asSaved)

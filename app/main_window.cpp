@@ -3,6 +3,7 @@
 #include "application.hpp"
 #include "qtext.hpp"
 
+#include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
@@ -441,8 +442,13 @@ void MainWindow::openDialog()
 
 void MainWindow::newDesignOf(const std::string& form)
 {
-    if (mayLeave())
-        m_document.takeOver(newDesign(form), {});
+    if (!mayLeave())
+        return;
+    // The same workshop makes it, in its ways.
+    Design design = newDesign(form);
+    design.workshop = m_document.design().workshop;
+    change::ways(design);
+    m_document.takeOver(std::move(design), {});
 }
 
 void MainWindow::remember(const QString& file)

@@ -40,6 +40,7 @@ struct Verb {
     VERB(libraryVerb)                                                                                                  \
     VERB(measureVerb)                                                                                                  \
     VERB(walkVerb)                                                                                                     \
+    VERB(changesVerb)                                                                                                  \
     VERB(checkVerb)                                                                                                    \
     VERB(exportVerb)                                                                                                   \
     VERB(completionVerb)

@@ -166,12 +166,13 @@ LibraryWindow::Page LibraryWindow::makePage(LibraryModel::Of of, Unit unit, cons
     out.view->sortByColumn(0, Qt::AscendingOrder);
     out.view->verticalHeader()->hide();
     out.view->setSelectionMode(QAbstractItemView::ExtendedSelection);
-    out.view->setEditTriggers(QAbstractItemView::SelectedClicked | QAbstractItemView::DoubleClicked
-        | QAbstractItemView::AnyKeyPressed | QAbstractItemView::EditKeyPressed);
+    // A click that opens a little later (SelectedClicked) would select all that was typed by then.
+    out.view->setEditTriggers(
+        QAbstractItemView::DoubleClicked | QAbstractItemView::AnyKeyPressed | QAbstractItemView::EditKeyPressed);
     out.view->setHorizontalScrollMode(QAbstractItemView::ScrollPerPixel);
-    for (int c = 1; c < out.model->columnCount(); ++c) // a heading has its room
+    for (int c = 1; c < out.model->columnCount(); ++c) // a heading has its room, and “2000 g/m²”
         out.view->setColumnWidth(c,
-            std::max(72,
+            std::max(86,
                 26
                     + out.view->horizontalHeader()->fontMetrics().horizontalAdvance(
                         out.model->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString())));

@@ -87,6 +87,20 @@ public:
                 {spoken("Weight"), number(m.gsm, 0) + " g/m²", {}},
                 {spoken("Iron"), m.heat ? spoken("bears it") : spoken("harms it"), {}}};
         };
+        const Pattern& pattern = m_document.pattern();
+        const auto stiff = [](Stiffness s) {
+            return DocketRow{spoken("Stiffness"), text(labelled(nameOf(s))), {text(labelled(meaningOf(s)))}};
+        };
+        double grams = 0;
+        for (const auto& each : pattern.pieces)
+            grams += weightOf(pattern, each);
+        out.groups.push_back({spoken("The piece with its layers"),
+            {{spoken("Thickness"), m_document.len(thicknessOf(pattern, *p)), {}},
+                {spoken("Weight"), number(weightOf(pattern, *p), 0) + " g", {spoken("of all {} copies", p->count)}},
+                stiff(stiffnessOf(pattern, *p))}});
+        out.groups.push_back({spoken("The whole bag"),
+            {{spoken("Weight"), number(grams, 0) + " g", {spoken("cloth and layers, without what is bought besides")}},
+                stiff(stiffnessOf(pattern))}});
         const auto face = m_document.pattern().materials.find(p->material);
         if (face != m_document.pattern().materials.end())
             out.groups.push_back({spoken("Face: {}", text(m_document.pattern().material(face->second).name)),
@@ -177,6 +191,8 @@ private:
         connect(m_workshop, &QComboBox::activated, this, [this] {
             const std::string name = m_workshop->currentText().toStdString();
             m_document.edit(spoken("Machine"), [&](Design& d) { change::workshop(d, name); });
+            if (const std::string& unit = m_document.design().workshop.unit; unit != "any")
+                m_document.setUnit(unitOf(unit));
             fill();
         });
         connect(m_limit, &QLineEdit::editingFinished, this, [this] {

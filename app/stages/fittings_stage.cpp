@@ -9,6 +9,10 @@
 #include "shell/docket_page.hpp"
 #include "stages.hpp"
 
+#include <QApplication>
+#include <QContextMenuEvent>
+#include <QKeyEvent>
+#include <QMenu>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -61,12 +65,12 @@ public:
         }
         DocketGroup straps{spoken("Strap"), {}}, zips{spoken("Zips"), {}};
         for (const auto& s : p.straps)
-            if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner() == part))
-                for (const bool round = s.worn == Strap::Worn::Waist;
-                     const auto& [label, v] : {std::pair{spoken("Strip"), s.cutLength}, {spoken("Width"), s.width},
-                         {round ? spoken("Longest, all round") : spoken("Longest, mouth to mouth"), s.longest},
-                         {round ? spoken("Shortest, all round") : spoken("Shortest, mouth to mouth"), s.shortest}})
-                    straps.rows.push_back({label, doc().len(v), {}});
+            if (part.empty() || (p.piece(s.piece) && p.piece(s.piece)->owner() == part)) {
+                straps.rows.push_back({spoken("Strip"), doc().len(s.cutLength), {}});
+                straps.rows.push_back({spoken("Width"), doc().len(s.width), {}});
+                for (const auto& [label, v] : reachesOf(s))
+                    straps.rows.push_back({QString::fromStdString(capitalised(label.toStdString())), doc().len(v), {}});
+            }
         for (const auto& z : p.zips)
             if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner() == part))
                 zips.rows.push_back({text(z.name), doc().len(z.nominal),
@@ -87,6 +91,18 @@ protected:
         Placement at;
         Box box;
     };
+
+    /// How far a strap reaches, longest first.
+    static std::vector<std::pair<QString, double>> reachesOf(const Strap& s)
+    {
+        switch (s.worn) {
+        case Strap::Worn::Wrist: return {{spoken("loop, from the ring down"), s.longest}};
+        case Strap::Worn::Waist:
+            return {{spoken("longest, all round"), s.longest}, {spoken("shortest, all round"), s.shortest}};
+        case Strap::Worn::Shoulder: break;
+        }
+        return {{spoken("longest, mouth to mouth"), s.longest}, {spoken("shortest, mouth to mouth"), s.shortest}};
+    }
 
     /// The faces of the bag, each with the pieces it was cut into one above the other, then every other piece that
     /// carries a fitting or a placement. Straps lie below.
@@ -220,6 +236,7 @@ protected:
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);
         }
+        drawGuides(p, base, labels);
         double y = strapTop();
         for (const auto& s : doc().pattern().straps)
             y = drawStrap(p, base, s, y);
@@ -383,10 +400,7 @@ protected:
         }
         y -= s.width + 42;
         p.setPen(QPen(t.second, 2));
-        const bool round = s.worn == Strap::Worn::Waist;
-        for (const auto& [length, name] :
-            {std::pair{s.longest, round ? spoken("longest, all round") : spoken("longest, mouth to mouth")},
-                {s.shortest, round ? spoken("shortest, all round") : spoken("shortest, mouth to mouth")}}) {
+        for (const auto& [name, length] : reachesOf(s)) {
             const QPointF a = base({0, y}), b = base({length, y});
             p.setPen(QPen(t.second, 2));
             p.drawLine(a, b);
@@ -413,8 +427,7 @@ protected:
         if (const Held held = partAt(q); !held.feature.empty()) {
             m_across = m_best;
             m_held = held;
-            const PieceId own(held.feature);
-            doc().takePiece(doc().pattern().piece(own) ? own : held.piece);
+            choose(held);
             return true;
         }
         for (const auto& f : faces())
@@ -427,6 +440,8 @@ protected:
     {
         m_drag.release();
         m_held = {};
+        m_guides.clear();
+        m_moved = false;
         m_across = 0;
     }
     void hover(Point q, QPointF at) override
@@ -434,7 +449,10 @@ protected:
         m_drag.hover(handles(), at);
         const bool part = !partAt(q).feature.empty();
         setCursor(part ? Qt::OpenHandCursor : Qt::ArrowCursor);
-        setToolTip(part ? spoken("Drag to move it, also onto another face; Delete takes it out") : "");
+        setToolTip(part
+                ? spoken("Drag to move it, also onto another face; with Shift it does not line up. Arrow keys move "
+                         "it by 1 mm, with Shift by 10, with Ctrl by 0.1; Delete takes it out")
+                : "");
         update();
     }
 
@@ -457,6 +475,119 @@ private:
         return {};
     }
 
+    /// What is in hand, if it is a part: its feature and where it lies.
+    const Place* placeInHand() const
+    {
+        const Piece* piece = doc().pattern().piece(doc().pieceInHand());
+        const PartId part = doc().pieceInHand() == m_chosenWith ? m_chosen : piece ? piece->owner() : PartId();
+        for (const auto& place : doc().pattern().places)
+            if (place.feature == part)
+                return &place;
+        return nullptr;
+    }
+
+    /// What lies at the pointer comes into hand; a part without a piece of its own with the face that it lies on.
+    void choose(const Held& held)
+    {
+        const PieceId own(held.feature);
+        doc().takePiece(doc().pattern().piece(own) ? own : held.piece);
+        m_chosen = held.feature, m_chosenWith = doc().pieceInHand();
+    }
+
+    const Site* siteOf(const PieceId& piece) const
+    {
+        for (const auto& site : doc().pattern().sites)
+            if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end())
+                return &site;
+        return nullptr;
+    }
+
+    /// By arrow keys: 1 mm, with Shift 10, with Ctrl a tenth.
+    bool nudge(QKeyEvent* event)
+    {
+        const Point way = event->key() == Qt::Key_Left ? Point{-1, 0}
+            : event->key() == Qt::Key_Right            ? Point{1, 0}
+            : event->key() == Qt::Key_Up               ? Point{0, 1}
+            : event->key() == Qt::Key_Down             ? Point{0, -1}
+                                                       : Point{};
+        const Place* place = placeInHand();
+        const Site* site = place ? siteOf(place->piece) : nullptr;
+        if (!site || (way.x == 0 && way.y == 0))
+            return false;
+        const double by = event->modifiers() & Qt::ShiftModifier ? 10
+            : event->modifiers() & Qt::ControlModifier           ? 0.1
+                                                                 : 1;
+        const Point to = Point{place->area.centre().x, place->area.y1} + way * by;
+        const Pattern& pattern = doc().pattern();
+        const std::string part = place->feature.text(), face = site->name.text();
+        doc().edit(
+            spoken("Move a part"), [&](Design& d) { change::movePart(d, pattern, part, face, to); },
+            spoken("move {}", part));
+        return true;
+    }
+
+    void keyPressEvent(QKeyEvent* event) override
+    {
+        if (!nudge(event))
+            Bench::keyPressEvent(event);
+    }
+
+    /// What can be done with a part, at the pointer or by the menu key.
+    void contextMenuEvent(QContextMenuEvent* event) override
+    {
+        const Point q = view().plane(event->pos());
+        if (event->reason() != QContextMenuEvent::Keyboard)
+            if (const Held held = partAt(q); !held.feature.empty())
+                choose(held);
+        const Place* place = placeInHand();
+        if (!place)
+            return;
+        const std::string part = place->feature.text();
+        const QString name = text(within(partLabel(doc().pattern(), place->feature)));
+        QMenu menu(this);
+        menu.setObjectName("partMenu");
+        auto* middle = menu.addAction(spoken("Put {} &into the middle", name), this, [this, part] {
+            doc().edit(spoken("Put in the middle"), [&](Design& d) { change::dimension(d, part + ".across", "0"); });
+        });
+        auto* mirror = menu.addAction(spoken("&Mirror {} on the other side", name), this,
+            [this, part] { doc().edit(spoken("Mirror a part"), [&](Design& d) { change::mirrorPart(d, part); }); });
+        middle->setEnabled(doc().design().dimensions.contains(part + ".across"));
+        mirror->setEnabled(middle->isEnabled());
+        menu.addAction(spoken("&Take {} out", name), this, [this, part] {
+            doc().edit(spoken("Take out: {}", part), [&](Design& d) { change::removePart(d, part); });
+        });
+        menu.exec(event->globalPos());
+    }
+
+    /// Lines that the part in hand is lined up with, and how far it is from the sides of its face.
+    void drawGuides(QPainter& p, const View& base, Labels& labels)
+    {
+        const Place* place = placeInHand();
+        const Site* site = place && m_moved ? siteOf(place->piece) : nullptr;
+        if (!site)
+            return;
+        for (const auto& f : faces()) {
+            if (f.piece->key != place->piece)
+                continue;
+            View v = base;
+            v.placement = f.at;
+            const Box face{site->x - site->width / 2, site->top - site->height, site->x + site->width / 2, site->top};
+            p.setPen(QPen(theme().accent, 1.2, Qt::DashLine));
+            for (const auto& guide : m_guides) {
+                const QPointF a = v(guide.upright ? Point{guide.line, face.y0} : Point{face.x0, guide.line}),
+                              b = v(guide.upright ? Point{guide.line, face.y1} : Point{face.x1, guide.line});
+                p.drawLine(a, b);
+                labels.add({text(guide.what, doc().unit()), guide.upright ? a : b,
+                    guide.upright ? QPointF(0, 1) : QPointF(1, 0), 6, 9, true, true, theme().accent});
+            }
+            const Box& at = place->area;
+            const auto far = [&](double mm) { return doc().len(std::round(mm * 10) / 10); };
+            labels.add({spoken("{} left · {} right · {} above · {} below", far(at.x0 - face.x0), far(face.x1 - at.x1),
+                            far(face.y1 - at.y1), far(at.y0 - face.y0)),
+                v({at.centre().x, at.y0}), {0, 1}, 12, 9, true, true, {}});
+        }
+    }
+
     void movePart(Point q)
     {
         const Pattern& pattern = doc().pattern();
@@ -465,10 +596,23 @@ private:
                 if (!f.box.contains(q)
                     || std::find(site.pieces.begin(), site.pieces.end(), f.piece->key) == site.pieces.end())
                     continue;
-                const Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
+                Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
+                // In steps that a rule shows.
+                const double step = doc().unit() == Unit::Inch ? 25.4 / 16 : 0.5;
+                to = {site.x + std::round((to.x - site.x) / step) * step,
+                    site.top - std::round((site.top - to.y) / step) * step};
+                // Shift: as it is drawn, without lining up.
+                const bool free = QApplication::keyboardModifiers() & Qt::ShiftModifier;
+                const LinedUp lined = linedUp(
+                    free ? std::vector<Alignment>{} : alignmentsFor(doc().design(), pattern, m_held.feature, site, to),
+                    to, kSnap / view().scale);
+                m_moved = true;
+                m_guides = lined.with;
                 doc().edit(
                     spoken("Move a part"),
-                    [&](Design& d) { change::movePart(d, pattern, m_held.feature.text(), site.name.text(), to); },
+                    [&](Design& d) {
+                        change::movePart(d, pattern, m_held.feature.text(), site.name.text(), lined.at, lined.with);
+                    },
                     spoken("move {}", m_held.feature.text()));
                 return;
             }
@@ -476,7 +620,12 @@ private:
 
     Labels* m_labels = nullptr; ///< of the drawing under way
     HandleDrag m_drag;
+    static constexpr double kSnap = 6; ///< px within which a part lines up
     Held m_held;
+    PartId m_chosen;                 ///< the part that was last taken hold of
+    PieceId m_chosenWith;            ///< and what came into hand with it
+    std::vector<Alignment> m_guides; ///< that the part being moved is lined up with
+    bool m_moved = false;
     mutable std::size_t m_best = 1; ///< faces side by side, as last chosen
     std::size_t m_across = 0;       ///< kept while something is dragged; 0: chosen anew
 };

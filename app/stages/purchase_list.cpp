@@ -2,12 +2,16 @@
 #include "purchase_list.hpp"
 
 #include "editing/edits.hpp"
+#include "editing/validated.hpp"
+#include "edition/consequences.hpp"
 #include "qtext.hpp"
 #include "shell/headings.hpp"
+#include "units/error.hpp"
 
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QListWidget>
 #include <QPushButton>
 #include <QSignalBlocker>
 #include <QSpinBox>
@@ -62,7 +66,14 @@ PurchaseList::PurchaseList(Document& document) : m_document(document)
     m_take = new QPushButton(spoken("Take it instead"));
     m_take->setObjectName("takeInstead");
     m_take->setToolTip(spoken("Takes the chosen cloth wherever the design has the one in hand"));
-    low->addWidget(m_instead, 1);
+    m_with = new QListWidget;
+    m_with->setObjectName("consequences");
+    m_with->setAccessibleName(spoken("What follows from taking it"));
+    m_with->setWordWrap(true);
+    m_with->setFocusPolicy(Qt::TabFocus);
+    m_with->setSelectionMode(QAbstractItemView::NoSelection);
+    low->addWidget(m_instead, 3);
+    low->addWidget(m_with, 2);
     low->addWidget(m_take, 0, Qt::AlignTop);
     column->addLayout(low, 1);
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int r) {
@@ -70,9 +81,7 @@ PurchaseList::PurchaseList(Document& document) : m_document(document)
         if (picked && r >= 0 && r < int(m_purchases.size()) && !m_purchases[std::size_t(r)].cloth.empty())
             picked(m_purchases[std::size_t(r)].cloth);
     });
-    connect(m_instead, &QTableWidget::currentCellChanged, this, [this](int r) {
-        m_take->setEnabled(r >= 0 && r < int(m_substitutes.size()) && m_substitutes[std::size_t(r)].inDesign);
-    });
+    connect(m_instead, &QTableWidget::currentCellChanged, this, &PurchaseList::tellConsequences);
     connect(m_take, &QPushButton::clicked, this, &PurchaseList::takeInstead);
 }
 
@@ -171,7 +180,32 @@ void PurchaseList::fillSubstitutes()
         }
     }
     m_instead->setCurrentCell(m_substitutes.empty() ? -1 : 0, 0);
-    m_take->setEnabled(!m_substitutes.empty() && m_substitutes.front().inDesign);
+    tellConsequences();
+}
+
+void PurchaseList::tellConsequences()
+{
+    const int row = m_table->currentRow(), other = m_instead->currentRow();
+    const bool any = row >= 0 && other >= 0 && row < int(m_purchases.size()) && other < int(m_substitutes.size())
+        && m_substitutes[std::size_t(other)].inDesign;
+    m_take->setEnabled(any);
+    m_with->setVisible(any);
+    m_with->clear();
+    if (!any)
+        return;
+    const std::string now = m_purchases[std::size_t(row)].cloth.text(), then = m_substitutes[std::size_t(other)].entry;
+    try {
+        Design next = m_document.design();
+        edit(next, [&](Design& d) { change::exchangeMaterial(d, now, then); });
+        for (const auto& each : consequencesOf(m_document.design(), next))
+            m_with->addItem(
+                QString::fromStdString(capitalised(words(each.what, m_document.unit(), readersLanguage()))));
+        if (m_with->count() == 0)
+            m_with->addItem(spoken("Nothing else changes."));
+    } catch (const InputError& e) {
+        m_with->addItem(text(e.problem(), m_document.unit()));
+        m_take->setEnabled(false);
+    }
 }
 
 void PurchaseList::takeInstead()

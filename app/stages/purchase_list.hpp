@@ -11,6 +11,7 @@
 
 class QHBoxLayout;
 class QLabel;
+class QListWidget;
 class QPushButton;
 class QSpinBox;
 class QTableWidget;
@@ -25,8 +26,9 @@ public:
     std::function<void(const MaterialId&)> picked; ///< a cloth came into hand
 
 private:
-    void fillBags();        ///< a number of bags for each size
-    void fillSubstitutes(); ///< for the purchase in hand
+    void fillBags();         ///< a number of bags for each size
+    void fillSubstitutes();  ///< for the purchase in hand
+    void tellConsequences(); ///< of the substitute in hand
     void takeInstead();
 
     Document& m_document;
@@ -35,6 +37,7 @@ private:
     std::vector<std::pair<std::string, QSpinBox*>> m_bags;
     QHBoxLayout* m_bagsRow;
     QTableWidget *m_table, *m_instead;
+    QListWidget* m_with;
     QLabel* m_sum;
     QPushButton* m_take;
 };

@@ -358,9 +358,23 @@ private:
         m_paper->setCurrentIndex(std::max(0, m_paper->findText(chosen)));
     }
 
+    /// A design comes with its workshop's printer.
+    void takePrinter()
+    {
+        const std::string& printer = m_document.design().workshop.printer;
+        if (printer == m_printer)
+            return;
+        m_printer = printer;
+        if (const int at = m_paper->findText(text(printer)); at >= 0) {
+            const QSignalBlocker quiet(m_paper);
+            m_paper->setCurrentIndex(at);
+        }
+    }
+
     void plan()
     {
         fillPapers();
+        takePrinter();
         QStringList names;
         for (const auto& s : m_document.design().sizes)
             names << text(s);
@@ -546,6 +560,7 @@ private:
     Choice m_choice;
     MapView* m_map;
     PageView* m_page;
+    std::string m_printer; ///< whose paper was chosen last
     QComboBox *m_paper, *m_level;
     QCheckBox* m_bothUnits;
     QGridLayout* m_sizesBox;

@@ -92,8 +92,10 @@ void SpecificationTable::fill()
         const QString count = p.mirrored.empty() || p.mirrored == "0"
             ? text(p.count)
             : spoken("{}, {} mirrored", text(p.count), text(p.mirrored));
+        const QString cloth = text(p.cloth) + "\n"
+            + spoken("{} {}, {} g", p.thickness, unitSign(m_document.unit()), p.weight) + "\n" + text(p.stiffness);
         int c = 0;
-        for (const QString& words : {text(p.code), text(p.name), text(p.cloth), count, lines(p.layers), lines(p.seams),
+        for (const QString& words : {text(p.code), text(p.name), cloth, count, lines(p.layers), lines(p.seams),
                  lines(p.marks), lines(p.fittings), numbers(p.steps)}) {
             auto* cell = new Cell(words);
             cell->setTextAlignment(Qt::AlignLeft | Qt::AlignTop);

@@ -90,18 +90,21 @@ Verb formsVerb(CLI::App& app)
 Verb newVerb(CLI::App& app)
 {
     struct Options {
-        std::string form, out;
+        std::string form, out, workshop;
         std::vector<std::string> values;
     };
     const auto o = std::make_shared<Options>();
     auto* c = app.add_subcommand("new", spoken("Make a new design"));
     c->add_option("form", o->form, spoken("the body form"))->required();
     c->add_option("--set", o->values, spoken("NAME=VALUE, a dimension or choice"))->take_all()->allow_extra_args(false);
+    c->add_option("--workshop", o->workshop, spoken("who makes it, and in whose ways: a machine of your library"));
     c->add_option("-o,--output", o->out, spoken("file to write"))->required();
     return {c, [o] {
                 Design design = newDesign(o->form);
                 design.library = libraryFor(design, myLibrary());
                 edit(design, [&](Design& next) {
+                    if (!o->workshop.empty())
+                        change::workshop(next, o->workshop), change::ways(next);
                     for (const auto& v : o->values)
                         change::assign(next, v);
                 });

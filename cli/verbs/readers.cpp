@@ -3,6 +3,9 @@
 #include "verbs.hpp"
 
 #include "checks/finding.hpp"
+#include "editing/edits.hpp"
+#include "editing/validated.hpp"
+#include "edition/consequences.hpp"
 #include "exporters/exporter.hpp"
 #include "fonts.hpp"
 #include "formats/measure_json.hpp"
@@ -109,6 +112,32 @@ Verb walkVerb(CLI::App& app)
             }};
 }
 
+Verb changesVerb(CLI::App& app)
+{
+    struct Options {
+        std::string file, after, unit = "mm";
+        std::vector<std::string> values;
+    };
+    const auto o = std::make_shared<Options>();
+    auto* c = app.add_subcommand("changes",
+        spoken("What follows from a change, in the base size: pieces, layers, work, things, steps, sums, snags"));
+    c->add_option("file", o->file, spoken("the design"))->required();
+    auto* after = c->add_option("--after", o->after, spoken("another state of it, in a file"));
+    c->add_option("--set", o->values, spoken("NAME=VALUE …, tried and not kept"))->excludes(after);
+    c->add_option("--unit", o->unit, spoken("in which lengths are written: mm, cm or in"));
+    return {c, [o] {
+                const Design before = opened(o->file);
+                Design next = o->after.empty() ? before : opened(o->after);
+                edit(next, [&](Design& d) {
+                    for (const auto& value : o->values)
+                        change::assign(d, value);
+                });
+                for (const auto& each : consequencesOf(before, next))
+                    print(words(each.what, unitOf(o->unit), readersLanguage()) + "\n");
+                return 0;
+            }};
+}
+
 Verb checkVerb(CLI::App& app)
 {
     struct Options {
@@ -126,7 +155,7 @@ Verb checkVerb(CLI::App& app)
 Verb exportVerb(CLI::App& app)
 {
     struct Options {
-        std::string file, what, out, paper = "A4", unit = "mm", beside, size;
+        std::string file, what, out, paper, unit, beside, size;
         bool figures = false, terse = false;
     };
     const auto o = std::make_shared<Options>();
@@ -139,7 +168,8 @@ Verb exportVerb(CLI::App& app)
     c->add_option("file", o->file, spoken("the design"))->required();
     c->add_option("what", o->what, ids)->required();
     c->add_option("-o,--output", o->out, spoken("file or folder to write"))->required();
-    c->add_option("--paper", o->paper, spoken("A4, A3, Letter, or a paper of your library"));
+    c->add_option("--paper", o->paper,
+        spoken("A4, A3, Letter, or a paper of your library; by itself the printer’s of the workshop"));
     c->add_flag("--figures", o->figures, spoken("sheets: plain rectangles as figures, not printed"));
     c->add_option("--unit", o->unit, spoken("in which lengths are written: mm, cm or in"));
     c->add_option("--beside", o->beside, spoken("booklets: lengths in this unit as well, in brackets"));
@@ -161,8 +191,11 @@ Verb exportVerb(CLI::App& app)
                 BookletManner manner{o->terse, {}};
                 if (!o->beside.empty())
                     manner.beside = unitOf(o->beside);
+                const Workshop& shop = design.workshop;
+                const std::string paper = !o->paper.empty() ? o->paper : shop.printer.empty() ? "A4" : shop.printer;
+                const std::string unit = !o->unit.empty() ? o->unit : shop.unit == "any" ? "mm" : shop.unit;
                 exporter.write(
-                    {design, list, design.library->paper(o->paper), unitOf(o->unit), {o->figures}, manner, {}, o->out});
+                    {design, list, design.library->paper(paper), unitOf(unit), {o->figures}, manner, {}, o->out});
                 return 0;
             }};
 }

@@ -170,6 +170,22 @@ struct Shown {
     void take(const std::string& piece) { window.document().takePiece(piece); }
 };
 
+/// Points of a widget in a grid, row by row.
+inline std::vector<QPoint> gridOver(const QWidget* w, int step)
+{
+    std::vector<QPoint> out;
+    for (int y = step / 2; y < w->height(); y += step)
+        for (int x = step / 2; x < w->width(); x += step)
+            out.push_back({x, y});
+    return out;
+}
+
+inline void hover(QWidget* w, QPoint at)
+{
+    QMouseEvent move(QEvent::MouseMove, QPointF(at), w->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton, {});
+    QCoreApplication::sendEvent(w, &move);
+}
+
 inline void drag(QWidget* w, QPoint from, QPoint to)
 {
     QTest::mousePress(w, Qt::LeftButton, {}, from);

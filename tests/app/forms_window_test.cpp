@@ -144,26 +144,6 @@ TEST_CASE("The seam ledger lists every seam with both runs; picking one says bot
     CHECK(ledger->item(1, 2)->text().endsWith(" in"));
 }
 
-namespace {
-
-/// Points of a widget in a grid, row by row.
-std::vector<QPoint> gridOver(const QWidget* w, int step)
-{
-    std::vector<QPoint> out;
-    for (int y = step / 2; y < w->height(); y += step)
-        for (int x = step / 2; x < w->width(); x += step)
-            out.push_back({x, y});
-    return out;
-}
-
-void hover(QWidget* w, QPoint at)
-{
-    QMouseEvent move(QEvent::MouseMove, QPointF(at), w->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton, {});
-    QCoreApplication::sendEvent(w, &move);
-}
-
-} // namespace
-
 TEST_CASE("On the faces a part shows the hand, is dragged onto another face, and Delete takes it out")
 {
     Shown s;

@@ -361,7 +361,9 @@ TEST_CASE("Build-up: the whole bag as a specification, sorted, as the exported t
                 if (table->item(r, 0)->text().toStdString() != p.code)
                     continue;
                 found = true;
-                CHECK(table->item(r, 2)->text().toStdString() == p.cloth);
+                const std::string cloth = table->item(r, 2)->text().toStdString();
+                CHECK(cloth.starts_with(p.cloth + "\n" + p.thickness + " "));
+                CHECK(cloth.ends_with(", " + p.weight + " g\n" + p.stiffness));
                 for (const auto& [column, lines] : {std::pair{4, &p.layers}, {5, &p.seams}}) {
                     CHECK(table->item(r, column)->text().count("\n") + (lines->empty() ? 0 : 1) == int(lines->size()));
                     for (const auto& line : *lines)

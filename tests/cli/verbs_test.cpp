@@ -262,7 +262,7 @@ TEST_CASE("Every verb has help, a line in the man page and in the completion, wh
         CHECK_THAT(man, Contains("tectonis-cli " + verb));
         CHECK_THAT(script, Contains("    " + verb + ")"));
     }
-    CHECK(verbs == 17);
+    CHECK(verbs == 18);
     write(scratch / "completion.bash", script);
     const auto completed = [&](const std::string& words, int at) {
         return shell("bash -c 'source " + (scratch / "completion.bash") + "; COMP_WORDS=(" + words

@@ -19,8 +19,8 @@ using Catch::Contains;
 
 namespace {
 
-const std::map<std::string, Ware> kClosures{
-    {"magnetic", Ware::Snap}, {"press", Ware::PressSnap}, {"turn", Ware::TurnLock}, {"tape", Ware::HookAndLoop}};
+const std::map<std::string, Ware> kClosures{{"magnetic", Ware::Snap}, {"press", Ware::PressSnap},
+    {"turn", Ware::TurnLock}, {"tuck", Ware::TuckLock}, {"sewn", Ware::SewnMagnet}, {"tape", Ware::HookAndLoop}};
 
 std::map<std::string, Point> halves(const Pattern& p, const std::string& snap)
 {
@@ -105,6 +105,12 @@ TEST_CASE(
         Contains("Cut the tape's hook half (40 mm, 20 mm wide)")
             && Contains("Cut the tape's loop half (40 mm, 20 mm wide)"));
     CHECK(tapeLate.empty());
+    const auto [tuckEarly, tuckLate] = stepsOf("tuck");
+    CHECK_THAT(tuckEarly, Contains("prongs of the lock's case") && Contains("one layer and its patch"));
+    CHECK_THAT(tuckLate, Contains("Punch the tongue's holes there through all layers of the flap"));
+    const auto [sewnEarly, sewnLate] = stepsOf("sewn");
+    CHECK_THAT(sewnEarly, Contains("Lay one magnet of the pair") && Contains("the pair's other magnet"));
+    CHECK(sewnLate.empty());
 }
 
 TEST_CASE("Closures: what pierces the lining is told where a pocket hangs behind it")

@@ -137,3 +137,24 @@ TEST_CASE("A dimension that asks a part keeps its value in every size when the p
     CHECK(two.dimensions.at("opening.length").value == "slip2.width + 15");
     CHECK(draftAll(two)[1].values.at("opening.length") == Approx(105));
 }
+
+TEST_CASE("A specification that was just asked for outlives hundreds of others; one that was not makes room for them")
+{
+    Design d = newDesign("boxed-corner");
+    d.features = {{"label", "label"}};
+    Design other = d;
+    const auto askOthers = [&](int from, int count) {
+        for (int i = from; i < from + count; ++i) {
+            other.features.front().id = "x" + std::to_string(i);
+            specOf(other);
+        }
+    };
+    specOf(d);
+    askOthers(0, 250);
+    const DesignSpec& held = specOf(d); // long known, and asked for again
+    const std::size_t dimensions = held.dimensions.size();
+    askOthers(1000, 200);
+    CHECK(&specOf(d) == &held);
+    CHECK(held.dimensions.size() == dimensions);
+    CHECK(held.dimension("label.drop"));
+}

@@ -54,7 +54,9 @@ Found foundAlong(const Pattern& p, const std::vector<EdgeUse>& side)
             if (dot(tangentOf(run[i], 1), tangentOf(run[i + 1], 0)) < std::cos(radians(15)))
                 out.marks.push_back(out.whole + corner);
         }
-        if (!cloth)
+        if (!cloth && !out.bare.empty() && out.bare.back() == out.whole)
+            out.bare.back() = out.whole + n; // it goes on over a corner of the outline
+        else if (!cloth)
             out.bare.insert(out.bare.end(), {out.whole, out.whole + n});
         for (const auto& notch : piece.notches) {
             if (notch.edge == use.edge)

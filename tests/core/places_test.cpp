@@ -287,3 +287,41 @@ TEST_CASE("Places: handles on one face, or on a bucket's front; cut, made and bo
         CHECK(std::abs(top - (p.height + p.values.at(id + ".drop") + p.values.at(id + ".width") / 2)) < 3);
     }
 }
+
+TEST_CASE("Places: in a part's formulas the face's width and height are those of the very face that it sits on")
+{
+    int faces = 0, sides = 0;
+    for (const Form* form : forms()) {
+        Design d = newDesign(form->id());
+        while (!d.features.empty() && form->id() != "zip-around" && form->id() != "polygon")
+            removeFeature(d, d.features.back().id);
+        std::string id;
+        try {
+            id = addFeature(d, "label");
+        } catch (const InputError&) {
+            continue;
+        }
+        for (const auto& site : medium(d).sites) {
+            Design there = d;
+            try {
+                setChoice(there, id + ".site", site.name.text());
+            } catch (const InputError&) {
+                continue;
+            }
+            INFO(form->id() << ", " << site.name);
+            for (const auto& p : draftAll(there)) {
+                const Site* face = p.site(site.name.text());
+                REQUIRE(face);
+                const auto& spec = specOf(there);
+                CHECK(p.values.at(spec.meant("face.width", id + ".across")) == Approx(face->width));
+                // The range lets it go as far sideways as the face reaches.
+                const Range range = rangeOf(*spec.dimension(id + ".across"), p.values);
+                CHECK(range.max == Approx((face->width - p.values.at(id + ".width")) / 2));
+            }
+            ++faces;
+            sides += site.name == SiteId("left") || site.name == SiteId("right");
+        }
+    }
+    CHECK(faces > 40);
+    CHECK(sides >= 2);
+}

@@ -4,15 +4,18 @@
 #include "english.hpp"
 #include "geos.hpp"
 
+#include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "formats/design_file.hpp"
 #include "forms/form.hpp"
+#include "pattern/seam_shape.hpp"
 #include "sequence/order.hpp"
 #include "sequence/rules.hpp"
 #include "sequence/table.hpp"
 #include "sequence/told.hpp"
+#include "units/error.hpp"
 
 using namespace tectonis;
 using Catch::Contains;
@@ -133,6 +136,89 @@ TEST_CASE("Unlined: its raw edges are told seam by seam until bindings cover the
     Design vinyl = bare("boxed-corner");
     setMaterial(vinyl, "shell", "vinyl");
     CHECK(rawEdges(vinyl) == 0); // it does not fray
+}
+
+TEST_CASE("Unlined: straight seams are felled or sewn twice, what goes round is overcast; no raw edge is left")
+{
+    for (const auto& form : kForms)
+        for (const char* way : {"unlined-felled", "unlined-bagged"}) {
+            INFO(form << ", " << way);
+            Design d = bare(form);
+            const Pattern plain = medium(d);
+            setChoice(d, "assembly", way);
+            requireSewn(d);
+            CHECK(rawEdges(d) == 0);
+            const Pattern p = medium(d);
+            const Act::Verb verb = std::string(way) == "unlined-felled" ? Act::Verb::Fell : Act::Verb::BagSeam;
+            for (const auto& seam : p.seams) {
+                int encloses = 0, overcasts = 0;
+                for (const auto& step : p.steps)
+                    for (std::size_t i = 0; i < step.acts.size(); ++i) {
+                        const Act& act = step.acts[i];
+                        if (std::ranges::find(act.seams, seam.key) == act.seams.end())
+                            continue;
+                        overcasts += act.verb == Act::Verb::Overcast;
+                        encloses += act.verb == verb;
+                        if (seam.enclosed) // it lies to one side
+                            CHECK_FALSE((act.verb == Act::Verb::Press && act.to == Act::To::Open));
+                        if (act.verb == Act::Verb::BagSeam) { // the row that follows passes the trimmed edges
+                            CHECK(act.taken < seam.allowance - act.distance);
+                            CHECK(act.distance < seam.allowance);
+                            REQUIRE(i + 1 < step.acts.size());
+                            CHECK(step.acts[i + 1].verb == Act::Verb::Sew);
+                        }
+                        if (act.verb == Act::Verb::Fell) {
+                            CHECK(act.distance < seam.allowance / 2); // covered by the fold
+                            CHECK(act.taken < seam.allowance / 2);    // the row catches it
+                        }
+                    }
+                CHECK(encloses == (seam.enclosed ? 1 : 0));
+                const Seam* was = plain.seam(seam.key);
+                if (was && was->rawInside)
+                    CHECK((seam.enclosed || seam.overcast));
+                if (seam.enclosed) {
+                    CHECK(overcasts == 0);
+                    const bool straight = !shapeOf(p, seam.a).bends() && !shapeOf(p, seam.b).bends();
+                    CHECK(straight);
+                    CHECK(bulkAt(p, seam).underFoot > 1.9 * bulkAt(plain, *was).underFoot);
+                }
+                // What is cut stays as it was.
+                CHECK(seam.allowance == Approx(was ? was->allowance : seam.allowance));
+            }
+        }
+    // By hand, at 10 mm: first 4, trimmed to 3, then 6 from the fold; or 4 trimmed and a row 3.5 from the seam.
+    Design d = bare("boxed-corner");
+    setChoice(d, "assembly", "unlined-bagged");
+    std::string all;
+    for (const auto& step : medium(d).steps)
+        all += words(told(medium(d), step).text) + "\n";
+    CHECK_THAT(all,
+        Contains("First wrong sides together: sew 4 mm from the edge. Trim both allowances to 3 mm")
+            && Contains("Sew again, 6 mm from the fold: the raw edges lie inside."));
+    setChoice(d, "assembly", "unlined-felled");
+    all.clear();
+    for (const auto& step : medium(d).steps)
+        all += words(told(medium(d), step).text) + "\n";
+    CHECK_THAT(all,
+        Contains(" to 4 mm. Fold the allowance of the ") && Contains("stitch the fold down, 3.5 mm from the seam"));
+}
+
+TEST_CASE("Unlined: what is caught in a seam that is sewn twice is told, with the repair")
+{
+    Design d = bare("boxed-corner");
+    setChoice(d, "assembly", "unlined-bagged");
+    addFeature(d, "connectors");
+    int told = 0;
+    for (const auto& f : checkAll(d, draftAll(d)))
+        if (f.check == "raw-edge") {
+            ++told;
+            REQUIRE(f.repair);
+            Design mended = d;
+            for (const auto& a : f.repair->assignments)
+                assign(mended, a);
+            CHECK(rawEdges(mended) == 0);
+        }
+    CHECK(told > 0);
 }
 
 TEST_CASE("Unlined: whatever part fits is drafted and sewn; what needs a lining is refused with the reason")

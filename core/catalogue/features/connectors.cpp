@@ -74,9 +74,11 @@ public:
             held.options.push_back({"sides", "In the seams beside a face"});
             held.options.push_back({"riveted", "Riveted onto a face"});
         }
+        const ChoiceSpec sides{"sides", "Connectors at", "Both sides, or one of them alone, for a strap on the wrist.",
+            {{"both", "Both sides"}, {"left", "The left side"}, {"right", "The right side"}}};
         if (held.options.size() == 1)
-            return {held};
-        return {held, site};
+            return {held, sides};
+        return {held, site, sides};
     }
 
     Message unfit(const Form& form) const override
@@ -118,7 +120,7 @@ public:
             .coat = Coat::Strip,
             .role = "connector",
             .material = "shell",
-            .count = 2});
+            .count = count(f)});
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
         tab.plies *= 2; // looped: both ends lie in the seam
@@ -126,11 +128,11 @@ public:
             tab.note = mouth ? say("Ends are trimmed level with the mouth after basting.")
                              : say("Ends are trimmed level with the edge after basting.");
         d.pattern.hardware.push_back(
-            {Ware::Ring, 2, f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});
+            {Ware::Ring, count(f), f("ring"), say("{} inside width", Len(f("ring"))), say("one finish for all metal")});
         d.addFlatWork({.id = f.key("make"),
-            .title = say("Make the connectors"),
+            .title = count(f) > 1 ? say("Make the connectors") : say("Make the connector"),
             .acts = {act::foldStrip(f.id, f("width")),
-                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {f.key("left")}, .uses = {Ware::Ring}}},
+                {.verb = Act::Verb::Ring, .pieces = {f.id}, .fittings = {first(f)}, .uses = {Ware::Ring}}},
             .kind = StepKind::Flat,
             .phase = "Small parts",
             .consumes = {f.id},
@@ -141,6 +143,22 @@ public:
     }
 
 private:
+    /// Is there one at that side?
+    static bool isAt(const FeatureScope& f, std::string_view side)
+    {
+        return f.choice("sides") == "both" || f.choice("sides") == side;
+    }
+    static int count(const FeatureScope& f) { return f.choice("sides") == "both" ? 2 : 1; }
+    static FittingId first(const FeatureScope& f) { return f.key(isAt(f, "left") ? "left" : "right"); }
+    static std::vector<FittingId> rings(const FeatureScope& f)
+    {
+        std::vector<FittingId> out;
+        for (const char* side : {"left", "right"})
+            if (isAt(f, side))
+                out.push_back(f.key(side));
+        return out;
+    }
+
     static void requireMouth(FeatureScope& f)
     {
         if (unlined(f.d))
@@ -168,24 +186,26 @@ private:
                 const bool same = !anchors.empty() && anchors.front()->piece == anchor.piece
                     && anchors.front()->at == anchor.at; // on two copies of one piece
                 anchors.push_back(&anchor);
-                if (!same)
+                if (!same ? isAt(f, anchor.name.text()) : count(f) == 1 && anchor.name.text() == f.choice("sides"))
                     addRing(f, anchor.name.text(), anchor.piece, anchor.at, say("trapped in the mouth seam"));
             }
         if (anchors.size() != 2)
             throw InputError(f.id.text(), say("this form has no two places at its mouth for connectors"));
-        const Anchor& first = *anchors.front();
+        const Anchor& held = *anchors[isAt(f, anchors.front()->name.text()) ? 0 : 1];
         for (auto& seam : d.pattern.seams)
             if (seam.key == "mouth")
                 seam.trapped.push_back(f.id);
         d.addBeforeJoining({.id = f.key("baste"),
-            .title = say("Baste the connectors to the mouth"),
-            .acts = {act::lay(f.id, first.piece, "mouth", f("overlap")), act::baste(5), act::trim(f.id, 0)},
+            .title = count(f) > 1 ? say("Baste the connectors to the mouth") : say("Baste the connector to the mouth"),
+            .acts = {act::lay(f.id, held.piece, "mouth", f("overlap")), act::baste(5), act::trim(f.id, 0)},
             .kind = StepKind::Baste,
-            .phase = first.phase,
-            .consumes = {first.part, f.id},
-            .yields = first.part,
-            .fittings = {f.key("left")},
-            .check = say("Each is in the middle of its side; the ring points down, into the bag side of the piece.")});
+            .phase = held.phase,
+            .consumes = {held.part, f.id},
+            .yields = held.part,
+            .fittings = {first(f)},
+            .check = count(f) > 1
+                ? say("Each is in the middle of its side; the ring points down, into the bag side of the piece.")
+                : say("It is in the middle of its side; the ring points down, into the bag side of the piece.")});
     }
 
     /// In the seams at both sides of a face, level with each other.
@@ -197,6 +217,8 @@ private:
         const Piece& face = d.pieceAt(site, y);
         std::vector<SeamId> seams;
         for (const bool right : {false, true}) {
+            if (!isAt(f, right ? "right" : "left"))
+                continue;
             const SideSpot spot = sideSpot(d, face, y, right, f.dimension("down"));
             if (spot.seam.empty())
                 throw InputError(f.dimension("down"), say("no seam is sewn at that side of the {}", within(face.name)));
@@ -210,15 +232,18 @@ private:
         Act laid = act::lay(f.id, face.key, seams.front(), f("overlap"));
         laid.seams = seams;
         d.addOnTop({.id = f.key("baste"),
-                       .title = say("Baste the connectors to the {}", within(face.name)),
+                       .title = count(f) > 1 ? say("Baste the connectors to the {}", within(face.name))
+                                             : say("Baste the connector to the {}", within(face.name)),
                        .acts = {std::move(laid), act::baste(5), act::trim(f.id, 0)},
                        .kind = StepKind::Baste,
                        .phase = site.phase,
                        .consumes = {face.key, f.id},
                        .yields = face.key,
-                       .fittings = {f.key("left"), f.key("right")},
-                       .check = say("Their middles lie {} below the top, at both sides alike; the rings point inwards.",
-                           Len(f("down")))},
+                       .fittings = rings(f),
+                       .check = count(f) > 1
+                           ? say("Their middles lie {} below the top, at both sides alike; the rings point inwards.",
+                               Len(f("down")))
+                           : say("Its middle lies {} below the top; the ring points inwards.", Len(f("down")))},
             face.key);
     }
 
@@ -233,11 +258,13 @@ private:
         std::vector<Pierced> through{{face.role, face.key, face.material}};
         const long folds = std::max(1L, std::lround(cut / f("width")));
         through.insert(through.end(), 2 * std::size_t(folds), Pierced{"connector", f.id, "shell"});
-        addRivets(d, f.id, f.id, 4, f("rivet"), through);
+        addRivets(d, f.id, f.id, 2 * count(f), f("rivet"), through);
         std::vector<FittingId> rivets;
         const Message what = f.named(say("patch for the rivets"));
         for (const double side : {-1.0, 1.0}) {
             const char* name = side < 0 ? "left" : "right";
+            if (!isAt(f, name))
+                continue;
             const double x = site.x + side * (site.width / 2 - f("inset"));
             addRing(f, name, face.key, {x, top + f("loop")}, say("in the riveted tab"));
             for (const double share : {0.25, 0.75}) {
@@ -255,14 +282,17 @@ private:
         }
         d.addOnTop(
             Step{.id = f.key("on"),
-                .title = say("Rivet the connectors to the {}", within(face.name)),
+                .title = count(f) > 1 ? say("Rivet the connectors to the {}", within(face.name))
+                                      : say("Rivet the connector to the {}", within(face.name)),
                 .acts = {{.verb = Act::Verb::BoxOn, .pieces = {f.id, face.key}}, act::set(rivets, Ware::Rivet)},
                 .kind = StepKind::Flat,
                 .phase = site.phase,
                 .consumes = {face.key, f.id},
                 .yields = face.key,
                 .pieces = {f.id, face.key},
-                .check = say("The rings point up, {} below the top, at both sides alike.", Len(f("down") - f("loop")))},
+                .check = count(f) > 1
+                    ? say("The rings point up, {} below the top, at both sides alike.", Len(f("down") - f("loop")))
+                    : say("The ring points up, {} below the top.", Len(f("down") - f("loop")))},
             face.key);
     }
 };

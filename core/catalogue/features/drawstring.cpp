@@ -48,8 +48,12 @@ public:
     std::vector<ChoiceSpec> choices(const Carrier&) const override
     {
         return {{"through", "Cord runs through",
-            "Eyelets or slits through all layers, or a channel between shell and lining.",
-            {{"eyelets", "Eyelets"}, {"slits", "Slits"}, {"channel", "A channel"}}}};
+                    "Eyelets or slits through all layers, or a channel between shell and lining.",
+                    {{"eyelets", "Eyelets"}, {"slits", "Slits"}, {"channel", "A channel"}}},
+            {"cords", "Cords", "One cord, or two that are drawn at opposite sides.",
+                {{"one", "One cord"}, {"two", "Two cords, opposite"}}},
+            {"stop", "Tails held by", "A knot in each tail, or a cord lock that runs on both tails of a cord.",
+                {{"knot", "Knots"}, {"lock", "A cord lock"}}}};
     }
 
     void draft(FeatureScope& f) const override
@@ -66,8 +70,14 @@ public:
         const double cord = d.work(
             {f.id, f.key("cord"), say("Cord"), "mouth + 2*tail", {{"mouth", girth}, {"tail", f("tail")}}, 0,
                 Kind::Geometry, "mm", say("once round the mouth and two tails")});
-        d.pattern.hardware.push_back({Ware::Cord, 1, cord, say("{}", Len(cord)), say("as you like")});
-        const int n = 2 * int(std::lround(f("count") / 2));
+        const int cords = f.choice("cords") == "two" ? 2 : 1;
+        d.pattern.hardware.push_back({Ware::Cord, cords, cord,
+            cords > 1 ? say("{} each", Len(cord)) : say("{}", Len(cord)), say("as you like")});
+        const bool locked = f.choice("stop") == "lock";
+        if (locked)
+            d.pattern.hardware.push_back({Ware::CordLock, cords, 0, Message(), say("as you like")});
+        // Both ends of a cord come out on one side of the cloth: at opposite holes only if half of them are even too.
+        const int n = 2 * cords * int(std::lround(f("count") / (2 * cords)));
         std::vector<FittingId> set;
         PieceId first = rim.front().piece;
         std::vector<PieceId> pieces; // on which holes or rows are
@@ -80,7 +90,7 @@ public:
             for (const auto& use : rim)
                 for (const double row : {f("drop") - f("channel") / 2, f("drop") + f("channel") / 2})
                     onPiece(drawRow(f, use, row));
-            workHole(f, rim.front());
+            workHoles(f, rim, girth, cords);
         } else {
             const Mouth mouthLine(f, rim, slits);
             int number = 0;
@@ -113,7 +123,8 @@ public:
                                           : say("They are at their marks and equally far from the mouth.")});
         d.add(Step{.id = f.key("thread"),
             .title = say("Thread the drawstring"),
-            .acts = {act::with({.verb = Act::Verb::ThreadCord, .distance = cord}, {Ware::Cord})},
+            .acts = {act::with({.verb = Act::Verb::ThreadCord, .distance = cord, .taken = double(cords)},
+                locked ? std::vector<Ware>{Ware::Cord, Ware::CordLock} : std::vector<Ware>{Ware::Cord})},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag"},
@@ -357,12 +368,12 @@ private:
         return piece->key;
     }
 
-    /// Below the middle of an edge of the mouth, on whatever piece lies there.
-    static Spot below(FeatureScope& f, const EdgeUse& use, double drop)
+    /// Below the middle, or a share from its beginning, of an edge of the mouth, on whatever piece lies there.
+    static Spot below(FeatureScope& f, const EdgeUse& use, double drop, double share = 0.5)
     {
         Drafter& d = f.d;
         const Run run = d.pattern.runOf(use);
-        const double half = lengthOf(run) / 2;
+        const double half = lengthOf(run) * share;
         const Point in = rightOf(tangentAlong(run, half)) * (use.reversed ? 1.0 : -1.0),
                     middle = pointAlong(run, half) + in * drop;
         Piece* piece = clothAt(d, rootOf(d.piece(use.piece)), middle);
@@ -372,15 +383,40 @@ private:
         return {piece, middle, in};
     }
 
-    /// Where the cord leaves its channel: a buttonhole in the shell alone, so it is worked while the piece lies flat.
-    static void workHole(FeatureScope& f, const EdgeUse& use)
+    /// Where cords leave their channel: in the middle of one edge of the mouth, and half round for the other cord; on a
+    /// mouth of one edge at a quarter from both its ends.
+    static void workHoles(FeatureScope& f, const std::vector<EdgeUse>& rim, double girth, int cords)
     {
-        const auto [piece, at, in] = below(f, use, f("drop"));
+        if (cords < 2)
+            return workHole(f, rim.front(), 0.5, 1);
+        if (rim.size() == 1) {
+            workHole(f, rim.front(), 0.25, 1);
+            return workHole(f, rim.front(), 0.75, 2);
+        }
+        workHole(f, rim.front(), 0.5, 1);
+        const double first = lengthOf(f.d.pattern.runOf(rim.front())) / 2;
+        double from = 0, nearest = 1e300;
+        const EdgeUse* opposite = nullptr;
+        for (const auto& use : rim) {
+            const double length = lengthOf(f.d.pattern.runOf(use)),
+                         away = std::abs(std::remainder(from + length / 2 - first - girth / 2, girth));
+            if (&use != &rim.front() && away < nearest)
+                nearest = away, opposite = &use;
+            from += length;
+        }
+        workHole(f, *opposite, 0.5, 2);
+    }
+
+    /// A buttonhole in the shell alone, so it is worked while the piece lies flat.
+    static void workHole(FeatureScope& f, const EdgeUse& use, double share, int number)
+    {
+        const auto [piece, at, in] = below(f, use, f("drop"), share);
         const double half = std::min(6.0, f("channel") / 2 - 1);
+        const std::string name = number > 1 ? "hole 2" : "hole";
         piece->drills.push_back({at, say("cord hole")});
-        piece->lines.push_back({f.line("hole"), FaceLine::Kind::Slash, lineRun({at - in * half, at + in * half})});
-        f.d.addOnTop(Step{.id = f.key("hole"),
-                         .title = say("Work the cord's hole"),
+        piece->lines.push_back({f.line(name), FaceLine::Kind::Slash, lineRun({at - in * half, at + in * half})});
+        f.d.addOnTop(Step{.id = f.key(name),
+                         .title = number > 1 ? say("Work the other cord's hole") : say("Work the cord's hole"),
                          .acts = {act::saying({.verb = Act::Verb::Buttonhole, .pieces = {piece->key}},
                              say("It lies between the rows of the channel and goes through the shell alone."))},
                          .kind = StepKind::Flat,

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What closes a flap: magnetic or press snap, turn lock, hook-and-loop tape; one half on the flap, the other where it
-// lands on the front.
+// What closes a flap: magnetic or press snap, turn or tuck lock, sewn-in magnets, hook-and-loop tape; one half on the
+// flap, the other where it lands on the front.
 #include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "features/spec_of.hpp"
@@ -27,7 +27,7 @@ public:
         using Q = DimensionSpec::Quantity;
         return {
             {"diameter", "Snap diameter", "Diameter of both halves, or width of a lock's plate.", "18", stock("snap"),
-                "10", "40", Q::Length, "@closure=magnetic|press|turn"},
+                "10", "40", Q::Length, "@closure=magnetic|press|turn|tuck|sewn"},
             {"tape", "Tape width", "Width of the hook-and-loop tape.", "20", hold(), "10", "50", Q::Length,
                 "@closure=tape"},
             {"length", "Tape length", "Length of both pieces of tape, across the flap.", "40", hold(), "15",
@@ -39,7 +39,7 @@ public:
             {"slack", "Slack", "Extra length of the flap's way over the mouth, so that it closes without pulling.", "4",
                 hold(), "0", "12"},
             {"patch", "Patch", "Side of the square patch behind each half.", "45", hold(), "25", "90", Q::Length,
-                "@closure=magnetic|press|turn"},
+                "@closure=magnetic|press|turn|tuck"},
         };
     }
 
@@ -52,9 +52,10 @@ public:
         const std::string meaning = "The face that carries the other half.";
         const ChoiceSpec closure{"closure", "Closure",
             "A magnetic snap, each half through one layer; a press snap, set last through all layers; a turn lock, its "
-            "knob through one layer of the front, its plate through the whole flap; or hook-and-loop tape, sewn on.",
-            {{"magnetic", "Magnetic snap"}, {"press", "Press snap"}, {"turn", "Turn lock"},
-                {"tape", "Hook-and-loop tape"}}};
+            "knob through one layer of the front, its plate through the whole flap; a tuck lock, its case and tongue "
+            "alike; magnets sewn behind one layer each, unseen; or hook-and-loop tape, sewn on.",
+            {{"magnetic", "Magnetic snap"}, {"press", "Press snap"}, {"turn", "Turn lock"}, {"tuck", "Tuck lock"},
+                {"sewn", "Sewn-in magnets"}, {"tape", "Hook-and-loop tape"}}};
         if (const auto own = on.form.underOwnFlap(); !own.empty()) {
             ChoiceSpec site{"site", "On", meaning, {}};
             for (const auto& face : own)
@@ -93,10 +94,8 @@ public:
             d.pattern.hardware.push_back(
                 {Ware::HookAndLoop, 1, f("length"), say("{}, {} wide", Len(f("length")), Len(f("tape"))), Message()});
         else
-            d.pattern.hardware.push_back({closure == "press" ? Ware::PressSnap
-                    : closure == "turn"                      ? Ware::TurnLock
-                                                             : Ware::Snap,
-                1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
+            d.pattern.hardware.push_back(
+                {bought(closure), 1, f("diameter"), say("{}", Len(f("diameter"))), say("as all metal")});
         if (closure == "magnetic") {
             early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::Snap));
             early(f, halves.under, halves.underPhase, "flap half", act::set({f.key("flap half")}, Ware::Snap));
@@ -104,14 +103,30 @@ public:
             early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::HookAndLoop));
             early(f, halves.under, halves.underPhase, "flap half",
                 onto(act::set({f.key("flap half")}, Ware::HookAndLoop), halves.face));
-        } else if (closure == "turn") {
-            early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::TurnLock));
-            late(f, halves, say("Set the lock's plate"),
-                {onto(act::set({f.key("flap half")}, Ware::TurnLock), halves.face)});
+        } else if (closure == "sewn") {
+            early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, Ware::SewnMagnet));
+            early(f, halves.under, halves.underPhase, "flap half",
+                onto(act::set({f.key("flap half")}, Ware::SewnMagnet), halves.face));
+        } else if (isLock(closure)) {
+            early(f, halves.face, halves.phase, "front half", act::set({f.key("front half")}, bought(closure)));
+            late(f, halves, closure == "turn" ? say("Set the lock's plate") : say("Set the lock's tongue"),
+                {onto(act::set({f.key("flap half")}, bought(closure)), halves.face)});
         } else
             late(f, halves, say("Set the press snap"),
                 {act::set({f.key("front half")}, Ware::PressSnap),
                     onto(act::set({f.key("flap half")}, Ware::PressSnap), halves.face)});
+    }
+
+    static bool isLock(const std::string& closure) { return closure == "turn" || closure == "tuck"; }
+
+    static Ware bought(const std::string& closure)
+    {
+        return closure == "press" ? Ware::PressSnap
+            : closure == "turn"   ? Ware::TurnLock
+            : closure == "tuck"   ? Ware::TuckLock
+            : closure == "sewn"   ? Ware::SewnMagnet
+            : closure == "tape"   ? Ware::HookAndLoop
+                                  : Ware::Snap;
     }
 
     /// Least distance of a half's middle from any stitch line.
@@ -128,6 +143,11 @@ public:
                 "sqrt(width*width + length*length)/2 + foot/2",
                 {{"width", f("tape")}, {"length", f("length")}, {"foot", d.design.workshop.footWidth}}, 0, Kind::Trade,
                 "mm", say("so that its corners can be sewn (common practice)")});
+        if (closure == "sewn")
+            return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"),
+                "sqrt(2)*(radius + cover) + foot/2",
+                {{"radius", f("diameter") / 2}, {"cover", kCover}, {"foot", d.design.workshop.footWidth}}, 0,
+                Kind::Trade, "mm", say("so that the corners of its cover can be sewn (common practice)")});
         return d.work(
             {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
                 {{"radius", f("diameter") / 2}, {"allowance", allowance}, {"foot", d.design.workshop.footWidth}}, 0,
@@ -256,15 +276,18 @@ public:
             }
     }
 
+    static constexpr double kCover = 3; ///< mm from a magnet to the row round its cover (common practice, no source)
+
     void place(FeatureScope& f, const PieceId& piece, Point at, double clear, const std::string& half) const
     {
         Drafter& d = f.d;
         const std::string& closure = f.choice("closure");
         const bool tape = closure == "tape", flap = half == "flap half",
-                   all = closure == "press" || (closure == "turn" && flap);
+                   all = closure == "press" || (isLock(closure) && flap), sewn = closure == "sewn";
         Fitting fitting{f.key(half), say("{}, {}", f.named(say("Snap")), sideLabel(half)), piece, Fitting::Kind::Snap,
             at, tape ? f("tape") : f("diameter"), clear,
             tape             ? say("sewn onto one layer")
+                : sewn       ? say("sewn behind one layer")
                 : !all       ? say("one layer and its patch")
                 : flap       ? say("all layers of the flap")
                 : unlined(d) ? say("shell and patch")
@@ -278,7 +301,13 @@ public:
             return;
         }
         d.piece(piece).drills.push_back({at, say("snap")});
-        if (closure == "turn" && flap)
+        if (sewn) { // round its cover
+            const double r = f("diameter") / 2 + kCover;
+            d.piece(piece).lines.push_back(
+                {f.line("cover"), FaceLine::Kind::Topstitch, rectangleRun(at.x - r, at.y - r, at.x + r, at.y + r)});
+            return;
+        }
+        if (isLock(closure) && flap)
             return; // its plate holds it
         const double h = f("patch") / 2;
         const Message what = f.named(say("patch for the snap"));
@@ -293,7 +322,9 @@ public:
         const std::string& closure = f.choice("closure");
         f.d.addBeforeUse(Step{.id = f.key(half == "front half" ? "front" : "flap"),
                              .title = closure == "tape" ? say("Sew the tape's {}", sideLabel(half))
-                                 : closure == "turn"    ? say("Set the lock's {}", sideLabel(half))
+                                 : closure == "sewn"    ? (half == "front half" ? say("Sew in the front's magnet")
+                                                                                : say("Sew in the flap's magnet"))
+                                 : isLock(closure)      ? say("Set the lock's {}", sideLabel(half))
                                                         : say("Set the snap's {}", sideLabel(half)),
                              .acts = {std::move(act)},
                              .kind = StepKind::Hardware,

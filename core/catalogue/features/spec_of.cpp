@@ -9,9 +9,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <deque>
 #include <functional>
 #include <iterator>
+#include <list>
 #include <set>
 
 namespace tectonis {
@@ -101,6 +101,13 @@ void onFaceOf(std::string& formula, const std::string& prefix)
                 formula.insert(at, prefix);
 }
 
+constexpr const char* kSide = "side."; ///< before the names of a side wall's face
+
+bool isSideWall(const std::string& site)
+{
+    return site == "left" || site == "right" || site == "lining left" || site == "lining right";
+}
+
 DesignSpec makeSpec(const Design& design)
 {
     const Form& form = formOf(design.form);
@@ -122,6 +129,12 @@ DesignSpec makeSpec(const Design& design)
     spec.derived = form.derived();
     if (std::none_of(spec.derived.begin(), spec.derived.end(), [](const auto& d) { return d.name == "mouth.way"; }))
         spec.derived.push_back({"mouth.way", "mouth.depth"}); // of a flap, from the top of one face to the other's
+    const auto sites = form.sites();
+    if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return isSideWall(s.name); })) {
+        // As wide as the bag is deep (addFaces()).
+        spec.derived.push_back({std::string(kSide) + "face.width", "mouth.depth"});
+        spec.derived.push_back({std::string(kSide) + "face.height", "face.height"});
+    }
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
         if (!ids.insert(feature.id).second)
@@ -139,8 +152,10 @@ DesignSpec makeSpec(const Design& design)
         const std::string site = chosen(design, feature.id + ".site");
         const bool onPart = std::any_of(
             carrier.parts.begin(), carrier.parts.end(), [&](const SiteSpec& face) { return face.name == site; });
-        if (onPart)
-            spec.onParts[feature.id + "."] = site + ".";
+        // What "face." means in its formulas: that of another part, of a side wall, or the form's.
+        const std::string face = onPart ? site + "." : isSideWall(site) ? std::string(kSide) : std::string();
+        if (!face.empty())
+            spec.onParts[feature.id + "."] = face;
         for (const auto& wanted : kind.needs(form))
             if (!onPart && first(wanted).empty())
                 throw InputError(feature.id,
@@ -151,9 +166,9 @@ DesignSpec makeSpec(const Design& design)
             d.name = feature.id + "." + d.name;
             for (std::string* formula : {&d.value, &d.min, &d.max, &d.when})
                 ownNames(*formula, feature.id, first);
-            if (onPart)
+            if (!face.empty())
                 for (std::string* formula : {&d.min, &d.max, &d.when})
-                    onFaceOf(*formula, site + ".");
+                    onFaceOf(*formula, face);
             spec.dimensions.push_back(std::move(d));
         }
         for (auto c : kind.choices(carrier)) {
@@ -214,7 +229,12 @@ std::vector<const Feature*> hostsFirst(const Design& design)
 
 const DesignSpec& specOf(const Design& design)
 {
-    thread_local std::map<std::string, DesignSpec> known; // std::map: references stay good
+    struct Kept {
+        DesignSpec spec;
+        std::list<std::string>::iterator asked;
+    };
+    thread_local std::map<std::string, Kept> known; // std::map: references stay good
+    thread_local std::list<std::string> asked;      // by when they were last asked for
     std::string key = design.form;
     const Form& form = formOf(design.form);
     for (const auto& site : form.sites())
@@ -222,23 +242,26 @@ const DesignSpec& specOf(const Design& design)
     for (const auto& f : design.features) {
         key += "\n" + f.id + "\t" + f.kind;
         // Faces of parts come and go with choices, and what sits on them means them.
-        if (const std::string site = chosen(design, f.id + ".site"); site.find('.') != std::string::npos)
+        if (const std::string site = chosen(design, f.id + ".site");
+            site.find('.') != std::string::npos || isSideWall(site))
             key += "\t" + site;
         for (const auto& face : featureKind(f.kind).faces())
             key += isThere(design, f, face) ? "\t+" : "\t-";
     }
-    if (const auto it = known.find(key); it != known.end())
-        return it->second;
-    // A long day's parts come and go; whoever holds a spec has let go of it long before so many others were asked for.
-    constexpr std::size_t most = 256;
-    thread_local std::deque<std::string> order;
-    if (order.size() == most) {
-        known.erase(order.front());
-        order.pop_front();
+    if (const auto it = known.find(key); it != known.end()) {
+        asked.splice(asked.end(), asked, it->second.asked);
+        return it->second.spec;
     }
-    DesignSpec& made = known.emplace(key, makeSpec(design)).first->second;
-    order.push_back(std::move(key));
-    return made;
+    // A long day's parts come and go. What was asked for longest ago goes first: whoever holds a spec has let go of it
+    // long before so many others were asked for.
+    constexpr std::size_t most = 256;
+    DesignSpec fresh = makeSpec(design);
+    if (known.size() == most) {
+        known.erase(asked.front());
+        asked.pop_front();
+    }
+    asked.push_back(key);
+    return known.emplace(std::move(key), Kept{std::move(fresh), std::prev(asked.end())}).first->second.spec;
 }
 
 Design newDesign(const std::string& formId)

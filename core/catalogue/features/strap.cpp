@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring.
+// Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring; or
+// a loop for the wrist. Sewn to the rings, or to be taken off by swivel hooks.
 #include "drafting/long_strip.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
@@ -23,24 +24,34 @@ public:
 
     std::vector<DimensionSpec> dimensions() const override
     {
+        using Q = DimensionSpec::Quantity;
         return {
             {"width", "Strap width", "Finished width of the strap.", "#connectors.ring - 1", follow(), "8", "60"},
             {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450",
-                hold(), "400", "2200"},
+                hold(), "400", "2200", Q::Length, "@worn=shoulder"},
+            {"loop", "Wrist loop, cut length", "Length of the strip that is folded into a loop, both ends together.",
+                "420", hold(), "260", "800", Q::Length, "@worn=wrist"},
             {"fold", "Strap fold",
-                "Taken up at each end where it is folded round ring or slider and sewn down, its raw end turned under.",
+                "Taken up at each end where it is folded round ring, hook or slider and sewn down, its raw end turned "
+                "under.",
                 "45", hold(), "20", "90"},
             {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10",
-                "60"},
+                "60", Q::Length, "@worn=shoulder"},
+            {"hook", "Hook length", "From the strap's bend in a hook's eye to the ring in its mouth.", "42", hold(),
+                "15", "90", Q::Length, "@ends=hooks"},
             {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10",
-                hold(), "5", "20", DimensionSpec::Quantity::Length, "@make=cloth"},
+                hold(), "5", "20", Q::Length, "@make=cloth"},
         };
     }
 
     std::vector<ChoiceSpec> choices(const Carrier&) const override
     {
         return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.",
-            {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}}};
+                    {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}},
+            {"worn", "Strap worn", "Across the body, adjustable between both rings; or round the wrist, a loop on one.",
+                {{"shoulder", "Across the body"}, {"wrist", "On the wrist"}}},
+            {"ends", "Strap's ends", "Sewn to the rings, or to swivel hooks, so that it can be taken off.",
+                {{"sewn", "Sewn to the rings"}, {"hooks", "With swivel hooks"}}}};
     }
 
     std::vector<std::string> needs(const Form&) const override { return {"connectors"}; }
@@ -48,20 +59,12 @@ public:
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
+        const PartId connectors = d.firstOf("connectors");
+        const bool wrist = f.choice("worn") == "wrist", hooks = f.choice("ends") == "hooks";
         const std::string role = f.choice("make") == "webbing" ? "strap" : "shell";
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
-        const double width = f("width"), length = f("length");
+        const double width = f("width"), length = f(wrist ? "loop" : "length"), ring = d(connectors.text() + ".ring");
         const double cut = workCutWidth(d, f.id, f.key("cut"), say("Strap cut width"), width, cloth);
-        const double loops = 2 * d(d.firstOf("connectors") + ".loop");
-        const std::vector<Working::Input> given{
-            {"length", length}, {"fold", f("fold")}, {"slider", f("slider")}, {"loops", loops}};
-        const double longest = d.work({f.id, f.key("longest"), say("Strap, longest"),
-            "length - 2*fold - slider + loops", given, 0, Kind::Geometry, "mm",
-            say("mouth to mouth with the slider against its ring: cut length less both folds and the slider that lies "
-                "double, plus both connectors")});
-        const double shortest = d.work({f.id, f.key("shortest"), say("Strap, shortest"),
-            "(length - 2*fold + slider)/2 + loops", given, 0, Kind::Geometry, "mm",
-            say("mouth to mouth with the slider against the far ring: the strap lies double over its whole way")});
         const DrawnStrip strip = drawLongStrip(f,
             {.piece = f.id,
                 .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
@@ -73,12 +76,32 @@ public:
                 .cut = cut,
                 .length = length,
                 .allowance = f("allowance")});
-        d.pattern.straps.push_back({say("Shoulder strap"), f.id, width, cut, length, longest, shortest, f("fold"),
-            f("fold"), strip.count, d(d.firstOf("connectors") + ".ring")});
-        d.pattern.hardware.push_back({Ware::Slider, 1, d(d.firstOf("connectors") + ".ring"),
-            say("{} inside width", Len(d(d.firstOf("connectors") + ".ring"))), say("one finish for all metal")});
-        d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider, {cut / 2, f("fold")},
-            d(d.firstOf("connectors") + ".ring"), 0, say("strap")});
+        Strap made{.name = wrist ? say("Wrist strap") : say("Shoulder strap"),
+            .piece = f.id,
+            .width = width,
+            .cutWidth = cut,
+            .cutLength = length,
+            .fold = f("fold"),
+            .end = f("fold"),
+            .strips = strip.count,
+            .ringWidth = ring,
+            .worn = wrist ? Strap::Worn::Wrist : Strap::Worn::Shoulder,
+            .hook = hooks ? f("hook") : 0};
+        wrist ? workLoop(f, made) : workLengths(f, made, d(connectors.text() + ".loop"));
+        d.pattern.straps.push_back(made);
+        std::vector<Ware> threaded;
+        const auto buy = [&](Ware ware, int count) {
+            d.pattern.hardware.push_back(
+                {ware, count, ring, say("{} inside width", Len(ring)), say("one finish for all metal")});
+            threaded.push_back(ware);
+        };
+        if (!wrist) {
+            buy(Ware::Slider, 1);
+            d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider,
+                {cut / 2, f("fold")}, ring, 0, say("strap")});
+        }
+        if (hooks)
+            buy(Ware::SwivelHook, wrist ? 1 : 2);
         if (cloth.kind != "webbing")
             d.add(Step{.id = f.key("make"),
                 .title = say("Make the strap"),
@@ -88,16 +111,48 @@ public:
                 .consumes = {f.id},
                 .yields = f.id,
                 .pieces = {f.id},
-                .check = say("Finished {} wide from end to end.", Len(f("width")))});
+                .check = say("Finished {} wide from end to end.", Len(width))});
+        Act thread = act::of(Act::Verb::ThreadStrap, f.id);
+        thread.uses = threaded;
         d.add(Step{.id = f.key("attach"),
-            .title = say("Thread and attach the strap"),
-            .acts = {act::with(act::of(Act::Verb::ThreadStrap, f.id), {Ware::Slider})},
+            .title = wrist ? say("Make the wrist loop and put it on")
+                : hooks    ? say("Thread the strap and hook it in")
+                           : say("Thread and attach the strap"),
+            .acts = {std::move(thread)},
             .kind = StepKind::Strap,
             .phase = "Strap",
             .consumes = {"bag", f.id},
             .yields = "bag",
             .pieces = {f.id},
-            .fittings = {f.key("slider")}});
+            .fittings = wrist ? std::vector<FittingId>{} : std::vector<FittingId>{f.key("slider")}});
+    }
+
+private:
+    static void workLengths(FeatureScope& f, Strap& strap, double loop)
+    {
+        std::vector<Working::Input> given{
+            {"length", strap.cutLength}, {"fold", strap.fold}, {"slider", f("slider")}, {"loops", 2 * loop}};
+        const bool hooks = strap.hook > 0;
+        if (hooks)
+            given.push_back({"hooks", 2 * strap.hook});
+        strap.longest = f.d.work({f.id, f.key("longest"), say("Strap, longest"),
+            hooks ? "length - 2*fold - slider + loops + hooks" : "length - 2*fold - slider + loops", given, 0,
+            Kind::Geometry, "mm",
+            hooks ? say("mouth to mouth with the slider against its hook: cut length less both folds and the slider "
+                        "that lies double, plus both hooks and both connectors")
+                  : say("mouth to mouth with the slider against its ring: cut length less both folds and the slider "
+                        "that lies double, plus both connectors")});
+        strap.shortest = f.d.work({f.id, f.key("shortest"), say("Strap, shortest"),
+            hooks ? "(length - 2*fold + slider)/2 + loops + hooks" : "(length - 2*fold + slider)/2 + loops", given, 0,
+            Kind::Geometry, "mm",
+            say("mouth to mouth with the slider against the far ring: the strap lies double over its whole way")});
+    }
+
+    static void workLoop(FeatureScope& f, Strap& strap)
+    {
+        strap.longest = strap.shortest = f.d.work({f.id, f.key("hangs"), say("Wrist loop, from the ring"),
+            "(length - 2*fold)/2 + hook", {{"length", strap.cutLength}, {"fold", strap.fold}, {"hook", strap.hook}}, 0,
+            Kind::Geometry, "mm", say("half of what both folded ends leave, and the hook")});
     }
 };
 

@@ -129,7 +129,7 @@ public:
 
     Mockup fold(const Design& design, const Pattern& p) const override
     {
-        const double q = p.depth / 2, h = p.height, lean = p.values.at("taper");
+        const double q = p.depth / 2, h = p.height;
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) { foldBoxed(folder, p, coat); });
         dressUp(m, design, p, h, q);
         m.handles = {{"width", {p.width / 2, h * 0.45, 0}, {1, 0, 0}, 2},

@@ -8,6 +8,7 @@
 #include "units/length.hpp"
 
 #include <algorithm>
+#include <array>
 #include <limits>
 #include <set>
 
@@ -283,6 +284,60 @@ double weightOf(const Pattern& pattern, const Piece& piece)
     return piece.count * sum / 1e6;
 }
 
+Stiffness stiffnessOf(const Pattern& pattern, const Piece& piece)
+{
+    const auto face = pattern.materials.find(piece.material);
+    if (face == pattern.materials.end())
+        return Stiffness::Soft;
+    Stiffness most = stiffnessOf(pattern.material(face->second));
+    const double whole = areaOf(piece.cut);
+    const auto behind = [&](const Layer& layer) { return areaOf(layer.outline) >= whole / 2; };
+    for (const auto& layer : piece.layers)
+        if (behind(layer))
+            most = std::max(most, stiffnessOf(pattern.material(layer.material)));
+    int alike = stiffnessOf(pattern.material(face->second)) == most ? 1 : 0;
+    for (const auto& layer : piece.layers)
+        if (behind(layer) && stiffnessOf(pattern.material(layer.material)) == most
+            && (layer.fixing == "fused" || layer.fixing == "glued" || layer.fixing == "quilted"))
+            ++alike;
+    return alike >= 2 && most < Stiffness::Firm ? Stiffness(int(most) + 1) : most;
+}
+
+Stiffness stiffnessOf(const Pattern& pattern)
+{
+    std::array<double, 4> area{};
+    for (const auto& piece : pattern.pieces)
+        if (piece.coat == Coat::Shell)
+            area[std::size_t(stiffnessOf(pattern, piece))] += piece.count * areaOf(piece.cut);
+    double passed = 0;
+    for (int i = 3; i > 0; --i)
+        if ((passed += area[std::size_t(i)]) >= (area[0] + area[1] + area[2] + area[3]) / 2 && passed > 0)
+            return Stiffness(i);
+    return Stiffness::Soft;
+}
+
+Label nameOf(Stiffness stiffness)
+{
+    switch (stiffness) {
+    case Stiffness::Soft: return label("soft");
+    case Stiffness::Medium: return label("medium");
+    case Stiffness::Firm: return label("firm");
+    case Stiffness::Rigid: return label("rigid");
+    }
+    return {};
+}
+
+Label meaningOf(Stiffness stiffness)
+{
+    switch (stiffness) {
+    case Stiffness::Soft: return label("falls over");
+    case Stiffness::Medium: return label("holds its curve");
+    case Stiffness::Firm: return label("stands by itself");
+    case Stiffness::Rigid: return label("does not bend");
+    }
+    return {};
+}
+
 double trimReach(const std::string& trim, double allowance)
 {
     if (trim.starts_with("past ")) {
@@ -399,6 +454,9 @@ Bulk Bulks::at(const Seam& seam)
     if (const Piece* binding = p.piece(seam.bound))
         bulk.parts.push_back({binding, nullptr, 4,
             p.material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
+    if (seam.enclosed)                                                   // the allowances once more
+        for (auto& part : bulk.parts)
+            part.times *= 2;
     double plain = 0; // without what is trapped: that lies away from where other seams cross
     for (const auto& part : bulk.parts)
         plain += part.times * part.each;

@@ -38,6 +38,15 @@ double thicknessOf(const Pattern& pattern, const Piece& piece);
 /// Grams of all copies of a piece with its layers, by their outlines; what is sold by the metre weighs nothing here.
 double weightOf(const Pattern& pattern, const Piece& piece);
 
+/// How far a piece bends by itself: as its stiffest cloth or layer that lies behind at least half of it; two of that
+/// class that are fused, glued or quilted together make one of the next, up to firm (common practice, no source).
+Stiffness stiffnessOf(const Pattern& pattern, const Piece& piece);
+/// Of the bag: the class that at least half of its shell, by area, has or passes.
+Stiffness stiffnessOf(const Pattern& pattern);
+/// "firm", "stands by itself"
+Label nameOf(Stiffness stiffness);
+Label meaningOf(Stiffness stiffness);
+
 /// How far a layer reaches beyond the stitch line at an edge of @p allowance: "full", "stitch", "inset N" or "past N",
 /// which ends at the cut line at the latest.
 /// @throws InputError for any other trim.

@@ -135,6 +135,8 @@ bool sewsItsSeams(const Pattern& p, const Act& act, const SeamId& key)
     switch (act.verb) {
     case Verb::Press:
     case Verb::Overcast:
+    case Verb::Fell:
+    case Verb::BagSeam:
     case Verb::FoldIn:
     case Verb::Grade:
     case Verb::Notch:

@@ -15,10 +15,12 @@ int cutMultiple(const Material& cloth)
 double workCutWidth(
     Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished, const Material& cloth)
 {
-    return d.work({subject, key, std::move(label), "times*width",
-        {{"times", double(cutMultiple(cloth))}, {"width", finished}}, 0, Working::Kind::Trade, "mm",
-        say("4 × where the edges go to the middle and it is folded again, 2 × where they meet behind, 1 × for "
-            "webbing")});
+    const int times = cutMultiple(cloth);
+    return d.work({subject, key, std::move(label), "times*width", {{"times", double(times)}, {"width", finished}}, 0,
+        Working::Kind::Trade, "mm",
+        times == 4       ? say("of {}: its edges go to the middle and it is folded again", naming(cloth.name))
+            : times == 2 ? say("of {}: its edges meet behind", naming(cloth.name))
+                         : say("of {}: as wide as it is bought", naming(cloth.name))});
 }
 
 void addStripFolds(Piece& strip, double finished, double cut, double length)

@@ -2,8 +2,11 @@
 #include "drafting/unlined.hpp"
 
 #include "drafting/coat.hpp"
+#include "pattern/seam_shape.hpp"
 
 #include <algorithm>
+#include <cmath>
+#include <iterator>
 #include <set>
 
 namespace tectonis {
@@ -34,6 +37,8 @@ private:
     std::set<PieceId> m_pieces;
 };
 
+constexpr double kLeastEnclosed = 8; // mm of allowance that can be folded over (common practice, no source)
+
 /// Each seam that is sewn is overcast at once, while it can be reached.
 void overcastSeams(Drafter& d)
 {
@@ -50,6 +55,68 @@ void overcastSeams(Drafter& d)
             });
             if (!overcast.seams.empty())
                 step.acts.insert(step.acts.begin() + std::ptrdiff_t(++i), std::move(overcast));
+        }
+}
+
+bool boxes(const Step& step)
+{
+    return std::any_of(step.acts.begin(), step.acts.end(), [](const Act& act) { return act.verb == Act::Verb::Box; });
+}
+
+/// Straight seams are felled, or sewn twice so that they enclose their edges; what goes round a curve or a corner is
+/// overcast.
+void encloseSeams(Drafter& d, bool felled)
+{
+    Pattern& p = d.pattern;
+    for (auto& seam : p.seams) {
+        const bool straight = !shapeOf(p, seam.a).bends() && !shapeOf(p, seam.b).bends();
+        // Boxed corners are pulled apart by then: what crosses them is too thick to be folded.
+        const bool sewn = std::any_of(d.steps.begin(), d.steps.end(), [&](const Step& step) {
+            return !boxes(step) && std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
+                return act.verb == Act::Verb::Sew
+                    && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+            });
+        });
+        seam.enclosed = seam.rawInside && straight && sewn && seam.allowance >= kLeastEnclosed;
+        seam.rawInside = seam.rawInside && !seam.enclosed;
+    }
+    overcastSeams(d);
+    const auto enclosed = [&](const SeamId& key) {
+        const Seam* seam = p.seam(key);
+        return seam && seam->enclosed;
+    };
+    if (felled) // laid flat to one side as it is felled
+        for (auto& step : d.steps)
+            std::erase_if(step.acts, [&](const Act& act) {
+                return act.verb == Act::Verb::Press && !act.seams.empty()
+                    && std::all_of(act.seams.begin(), act.seams.end(), enclosed);
+            });
+    for (auto& step : d.steps)
+        for (std::size_t i = 0; i < step.acts.size(); ++i) {
+            Act& act = step.acts[i];
+            // What is felled or bagged lies to one side.
+            if ((act.verb == Act::Verb::Press || act.verb == Act::Verb::Topstitch) && act.to == Act::To::Open
+                && std::any_of(act.seams.begin(), act.seams.end(), enclosed))
+                act.to = Act::To::First;
+            if (act.verb != Act::Verb::Sew)
+                continue;
+            std::vector<SeamId> these;
+            std::copy_if(act.seams.begin(), act.seams.end(), std::back_inserter(these), enclosed);
+            if (these.empty())
+                continue;
+            const double s = p.seam(these.front())->allowance;
+            if (felled) {
+                // Half of the allowance folded in; the row a little inside the fold (common practice, no source).
+                step.acts.insert(step.acts.begin() + std::ptrdiff_t(++i),
+                    Act{.verb = Act::Verb::Fell, .seams = these, .distance = s / 2 - 1, .taken = s / 2 - 1.5});
+            } else {
+                const double first = std::floor(s * 0.4 * 2) / 2; // the second row passes the trimmed edges
+                step.acts.insert(step.acts.begin() + std::ptrdiff_t(i++),
+                    Act{.verb = Act::Verb::BagSeam,
+                        .seams = these,
+                        .distance = first,
+                        .taken = std::min(3.0, s - first - 2)});
+            }
         }
 }
 
@@ -76,7 +143,8 @@ std::vector<PieceId> hemEdges(Drafter& d, const std::vector<EdgeUse>& mouth, dou
 
 std::vector<std::pair<std::string, std::string>> unlinedOptions()
 {
-    return {{"unlined", "Unlined, raw edges bound"}, {"unlined-overcast", "Unlined, raw edges overcast"}};
+    return {{"unlined", "Unlined, raw edges bound"}, {"unlined-overcast", "Unlined, raw edges overcast"},
+        {"unlined-felled", "Unlined, straight seams felled"}, {"unlined-bagged", "Unlined, straight seams sewn twice"}};
 }
 
 bool unlined(const Drafter& d)
@@ -112,8 +180,10 @@ void takeLiningOut(Drafter& d)
     for (auto& seam : p.seams)
         if (seam.stitch == "construction" && !seam.mouth)
             seam.rawInside = true;
-    if (d.choice("assembly") == "unlined-overcast")
+    if (const std::string way = d.choice("assembly"); way == "unlined-overcast")
         overcastSeams(d);
+    else if (way != "unlined")
+        encloseSeams(d, way == "unlined-felled");
     const auto at = std::find_if(d.steps.begin(), d.steps.end(), [](const Step& s) { return s.id == "mouth"; });
     *at = gathered(p,
         Step{.id = "mouth",

@@ -23,6 +23,22 @@ void addBox(Mockup& m, int number, const std::string& label, const std::string& 
     }
 }
 
+/// Level, at right angles to @p across, on the side to which a face looks.
+Vec3 away(Vec3 facing, Vec3 across)
+{
+    const Vec3 level = unitOf(cross(across, Vec3{0, 1, 0}));
+    return dot(facing, level) < 0 ? level * -1 : level;
+}
+
+/// Does a fitting stand on a piece that is cut twice?
+bool onTwoCopies(const Pattern& p, const FittingId& id)
+{
+    const auto fitting = std::find_if(
+        p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) { return f.key == id; });
+    const Piece* piece = fitting == p.fittings.end() ? nullptr : p.piece(fitting->piece);
+    return piece && piece->count > 1;
+}
+
 } // namespace
 
 void foldRibbon(Mockup& m, const PieceId& piece, const std::vector<Vec3>& path, Vec3 across)
@@ -45,6 +61,25 @@ void foldStrap(Mockup& m, const Strap& strap, Vec3 from, Vec3 to, double loop)
         path.push_back(from + apart * ((1 - std::cos(t)) / 2) + up * (bow * std::sin(t)));
     }
     foldRibbon(m, strap.piece, path, unitOf(cross(up, apart)) * strap.width);
+}
+
+/// A wrist loop that hangs from its ring and leans outwards, off the bag: three times as high as it is wide, sheared.
+void foldLoop(Mockup& m, const Strap& strap, Vec3 from, Vec3 out, Vec3 across)
+{
+    std::vector<Vec3> path;
+    constexpr int n = 24;
+    for (int i = 0; i <= n; ++i) {
+        const double t = 2 * pi * i / n, low = 1 - std::cos(t);
+        path.push_back(Vec3{0, -3 * low, 0} + out * (std::sin(t) + low));
+    }
+    double girth = 0;
+    for (int i = 0; i < n; ++i) {
+        const Vec3 step = path[std::size_t(i) + 1] - path[std::size_t(i)];
+        girth += std::sqrt(dot(step, step));
+    }
+    for (auto& p : path) // as long as both halves of the strap
+        p = from + p * (2 * strap.longest / girth);
+    foldRibbon(m, strap.piece, path, across * strap.width);
 }
 
 double bowHeight(double width, double length)
@@ -71,19 +106,25 @@ void foldConnectors(Mockup& m, const Pattern& p)
         for (const auto& spot : m.rings)
             if (spot.ring.owner() == connector.key.owner())
                 spots.push_back(spot);
-        if (spots.size() == 1) { // on two copies of one piece
-            RingSpot other = spots.front();
-            other.at.x = -other.at.x, other.out.x = -other.out.x;
-            spots.push_back(other);
-        }
-        if (spots.size() != 2)
+        const auto mirrored = [](RingSpot spot) {
+            spot.at.x = -spot.at.x, spot.out.x = -spot.out.x;
+            return spot;
+        };
+        const std::string& sides = p.choices.at(connector.key.owner().text() + ".sides");
+        if (spots.size() == 1 && sides == "both") // on two copies of one piece
+            spots.push_back(mirrored(spots.front()));
+        else if (spots.size() == 1 && sides == "right" && onTwoCopies(p, spots.front().ring))
+            spots.front() = mirrored(spots.front());
+        if (spots.size() != (sides == "both" ? 2u : 1u))
             continue;
         const auto v = [&](const char* name) { return p.of(connector.key.owner(), name); };
         const bool riveted = p.choices.at(connector.key.owner().text() + ".held") == "riveted";
         const double half = v("width") / 2, r = v("ring") / 2, rise = riveted ? 0 : v("loop");
         const Vec3 up{0, 1, 0};
         // Strap and tabs lie across the line between both rings.
-        const Vec3 across = unitOf(cross(up, spots[1].at - spots[0].at));
+        const Vec3 apart = spots.size() == 2 ? spots[1].at - spots[0].at : Vec3{1, 0, 0};
+        const Vec3 across = unitOf(cross(up, apart));
+        const Vec3 over = riveted ? unitOf(cross(up, spots[0].out)) : across; // how a loop lies in its ring
         std::vector<Vec3> tops;
         for (const auto& spot : spots) {
             const Vec3 held = spot.at + spot.out * kLift, wide = riveted ? unitOf(cross(up, spot.out)) : across;
@@ -100,8 +141,10 @@ void foldConnectors(Mockup& m, const Pattern& p)
             tops.push_back(ring);
         }
         for (const auto& strap : p.straps)
-            if (strap.worn == Strap::Worn::Shoulder)
+            if (strap.worn == Strap::Worn::Shoulder && tops.size() == 2)
                 foldStrap(m, strap, tops[0], tops[1], riveted ? 0 : rise);
+            else if (strap.worn == Strap::Worn::Wrist)
+                foldLoop(m, strap, tops[0], away(spots[0].out, over), over);
     }
 }
 

@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <cctype>
+#include <cmath>
 #include <limits>
 #include <utility>
 
@@ -346,7 +347,8 @@ void removeFeature(Design& design, const std::string& id)
     edit(design, [&](Design& next) { takeOut(next, id); });
 }
 
-void change::movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at)
+void change::movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at,
+    const std::vector<Alignment>& with)
 {
     const Site* face = seenIn.site(site);
     if (!face)
@@ -380,6 +382,59 @@ void change::movePart(Design& design, const Pattern& seenIn, const std::string& 
     };
     put(id + ".drop", face->top - at.y);
     put(id + ".across", at.x - face->x);
+    for (const auto& guide : with) {
+        Design lined = design;
+        const std::string name = id + (guide.upright ? ".across" : ".drop");
+        if (guide.value.empty() || !lined.dimensions.contains(name))
+            continue;
+        Dimension& place = lined.dimensions.at(name);
+        place.value = guide.value, place.bySize.clear();
+        if (std::any_of(guide.value.begin(), guide.value.end(), [](char c) { return std::isalpha(c); }))
+            place.rule = follow();
+        const DesignSpec& now = specOf(lined);
+        try {
+            for (std::size_t size = 0; size < lined.sizes.size(); ++size) {
+                const auto values = evaluate(lined, now, size);
+                const Range range = rangeOf(*now.dimension(name), values);
+                const double value = values.at(name);
+                if (value < range.min || value > range.max)
+                    throw InputError(name, say("outside"));
+            }
+            design = std::move(lined);
+        } catch (const InputError&) {
+            continue; // it goes round, or another size cannot follow: the number stays
+        }
+    }
+}
+
+std::string change::mirrorPart(Design& design, const std::string& id)
+{
+    const auto across = design.dimensions.find(id + ".across");
+    if (across == design.dimensions.end())
+        throw InputError(id, say("this part has no way sideways to be mirrored"));
+    const auto values = evaluate(design, specOf(design), sizeIndex(design, design.baseSize));
+    if (std::abs(values.at(id + ".across")) < 0.5)
+        throw InputError(id + ".across", say("it lies in the middle of its face: its mirror image would lie on it"));
+    const auto part = std::find_if(
+        design.features.begin(), design.features.end(), [&](const auto& each) { return each.id == id; });
+    const std::map<std::string, Dimension> dimensions(design.dimensions.begin(), design.dimensions.end());
+    const auto choices = design.choices;
+    std::string other = addPart(design, part->kind);
+    for (auto& [name, dimension] : design.dimensions)
+        if (name.starts_with(other + "."))
+            if (const auto like = dimensions.find(id + name.substr(other.size())); like != dimensions.end()) {
+                // Each follows the first, whatever that becomes.
+                dimension.value = (name == other + ".across" ? "-" : "") + like->first;
+                dimension.bySize.clear();
+                dimension.rule = follow();
+            }
+    for (const auto& [name, value] : choices)
+        if (name.starts_with(id + "."))
+            design.choices[other + name.substr(id.size())] = value;
+    for (auto& [name, dimension] : design.dimensions) // adding it may have moved the first aside
+        if (name.starts_with(id + "."))
+            dimension = dimensions.at(name);
+    return other;
 }
 
 void moveFeature(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at)

@@ -6,6 +6,8 @@
 #include "design/carried_library.hpp"
 #include "design/formula.hpp"
 #include "design/limits.hpp"
+#include "design/ways.hpp"
+#include "editing/validated.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -152,6 +154,20 @@ void run(Design& design, const std::string& size, int bags)
 }
 
 void workshop(Design& design, const std::string& name) { design.workshop = design.library->workshop(name); }
+
+void ways(Design& design)
+{
+    for (const auto& [name, value] : otherWays(design)) {
+        Design next = design;
+        try {
+            setChoice(next, name, value);
+            validate(next);
+        } catch (const InputError&) {
+            continue; // this form cannot
+        }
+        design = std::move(next);
+    }
+}
 
 void newerValues(Design& design, const Library& mine)
 {

@@ -5,6 +5,7 @@
 #include <functional>
 
 #include "design/evaluate.hpp"
+#include "editing/alignments.hpp"
 #include "editing/draft.hpp"
 #include "editing/validated.hpp"
 #include "pattern/pattern.hpp"
@@ -73,6 +74,10 @@ void run(Design& design, const std::string& size, int bags);
 /// Machine, foot, speed and rates of one of the library's workshops.
 void workshop(Design& design, const std::string& name);
 
+/// Chooses what the design's workshop makes otherwise (otherWays() in design/ways.hpp), as far as form and parts take
+/// it.
+void ways(Design& design);
+
 /// Takes the values that @p mine has of what the design carries (newerValues() in design/carried_library.hpp lists
 /// them).
 void newerValues(Design& design, const Library& mine);
@@ -133,7 +138,14 @@ void fitOnFace(Design& design, const std::string& id);
 
 /// Moves a part so that the middle of its upper edge comes to @p at on a face, in that face's coordinates in the size
 /// of @p seenIn: its choice of face, its drop, and its sideways shift if it has one, each kept inside its range.
-void movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at);
+/// @param with guides that it was lined up with (editing/alignments.hpp): their formulas are taken where every size
+/// takes them.
+void movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at,
+    const std::vector<Alignment>& with = {});
+
+/// Adds a part like @p id on the same face, mirrored about its middle, and following it in all sizes.
+/// @returns its id. @throws InputError if it has no way sideways or lies in the middle.
+std::string mirrorPart(Design& design, const std::string& id);
 
 } // namespace change
 

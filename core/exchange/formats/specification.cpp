@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/specification.hpp"
 
+#include "buildup/layers.hpp"
 #include "library/library.hpp"
 #include "pattern/labels.hpp"
 #include "sequence/order.hpp"
@@ -49,8 +50,10 @@ public:
         return {piece.key, m_pattern.size, piece.code, one(piece.name),
             cloth == m_pattern.materials.end() ? piece.material : m_pattern.material(cloth->second).name,
             one(say("{}", piece.count)), one(say("{}", piece.mirrored)), one(say("{}°", Num(piece.grain, 1))),
-            m_language.lengthBare(box.width(), m_unit), m_language.lengthBare(box.height(), m_unit), layers(piece),
-            seams(piece), marks(piece), fittings(piece), steps(piece), one(piece.note)};
+            m_language.lengthBare(box.width(), m_unit), m_language.lengthBare(box.height(), m_unit),
+            m_language.lengthBare(thicknessOf(m_pattern, piece), m_unit),
+            m_language.number(weightOf(m_pattern, piece), 0), one(labelled(nameOf(stiffnessOf(m_pattern, piece)))),
+            layers(piece), seams(piece), marks(piece), fittings(piece), steps(piece), one(piece.note)};
     }
 
 private:
@@ -147,9 +150,10 @@ std::string specificationCsv(
 {
     const std::string sign(unitSign(unit));
     std::vector<std::string> head;
-    for (const Message& title : {say("Size"), say("Code"), say("Piece"), say("Cloth"), say("Count"), say("Mirrored"),
-             say("Grain"), say("Width, {}", sign), say("Height, {}", sign), say("Layers"), say("Seams"), say("Marks"),
-             say("Fittings"), say("Steps"), say("Note")})
+    for (const Message& title :
+        {say("Size"), say("Code"), say("Piece"), say("Cloth"), say("Count"), say("Mirrored"), say("Grain"),
+            say("Width, {}", sign), say("Height, {}", sign), say("Thickness, {}", sign), say("Weight, g"),
+            say("Stiffness"), say("Layers"), say("Seams"), say("Marks"), say("Fittings"), say("Steps"), say("Note")})
         head.push_back(words(title, unit, language));
     std::string out = csvLine(head);
     const auto joined = [](const std::vector<std::string>& lines) {
@@ -161,7 +165,8 @@ std::string specificationCsv(
     for (const Pattern* pattern : patterns)
         for (const auto& p : specificationOf(design, *pattern, unit, language))
             out += csvLine({p.size, p.code, p.name, p.cloth, p.count, p.mirrored, p.grain, p.width, p.height,
-                joined(p.layers), joined(p.seams), joined(p.marks), joined(p.fittings), joined(p.steps), p.note});
+                p.thickness, p.weight, p.stiffness, joined(p.layers), joined(p.seams), joined(p.marks),
+                joined(p.fittings), joined(p.steps), p.note});
     return out;
 }
 

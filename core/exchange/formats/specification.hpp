@@ -12,7 +12,7 @@ namespace tectonis {
 /// One piece in the reader's words; bare numbers are in his unit.
 struct PieceSpecification {
     PieceId key;
-    std::string size, code, name, cloth, count, mirrored, grain, width, height;
+    std::string size, code, name, cloth, count, mirrored, grain, width, height, thickness, weight, stiffness;
     std::vector<std::string> layers, seams, marks, fittings, steps;
     std::string note;
 };

@@ -2,6 +2,7 @@
 #include "design/limits.hpp"
 
 #include "files/files.hpp"
+#include "library/fields.hpp"
 #include "units/error.hpp"
 #include "units/length.hpp"
 
@@ -98,6 +99,16 @@ void requireWorkshop(const Workshop& w)
     within(say("set-up"), w.setUp, 0, 600, "min");
     within(say("labour rate"), w.labourRate, 0, 100000, "an hour");
     within(say("overhead"), w.overhead, 0, 1000, "%");
+    requireText(say("workshop"), w.lacks);
+    requireText(say("workshop"), w.printer);
+    within(say("cutter’s bed"), w.bedWidth, 0, 10000);
+    within(say("cutter’s bed"), w.bedLength, 0, 100000);
+    requireText(say("workshop"), w.schools);
+    Workshop read;
+    for (const auto& field : fieldsOf<Workshop>())
+        if (std::string_view(field.name) == "unit")
+            if (const Message problem = setField(read, field, w.unit); !problem.empty())
+                throw InputError(say("workshop"), problem);
 }
 
 void requireSteps(const Design& d)

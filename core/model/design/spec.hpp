@@ -61,8 +61,8 @@ struct DesignSpec {
     std::vector<DimensionSpec> dimensions;
     std::vector<DerivedSpec> derived;
     std::vector<ChoiceSpec> choices;
-    /// Parts that sit on a face of another part, "label2.", and what that face's own names begin with: in their
-    /// formulas "face.width" is the width of that face, "patch.front.face.width".
+    /// Parts that sit on a face of another part, "label2.", or on a side wall, and what that face's own names begin
+    /// with: in their formulas "face.width" is the width of that face, "patch.front.face.width", "side.face.width".
     std::map<std::string, std::string> onParts;
     /// What a name means in the formula of a dimension.
     std::string meant(const std::string& name, const std::string& dimension) const;

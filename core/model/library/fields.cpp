@@ -159,7 +159,25 @@ Message completed(Good& g)
     return {};
 }
 
-Message completed(Workshop& w) { return w.machine.empty() ? say("its “machine” is missing") : Message(); }
+Message completed(Workshop& w)
+{
+    if (w.machine.empty())
+        return say("its “machine” is missing");
+    if (w.schools.find_first_not_of(' ') == std::string::npos)
+        return {};
+    for (std::size_t from = 0; from <= w.schools.size();) {
+        const std::size_t comma = std::min(w.schools.find(',', from), w.schools.size());
+        const std::string one = w.schools.substr(from, comma - from);
+        const auto equals = one.find('=');
+        if (std::count(one.begin(), one.end(), '=') != 1
+            || one.substr(0, equals).find_first_not_of(' ') == std::string::npos
+            || one.substr(equals + 1).find_first_not_of(' ') == std::string::npos
+            || one.find(' ', one.find_first_not_of(' ', equals + 1)) < one.find_last_not_of(' '))
+            return say("“{}” was given; write NAME=VALUE, with commas between", w.schools);
+        from = comma + 1;
+    }
+    return {};
+}
 
 template <> const std::vector<Field<Workshop>>& fieldsOf()
 {
@@ -173,6 +191,12 @@ template <> const std::vector<Field<Workshop>>& fieldsOf()
         {{"setUp", label("Set-up, min"), Q::Number, 0, 600, {}, true}, &Workshop::setUp},
         {{"labourRate", label("Rate an hour"), Q::Number, 0, 100000, {}, true}, &Workshop::labourRate},
         {{"overhead", label("Overhead, %"), Q::Number, 0, 1000, {}, true}, &Workshop::overhead},
+        {{"lacks", label("Tools it lacks")}, &Workshop::lacks},
+        {{"printer", label("Printer’s paper")}, &Workshop::printer},
+        {{"bedWidth", label("Cutter, across"), Q::Length, 0, 10000}, &Workshop::bedWidth},
+        {{"bedLength", label("Cutter, along"), Q::Length, 0, 100000}, &Workshop::bedLength},
+        {{"unit", label("Unit"), Q::Word, 0, 0, {"any", "mm", "cm", "in"}}, &Workshop::unit},
+        {{"schools", label("Ways of making")}, &Workshop::schools},
     };
     return fields;
 }
@@ -196,6 +220,9 @@ template <> const std::vector<Field<Material>>& fieldsOf()
         {{"oneWay", label("One-way"), Q::YesNo}, &Material::oneWay},
         {{"rigid", label("Rigid"), Q::YesNo}, &Material::rigid},
         {{"needle", label("Needle"), Q::Number, 0, 200}, &Material::needle},
+        {{"stitch", label("Stitch"), Q::Length, 0, 12}, &Material::stitch},
+        {{"stiffness", label("Stiffness"), Q::Word, 0, 0, {"by-class", "soft", "medium", "firm", "rigid"}},
+            &Material::stiffness},
         {{"shrink", label("Shrinks, %"), Q::Number, 0, 30}, &Material::shrink},
         {{"fray", label("Frays"), Q::Word, 0, 0, {"by-class", "yes", "no"}}, &Material::fray},
         {{"stretch", label("Stretches, %"), Q::Number, 0, 100}, &Material::stretch},

@@ -157,6 +157,28 @@ Material standInFor(const std::string& id, const std::string& use)
     return m;
 }
 
+const char* wordOf(Stiffness stiffness)
+{
+    constexpr const char* words[] = {"soft", "medium", "firm", "rigid"};
+    return words[int(stiffness)];
+}
+
+Stiffness stiffnessOf(const Material& m)
+{
+    for (const auto each : {Stiffness::Soft, Stiffness::Medium, Stiffness::Firm, Stiffness::Rigid})
+        if (m.stiffness == wordOf(each))
+            return each;
+    if (m.rigid || m.kind == "board")
+        return Stiffness::Rigid;
+    if (m.use == "interlining")
+        return m.thickness >= 4 ? Stiffness::Firm // foam stands by its thickness
+            : m.thickness >= 1  ? Stiffness::Medium
+                                : Stiffness::Soft;
+    if (m.kind == "webbing" || (m.kind == "leather" && m.thickness >= 2))
+        return Stiffness::Firm;
+    return m.gsm >= 330 || m.thickness >= 0.7 ? Stiffness::Medium : Stiffness::Soft;
+}
+
 int needleOf(const Material& cloth)
 {
     if (cloth.needle > 0)

@@ -38,11 +38,14 @@ struct Material {
     double shrink = 0;             ///< % of its length that it loses when it is first washed
     std::string fray = "by-class"; ///< does it fray at a cut edge: "yes", "no", or as its class does
     double stretch = 0;            ///< % by which it gives across the grain when pulled by hand
-    double price = 0;              ///< money per metre
-    double sold = 100;             ///< mm: in what lengths it is sold
-    double stock = 0;              ///< metres on hand; of the studio, not of a design
-    double lead = 0;               ///< days from order to arrival; of the studio
-    bool standIn = false;          ///< its id was found nowhere: the numbers are guessed, and never written to a file
+    double stitch = 0;             ///< mm: shortest stitch that it is joined with; 0: by its class
+    /// How far it bends by itself: "soft", "medium", "firm", "rigid", or by class, weight and thickness.
+    std::string stiffness = "by-class";
+    double price = 0;     ///< money per metre
+    double sold = 100;    ///< mm: in what lengths it is sold
+    double stock = 0;     ///< metres on hand; of the studio, not of a design
+    double lead = 0;      ///< days from order to arrival; of the studio
+    bool standIn = false; ///< its id was found nowhere: the numbers are guessed, and never written to a file
     More more;
     double underFoot() const { return thickness * compressed; }
     /// Woven cloth frays at a cut edge; what is coated or grown does not (common practice, no source).
@@ -102,6 +105,12 @@ struct Workshop {
     double setUp = 3;         ///< minutes to make a work place ready: thread, foot, iron hot, glue out
     double labourRate = 24;   ///< money per hour
     double overhead = 15;     ///< percent on material and labour
+    std::string lacks;        ///< hand tools that are not at hand, with commas between: "rivet setter, hot knife"
+    std::string printer;      ///< the paper that its printer takes; empty: any
+    double bedWidth = 0;      ///< mm that a digital cutter reaches across; 0: cut by hand
+    double bedLength = 0;     ///< mm that it reaches along; 0: a roll, as long as you like
+    std::string unit = "any"; ///< in which lengths are read here: "mm", "cm", "in", or as the reader likes
+    std::string schools;      ///< how bags are made here: "assembly=bound, connectors.held=sides"
     bool operator==(const Workshop&) const = default;
 };
 
@@ -178,6 +187,13 @@ Material standInFor(const std::string& id, const std::string& use);
 /// Number of the needle that sews a cloth, its blade in 1/100 mm: its own, or by class and thickness (common practice,
 /// no source). 0 for what is not sewn through by itself: interlinings, board.
 int needleOf(const Material& cloth);
+
+/// How far cloth and layers bend by themselves, from one that falls over to one that does not bend.
+enum class Stiffness { Soft, Medium, Firm, Rigid };
+/// In files: "soft".
+const char* wordOf(Stiffness stiffness);
+/// A material's own, or by class, weight and thickness (common practice, no source).
+Stiffness stiffnessOf(const Material& material);
 
 /// g/m² of a cloth given in oz/yd²: 33.906 each (28.3495 g over 0.83613 m²).
 constexpr double gsmOfOunces(double ozPerSquareYard) { return ozPerSquareYard * 28.349523125 / 0.83612736; }

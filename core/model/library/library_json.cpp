@@ -138,10 +138,19 @@ public:
     Workshop workshop(const json& j, const std::string& at)
     {
         Workshop w{.machine = name(j, "machine", at)};
-        for (const auto& field : fieldsOf<Workshop>())
-            if (const auto member = std::get_if<double Workshop::*>(&field.member);
-                member && j.is_object() && j.contains(field.name))
-                w.** member = number(j.at(field.name), at + "/" + field.name, field.least, field.most);
+        for (const auto& field : fieldsOf<Workshop>()) {
+            if (!j.is_object() || !j.contains(field.name) || std::string_view(field.name) == "machine")
+                continue;
+            const std::string here = at + "/" + field.name;
+            if (const auto member = std::get_if<double Workshop::*>(&field.member))
+                w.** member = number(j.at(field.name), here, field.least, field.most);
+            else if (!j.at(field.name).is_string())
+                m_tell(here, expected(field));
+            else if (const auto problem = setField(w, field, j.at(field.name).get<std::string>()); !problem.empty())
+                m_tell(here, problem);
+        }
+        if (const auto problem = completed(w); !w.machine.empty() && !problem.empty())
+            m_tell(at, problem);
         return w;
     }
 

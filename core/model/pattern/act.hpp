@@ -67,10 +67,14 @@ struct Act {
                     ///< on by seams, if there are any
         JoinStrips, ///< the cut copies of pieces.front(), a strip, to one length
         Overcast,   ///< the raw edges of seams, each allowance by itself
-        Bind,       ///< raw edges of seams with pieces.front()
-        WrapCord,   ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
-        WrapOver,   ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
-        SealCut,    ///< the cut ends of pieces, webbing: by heat if it melts, else sewn over
+        Fell,     ///< seams: side a's allowance trimmed to @c distance, side b's folded over it and sewn down, its row
+                  ///< @c taken from the seam
+        BagSeam,  ///< seams are first sewn wrong sides together, @c distance from the edge, trimmed to @c taken and
+                  ///< turned: the row that follows encloses the raw edges
+        Bind,     ///< raw edges of seams with pieces.front()
+        WrapCord, ///< pieces.front() round its cord, sewn close to it; @c distance at both ends without
+        WrapOver, ///< pieces.front() over the rim of pieces.back(), or of what is bought; @c distance glued inside
+        SealCut,  ///< the cut ends of pieces, webbing: by heat if it melts, else sewn over
         Buttonhole, ///< at the marks of pieces, @c distance long, cut open; without fittings through one layer
         Box,   ///< corners: each is pulled apart until its seams lie on each other, to be sewn across its raw edges;
                ///< @c taken more than 0: on its line

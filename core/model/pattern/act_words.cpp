@@ -57,6 +57,8 @@ const std::vector<VerbWords>& verbs()
         {Verb::FoldIn, "fold-in", label("Fold the edges in")},
         {Verb::JoinStrips, "join-strips", label("Join the strips")},
         {Verb::Overcast, "overcast", label("Overcast")},
+        {Verb::Fell, "fell", label("Fell the seam")},
+        {Verb::BagSeam, "bag-seam", label("Sew wrong sides together first")},
         {Verb::Bind, "bind", label("Bind")},
         {Verb::WrapCord, "wrap-cord", label("Wrap the cord")},
         {Verb::WrapOver, "wrap-over", label("Wrap over")},

@@ -138,6 +138,7 @@ struct Seam {
     std::vector<PieceId> trapped;        ///< pieces caught between
     PieceId bound{};                     ///< the binding over its raw edges; empty where they are not bound
     bool overcast = false;               ///< each of its raw edges is overcast by itself
+    bool enclosed = false;               ///< felled or bagged: its allowances lie under its last row once more
     PieceId rawOutside{};                ///< whose edge lies raw and shows
     bool rawInside = false;              ///< its raw edges lie open inside the finished bag unless they are bound
     bool mouth = false;                  ///< joins shell and lining, or hems the shell, round the bag's mouth
@@ -191,7 +192,9 @@ struct Strap {
     double fold = 0, end = 0; ///< taken up at the end with slider or buckle, and at the other
     int strips = 1;
     double ringWidth = 0;
-    enum class Worn { Shoulder, Waist } worn = Worn::Shoulder; ///< longest and shortest: mouth to mouth, or all round
+    /// longest and shortest: mouth to mouth, all round, or from the ring down to the end of the loop
+    enum class Worn { Shoulder, Waist, Wrist } worn = Worn::Shoulder;
+    double hook = 0; ///< mm that each of its swivel hooks adds; 0: sewn to the rings
 };
 
 /// What a step does, as the sequence rules see it.

@@ -23,6 +23,15 @@ void checkRawEdges(const CheckInput& in, Findings& out)
                 say("its raw edges lie open inside the bag and would fray: add a binding that covers them, or overcast "
                     "them."),
                 {}});
+    for (const auto& step : p.steps)
+        for (const auto& act : step.acts)
+            for (const auto& key : act.verb == Act::Verb::BagSeam ? act.seams : std::vector<SeamId>())
+                if (const Seam* seam = p.seam(key); seam && !seam->trapped.empty())
+                    out.push_back(
+                        {Severity::Warning, "raw-edge", "", say("Seam “{}”", seam->name), seam->key, "Fittings",
+                            say("it is sewn twice, and what is caught in it would be trimmed away with the first row's "
+                                "allowances. Fell the seams, or hold it elsewhere."),
+                            Repair{say("Fell the seams"), {"assembly=unlined-felled"}, false}});
     for (const auto& seam : p.seams)
         if (!seam.rawOutside.empty() && fraying({{seam.rawOutside, EdgeId()}})) {
             const std::string edge = seam.key.owner().text() + ".edge";

@@ -31,6 +31,7 @@ namespace tectonis {
     CHECK(checkStretch)                                                                                                \
     CHECK(checkHeat)                                                                                                   \
     CHECK(checkLayers)                                                                                                 \
+    CHECK(checkWorkshop)                                                                                               \
     CHECK(checkLibrary)                                                                                                \
     CHECK(checkWidths)                                                                                                 \
     CHECK(checkWhole)                                                                                                  \

@@ -69,6 +69,33 @@ void checkAgainstBuckle(Findings& out, const Strap& belt)
                 Len(belt.width), Len(belt.ringWidth - belt.width), Len(belt.ringWidth), Len(kMostSlack)));
 }
 
+/// A strap across the body hangs from two rings.
+void checkRings(const CheckInput& in, Findings& out, const Strap& strap)
+{
+    for (const auto& f : in.design.features) {
+        if (f.kind != "connectors")
+            continue;
+        const std::string& sides = in.pattern.choices.at(f.id + ".sides");
+        if (sides != "both")
+            out.push_back({Severity::Error, "strap-rings", "", strap.name, f.id + ".sides", "Fittings",
+                say("it is worn across the body, and there is a ring at one side alone: its other end has nothing to "
+                    "hold on to. Put connectors at both sides, or make it a loop for the wrist."),
+                Repair{say("Connectors at both sides"), {f.id + ".sides=both"}, false}});
+        return; // it hangs from the first pair
+    }
+}
+
+/// A hand goes through the loop, and it does not drag (common practice, no source).
+void checkLoop(Findings& out, const Strap& strap)
+{
+    constexpr double least = 125, most = 220; // mm of the loop, its hook apart
+    const double loop = strap.longest - strap.hook;
+    if (loop < least - 0.01 || loop > most + 0.01)
+        out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece.text() + ".loop", "Fittings",
+            say("its loop is {} long; {} to {} let a hand through and hold it.", Len(loop), Len(least), Len(most)),
+            {}});
+}
+
 } // namespace
 
 void checkStraps(const CheckInput& in, Findings& out)
@@ -82,7 +109,7 @@ void checkStraps(const CheckInput& in, Findings& out)
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
-        if (piece) {
+        if (piece && strap.worn != Strap::Worn::Wrist) {
             const double folded = in.pattern.material(in.pattern.materials.at(piece->material)).thickness
                 * std::lround(strap.cutWidth / strap.width);
             if (2 * folded > sliderGap + 0.01)
@@ -95,7 +122,11 @@ void checkStraps(const CheckInput& in, Findings& out)
         }
         if (strap.worn == Strap::Worn::Waist)
             checkBelt(out, strap);
-        else if (strap.longest < 900 - 0.01)
+        else if (strap.worn == Strap::Worn::Wrist)
+            checkLoop(out, strap);
+        else
+            checkRings(in, out, strap);
+        if (strap.worn == Strap::Worn::Shoulder && strap.longest < 900 - 0.01)
             out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece.text() + ".length", "Fittings",
                 say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),
                     Len(1100), Len(1400)),

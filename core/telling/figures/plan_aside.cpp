@@ -145,6 +145,10 @@ void Plan::fittingsOn(const Piece& piece, const Placement& at)
             for (int i = 0; i < 24; ++i)
                 circle.push_back(at(f.at) + polar(2 * pi * i / 24) * std::max(4.0, f.size / 2));
             add(Surface{circle, Skin::Metal});
+            if (!m_act.uses.empty() && m_act.uses.front() == Ware::SewnMagnet)
+                for (const auto& l : piece.lines)
+                    if (l.owner == f.owner() && l.kind == FaceLine::Kind::Topstitch)
+                        stroke(placedAll(flattened(l.run, kStep), at), Kind::Topstitch);
         }
     }
 }

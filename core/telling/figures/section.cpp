@@ -74,6 +74,8 @@ private:
         case Verb::Hem:
         case Verb::FoldIn:
         case Verb::Bind:
+        case Verb::Fell:
+        case Verb::BagSeam:
         case Verb::WrapCord:
         case Verb::Paint:
         case Verb::Ring:
@@ -262,6 +264,8 @@ private:
         case Verb::Hinge: return hinged(act);
         case Verb::FoldIn: return foldIn(act);
         case Verb::Bind: return bound(act);
+        case Verb::Fell: return felled(act);
+        case Verb::BagSeam: return bagged(act);
         case Verb::WrapCord: return cord(act);
         case Verb::Paint: return painted(act);
         case Verb::DropIn: return droppedIn(act);
@@ -306,6 +310,9 @@ private:
     void throughSlider(const Act& act)
     {
         const Skin s = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
+        for (const auto& strap : p.straps)
+            if (!act.pieces.empty() && strap.piece == act.pieces.front() && strap.worn == Strap::Worn::Wrist)
+                return bothRound(s, strap.fold);
         constexpr double ring = 74, slot = 17; // from the slider's middle bar to the rings, to its outer bars
         for (const double x : {-slot, 0.0, slot, ring, -ring})
             bar({x, 0});
@@ -325,6 +332,23 @@ private:
         add(Word{{31, -20}, say("box-X")});
         add(Arrow{{{ring - 22, 10}, {slot + 14, 10}}});
         add(Arrow{{{-slot - 10, 5}, {-ring + 14, 8}}});
+    }
+
+    /// Both ends of a loop round one bar and back onto it, the outer one's raw edge turned under over the other.
+    void bothRound(Skin s, double fold)
+    {
+        const double y = 3 + kThick * 0.6, out = y + kThick + 0.6, end = -26;
+        bar({0, 0});
+        band({{-kReach - 14, y}, {0, y}, {y * 0.8, y * 0.6}, {y, 0}, {y * 0.8, -y * 0.6}, {0, -y}, {-9, -0.6},
+                 {end + 5, -0.6}},
+            s);
+        band({{-kReach - 14, out}, {0, out}, {out * 0.8, out * 0.6}, {out, 0}, {out * 0.8, -out * 0.6}, {0, -out},
+                 {-9, -0.6 - kThick - 0.6}, {end, -0.6 - kThick - 0.6}, {end, 0}, {end + 4, 0}},
+            s);
+        for (const double x : {end + 3, -12.0})
+            row(x, -8, out + 4, Kind::Sew);
+        measure(end, out, -out - 12, say("{}", Len(fold)));
+        add(Word{{-kReach - 2, out + 10}, say("box-X")});
     }
 
     /// Webbing up behind the lower bar and down over it; its end is folded over twice.
@@ -489,6 +513,33 @@ private:
         row(-r * 1.5, -kThick * 1.2 - 4, kThick * 1.2 + 4, Kind::Sew);
     }
 
+    /// One allowance trimmed, the other folded over it and sewn down.
+    void felled(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        const Skin a = s ? skin(s->a) : Skin::Shell, b = s ? skin(s->b) : Skin::Shell;
+        const double y = kThick * 1.15, fold = -17;
+        band({{-kReach, 0}, {-1.2, 0}, {-1.2, y}, {-9, y}}, a); // its allowance is cut short
+        band({{kReach, 0}, {1.2, 0}, {1.2, 2 * y}, {fold, 2 * y}, {fold, 3 * y}, {-4, 3 * y}}, b);
+        row(0, -3, y, Kind::Sew);
+        row(fold + 4, -kThick - 2, 3 * y + 4);
+        measure(fold + 4, 0, 3 * y + 11, say("{}", Len(act.taken)));
+    }
+
+    /// Sewn twice: the raw edges lie inside, the first row at the fold.
+    void bagged(const Act& act)
+    {
+        const Seam* s = seamOf(act);
+        const Skin a = s ? skin(s->a) : Skin::Shell, b = s ? skin(s->b) : Skin::Shell;
+        const double out = kThick * 1.75, in = kThick * 0.6;
+        band({{-kReach, out}, {0, out}, {0, in}, {-5, in}}, a);
+        band({{-kReach, -out}, {0, -out}, {0, -in}, {-5, -in}}, b);
+        row(-2, -in - 3, in + 3, Kind::Sewn);
+        row(-10, -out - 4, out + 4, Kind::Sew);
+        if (s)
+            measure(-10, 0, out + 11, say("{}", Len(s->allowance - act.distance)));
+    }
+
     void painted(const Act& act)
     {
         const Skin s = act.pieces.empty() ? Skin::Shell : skin(act.pieces.front());
@@ -523,11 +574,21 @@ private:
         const std::optional<Ware> ware = act.uses.empty() ? std::nullopt : std::optional(act.uses.front());
         if (ware == Ware::TurnLock && f->throughLining)
             return plate(*f);
+        if (ware == Ware::TuckLock && f->throughLining)
+            return tongue(*f);
         band({{-kReach, 0}, {kReach, 0}}, s);
         if (ware == Ware::HookAndLoop) {
             band({{-16, kThick * 1.3}, {16, kThick * 1.3}}, Skin::Padding);
             for (const double x : {-13.0, 13.0})
                 row(x, -4, kThick * 2 + 3);
+        } else if (ware == Ware::SewnMagnet) { // in its cover, behind the cloth
+            band({{-17, -kThick * 1.1}, {17, -kThick * 1.1}}, Skin::Padding, 0.8);
+            metal(-r, -kThick * 1.1 - 5, r, -kThick * 1.1 - 0.8);
+            band({{-17, -kThick * 1.6}, {-r - 1.5, -kThick * 1.6}, {-r - 1, -kThick * 1.1 - 5.8},
+                     {r + 1, -kThick * 1.1 - 5.8}, {r + 1.5, -kThick * 1.6}, {17, -kThick * 1.6}},
+                Skin::Padding, 0.8);
+            for (const double x : {-14.5, 14.5})
+                row(x, -kThick * 2 - 3, 4);
         } else if (f->kind == Fitting::Kind::Snap && !f->throughLining) {
             band({{-20, -kThick * 1.1}, {20, -kThick * 1.1}}, Skin::Padding);
             metal(-r, kThick * 0.6, r, kThick * 0.6 + 4.5);
@@ -538,7 +599,9 @@ private:
             if (ware == Ware::TurnLock) { // the bar that turns
                 metal(-2, kThick * 0.6 + 4.5, 2, kThick * 0.6 + 9);
                 metal(-r * 0.7, kThick * 0.6 + 9, r * 0.7, kThick * 0.6 + 12);
-            }
+            } else if (ware == Ware::TuckLock) // the case's roof; the tongue goes in below it
+                metal(-r, kThick * 0.6 + 8, r, kThick * 0.6 + 11),
+                    metal(r - 2.5, kThick * 0.6 + 4, r, kThick * 0.6 + 9);
         } else {
             double low = -kThick * 0.55;
             if (f->throughLining) {
@@ -553,12 +616,25 @@ private:
         if (f->size > 0)
             measure(f->kind == Fitting::Kind::Snap && !f->throughLining ? -r : -6.0,
                 f->kind == Fitting::Kind::Snap && !f->throughLining ? r : 6.0,
-                kThick * 0.6 + (ware == Ware::TurnLock ? 18 : 9), say("{}", Len(f->size)));
+                kThick * 0.6 + (ware == Ware::TurnLock || ware == Ware::TuckLock ? 18 : 9), say("{}", Len(f->size)));
     }
 
     void metal(double x0, double y0, double x1, double y1)
     {
         add(Surface{{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}, Skin::Metal});
+    }
+
+    /// A lock's tongue over the flap's edge and its back plate, screwed together through all layers.
+    void tongue(const Fitting& f)
+    {
+        const double edge = 12, top = kThick * 0.55, low = -kThick * 1.65;
+        band({{-kReach, 0}, {edge, 0}}, Skin::Shell);
+        band({{-kReach, -kThick * 1.1}, {edge, -kThick * 1.1}}, Skin::Lining);
+        metal(-8, top, edge + 14, top + 2.4);
+        metal(-8, low - 2.2, edge - 1, low);
+        for (const double screw : {-3.0, 6.0})
+            metal(screw - 1.1, low - 3.2, screw + 1.1, top);
+        measure(-8, edge + 14, top + 9, say("{}", Len(f.size)));
     }
 
     /// A lock's plate: a frame on both sides of an opening through all layers, screwed together.

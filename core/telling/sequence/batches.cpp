@@ -54,6 +54,8 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::DrawIn:
     case Verb::JoinStrips:
     case Verb::Overcast:
+    case Verb::Fell:
+    case Verb::BagSeam:
     case Verb::Bind:
     case Verb::WrapCord:
     case Verb::Buttonhole:
@@ -65,7 +67,9 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::CloseOpening: return WorkPlace::Machine;
     case Verb::BoxOn: return act.distance > 0 ? WorkPlace::Machine : WorkPlace::Setting;
     case Verb::Set:
-        return !act.uses.empty() && act.uses.front() == Ware::HookAndLoop ? WorkPlace::Machine : WorkPlace::Setting;
+        return !act.uses.empty() && (act.uses.front() == Ware::HookAndLoop || act.uses.front() == Ware::SewnMagnet)
+            ? WorkPlace::Machine
+            : WorkPlace::Setting;
     case Verb::Glue:
     case Verb::Paint:
     case Verb::WrapOver: return WorkPlace::Adhesive;

@@ -4,11 +4,13 @@
 #include "buildup/layers.hpp"
 #include "drafting/drafter.hpp"
 #include "pattern/seam_shape.hpp"
+#include "sequence/stitch_length.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace tectonis {
 namespace {
@@ -33,11 +35,30 @@ public:
     double pressed = 0; ///< seams pressed, or opened with the fingers
     double hand = 0;    ///< minutes
 
+    /// Rows that go through one stack, for the thread that they take.
+    struct Sewn {
+        double length = 0; ///< mm of all of them
+        RowKind kind = RowKind::Join;
+        std::vector<PieceId> through;
+        const Seam* seam = nullptr; ///< through what lies in it
+        int plies = 1; ///< otherwise: through so many layers of the first piece's cloth, and its own layers
+    };
+    std::vector<Sewn> stacks;
+
 private:
-    void row(const Seam& seam, double times = 1)
+    void through(const Seam& seam, double length, RowKind kind)
+    {
+        stacks.push_back({.length = length, .kind = kind, .seam = &seam});
+        for (const auto* side : {&seam.a, &seam.b})
+            for (const auto& use : *side)
+                stacks.back().through.push_back(use.piece);
+    }
+
+    void row(const Seam& seam, RowKind kind, double times = 1)
     {
         sewn += times * seam.lengthA;
         rows += times;
+        through(seam, times * seam.lengthA, kind);
         if (shapeOf(p, seam.a).bends() || shapeOf(p, seam.b).bends())
             slow += times * seam.lengthA;
     }
@@ -55,29 +76,40 @@ private:
 
     void rowsOf(const Act& act, const Seam& seam)
     {
+        using enum RowKind;
         switch (act.verb) {
         case Verb::Sew:
         case Verb::JoinCoats: trimmed += trimmedAfter(p, seam).empty() ? 0 : seam.lengthA; [[fallthrough]];
         case Verb::DropIn:
-        case Verb::Window: pinned += seam.lengthA; return row(seam);
-        case Verb::StitchOn: pinned += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
-        case Verb::Hinge: pinned += seam.lengthA; return row(seam, 2);
-        case Verb::SewTape: pinned += seam.lengthA; return row(seam, 2); // and topstitched
+        case Verb::Window: pinned += seam.lengthA; return row(seam, Join);
+        case Verb::StitchOn: pinned += seam.lengthA; return row(seam, Join, act.taken > 0 ? 2 : 1);
+        case Verb::Hinge: pinned += seam.lengthA; return row(seam, Join, 2);
+        case Verb::SewTape: pinned += seam.lengthA; return row(seam, Join, 2); // and topstitched
         case Verb::FoldStrip:
-        case Verb::Baste:
-        case Verb::Note: return row(seam);
-        case Verb::Topstitch: return row(seam, (act.to == Act::To::Open ? 2 : 1) * (act.taken > 0 ? 2 : 1));
-        case Verb::Roll: pressed += seam.lengthA; return row(seam, act.taken > 0 ? 2 : 1);
+        case Verb::Note: return row(seam, Join);
+        case Verb::Baste: return row(seam, RowKind::Baste);
+        case Verb::Topstitch:
+            return row(seam, RowKind::Topstitch, (act.to == Act::To::Open ? 2 : 1) * (act.taken > 0 ? 2 : 1));
+        case Verb::Roll: pressed += seam.lengthA; return row(seam, RowKind::Topstitch, act.taken > 0 ? 2 : 1);
+        case Verb::Fell:
+            trimmed += seam.lengthA;
+            pressed += seam.lengthA;
+            return row(seam, RowKind::Topstitch);
+        case Verb::BagSeam:
+            trimmed += seam.lengthA;
+            pressed += seam.lengthA;
+            return row(seam, Join);
         case Verb::Overcast:
-        case Verb::Bind: return row(seam, 2);
+        case Verb::Bind: return row(seam, Join, 2);
         case Verb::Press: pressed += seam.lengthA; return;
         case Verb::Lay:
             if (seam.stitch == "baste")
-                pinned += seam.lengthA, row(seam);
+                pinned += seam.lengthA, row(seam, RowKind::Baste);
             return;
         case Verb::CloseOpening:
             sewn += seam.open;
             rows += 1;
+            through(seam, seam.open, RowKind::Topstitch);
             return;
         default: return;
         }
@@ -164,6 +196,10 @@ private:
                 const double length = boundsOf(piece->cut).height() * piece->count;
                 sewn += 2 * length, rows += 2 * piece->count;
                 pressed += length;
+                // As often as it is folded to its width.
+                const double folds = act.distance > 0 ? boundsOf(piece->cut).width() / act.distance : 1;
+                stacks.push_back(
+                    {2 * length, RowKind::Topstitch, {key}, nullptr, std::max(1, int(std::lround(folds)))});
             }
         return 0;
     }
@@ -177,7 +213,9 @@ private:
                     if (layer.quilted > 0 && !piece->rough.empty()) {
                         const Box box = boundsOf(piece->rough);
                         const double ways = layer.diamonds ? 2 : 1;
-                        sewn += ways * piece->count * box.width() * box.height() / layer.quilted;
+                        const double length = ways * piece->count * box.width() * box.height() / layer.quilted;
+                        sewn += length;
+                        stacks.push_back({length, RowKind::Topstitch, {id}});
                         rows += ways * piece->count * std::ceil(box.width() / layer.quilted);
                     }
         return 0;
@@ -189,8 +227,10 @@ private:
         for (const auto& id : act.pieces)
             if (const Piece* piece = p.piece(id))
                 for (const auto& line : piece->lines)
-                    if (line.kind == FaceLine::Kind::Topstitch)
+                    if (line.kind == FaceLine::Kind::Topstitch) {
                         sewn += lengthOf(line.run), slow += lengthOf(line.run), rows += 1;
+                        stacks.push_back({lengthOf(line.run), RowKind::Topstitch, {id}});
+                    }
         return 0;
     }
 
@@ -279,16 +319,62 @@ Pace paceOf(const Design& design, const Pattern& pattern)
     return out;
 }
 
+namespace {
+
+/// What thread goes into.
+struct ThreadRows {
+    double sewn = 0;    ///< mm of rows
+    double through = 0; ///< mm·mm of stack for each mm of stitch, along all rows
+    double rows = 0;    ///< each is begun and ended
+    double thread() const { return 2 * (sewn + through) + kEnds * rows; }
+    /// mm of both threads left at the beginning and end of a row (common practice, no source)
+    static constexpr double kEnds = 200;
+};
+
+/// mm under the foot.
+double stackOf(const Pattern& p, const Effort::Sewn& row, std::map<std::pair<const Seam*, bool>, double>& known)
+{
+    if (row.seam) {
+        const bool over = row.kind == RowKind::Topstitch;
+        const auto [at, fresh] = known.try_emplace({row.seam, over}, 0);
+        if (fresh)
+            at->second = (over ? bulkUnderTopstitch(p, *row.seam) : bulkAt(p, *row.seam)).underFoot;
+        return at->second;
+    }
+    double out = 0;
+    for (const auto& id : row.through)
+        if (const Piece* piece = p.piece(id))
+            if (const auto role = p.materials.find(piece->material); role != p.materials.end()) {
+                out += row.plies * p.material(role->second).underFoot();
+                for (const auto& layer : piece->layers)
+                    out += layer.wholePiece ? p.material(layer.material).underFoot() : 0;
+            }
+    return out;
+}
+
+void addRows(const Pattern& p, const Step& step, ThreadRows& to, std::map<std::pair<const Seam*, bool>, double>& known)
+{
+    const Effort effort(p, step);
+    to.sewn += effort.sewn, to.rows += effort.rows;
+    for (const auto& row : effort.stacks)
+        to.through += row.length * stackOf(p, row, known) / stitchLength(p, row.through, row.kind).middle();
+}
+
+} // namespace
+
 std::vector<ThreadUse> threadsOf(const Pattern& pattern)
 {
     ThreadUse shell{Coat::Shell}, lining{Coat::Lining};
+    std::map<std::pair<const Seam*, bool>, double> known;
     for (const auto& step : pattern.steps) {
+        ThreadRows rows;
+        addRows(pattern, step, rows, known);
         const bool inside = !step.pieces.empty()
             && std::all_of(step.pieces.begin(), step.pieces.end(), [&](const PieceId& id) {
                    const Piece* piece = pattern.piece(id);
                    return piece && piece->coat == Coat::Lining;
                });
-        (inside ? lining : shell).length += 2.8 * Effort(pattern, step).sewn;
+        (inside ? lining : shell).length += rows.thread();
     }
     std::vector<ThreadUse> out;
     for (ThreadUse use : {shell, lining}) {
@@ -306,11 +392,15 @@ std::vector<ThreadUse> threadsOf(const Pattern& pattern)
 
 Working threadOf(const Pattern& pattern)
 {
-    double sewn = 0;
+    ThreadRows all;
+    std::map<std::pair<const Seam*, bool>, double> known;
     for (const auto& step : pattern.steps)
-        sewn += Effort(pattern, step).sewn;
-    return worked({{}, "thread", say("Thread"), "sewn*use", {{"sewn", sewn}, {"use", 2.8}}, 0, Working::Kind::Trade,
-        "mm", say("all rows that are sewn; lockstitch takes about 2.5 to 2.8 times their length")});
+        addRows(pattern, step, all, known);
+    return worked({{}, "thread", say("Thread"), "2*(sewn + through) + rows*ends",
+        {{"sewn", all.sewn}, {"through", all.through}, {"rows", all.rows}, {"ends", ThreadRows::kEnds}}, 0,
+        Working::Kind::Geometry, "mm",
+        say("lockstitch 301: both threads run along every row, and at every stitch to the middle of the stack and back "
+            "(row times compressed stack over stitch length); what hangs at the ends of rows is common practice")});
 }
 
 } // namespace tectonis

@@ -20,8 +20,8 @@ double uncorrectedMinutesOf(const Pattern& pattern);
 /// measured of whole bags, less the timed steps, against what was foretold.
 Pace paceOf(const Design& design, const Pattern& pattern);
 
-/// Thread for the whole bag, mm: all rows of all steps. Lockstitch (ISO 4915, type 301) takes 2.5 to 2.8 times the
-/// length of its row, thick stacks more: common practice, no source; reckoned with the larger.
+/// Thread for the whole bag, mm: all rows of all steps, each by its stack and stitch length (lockstitchUse), and what
+/// hangs at their ends.
 Working threadOf(const Pattern& pattern);
 
 /// Thread of one colour: of the steps that are sewn on the lining alone, as the lining; of all others, as the shell.

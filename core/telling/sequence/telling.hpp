@@ -2,6 +2,7 @@
 // How the words of a step are put together: for told*.cpp alone, which hold a sentence or some for each act.
 #pragma once
 
+#include "sequence/stitch_length.hpp"
 #include "sequence/told.hpp"
 
 #include <algorithm>
@@ -128,6 +129,8 @@ private:
     void foldIn(const Act& act);
     void joinStrips(const Act& act);
     void overcast();
+    void fell(const Act& act);
+    void bagSeam(const Act& act);
     void bind(const Act& act);
     void wrapCord(const Act& act);
     void glue(const Act& act);
@@ -141,7 +144,8 @@ private:
     void boxOn(const Act& act);
     void ring(const Act& act);
     void joinCoats(const Act& act);
-    Message lockstitchOf(const Act& act) const;
+    /// How long the stitches of an act are, and their type.
+    Message lengthOfStitches(const Act& act, RowKind kind) const;
     void joinWallsFlat(const Act& act, const Seam& mouth);
     void dropIn(const Act& act);
     void putIn(const Act& act);

@@ -140,8 +140,7 @@ bool Telling::noIron(const Act& act) const
 
 bool Telling::holesStay(const Act& act) const
 {
-    return anyCloth(
-        handled(act), [](const Material& m) { return m.kind == "vinyl" || m.kind == "leather" || m.kind == "coated"; });
+    return anyCloth(handled(act), [](const Material& m) { return tectonis::holesStay(m); });
 }
 
 bool Telling::hasHandles() const
@@ -282,6 +281,8 @@ void Telling::sentences(const Act& act)
     case Verb::FoldIn: return foldIn(act);
     case Verb::JoinStrips: return joinStrips(act);
     case Verb::Overcast: return overcast();
+    case Verb::Fell: return fell(act);
+    case Verb::BagSeam: return bagSeam(act);
     case Verb::Bind: return bind(act);
     case Verb::WrapCord: return wrapCord(act);
     case Verb::Box:

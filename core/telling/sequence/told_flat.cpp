@@ -62,7 +62,7 @@ void Telling::held(const std::string& fixing, bool inSeams, bool within)
             add(say("What ends at the stitch line is held by a row {} to {} inside its own edge, or by hand.", Len(2),
                 Len(3)));
         machine();
-        stitch(say("4–5 mm, basting"));
+        stitch(say("{}–{} mm, basting", Num(4), Num(5)));
         check(say("Each lies flat on the wrong side and nothing reaches past its line."));
     } else
         add(say("They are laid in, not fixed, when their piece is sewn."));
@@ -119,7 +119,7 @@ void Telling::quilt(const Act& act)
     how(say("Baste them first; begin in the middle and sew every row in the same direction."));
     machine();
     tool(say("walking foot"));
-    stitch(say("3–3.5 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Topstitch));
     check(say("Each block lies flat and is still larger than its template all round."));
 }
 
@@ -154,7 +154,7 @@ void Telling::insert(const Act& act)
     add(say("Push the ends of the {} {} into the open end of the {}; sew across twice.", nameOf(act.pieces.front()),
         Len(act.distance), nameOf(act.pieces.back())));
     machine();
-    stitch(say("3 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
 }
 
 void Telling::rows(const Act& act)
@@ -162,7 +162,7 @@ void Telling::rows(const Act& act)
     add(say(
         "Sew the rows that are marked on the {}, through all layers; bar-tack where they end.", namesOf(act.pieces)));
     machine();
-    stitch(say("3 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
 }
 
 void Telling::pleat(const Act& act)
@@ -249,7 +249,7 @@ void Telling::baste(const Act& act)
                            : say("Baste the {} {} from the edge.", namesOf(act.pieces), Len(act.distance)));
     m_out.allowance = std::max(m_out.allowance, act.distance);
     machine();
-    stitch(say("4–5 mm, basting"));
+    stitch(lengthOfStitches(act, RowKind::Baste));
     if (m_out.check.empty())
         check(say("It has not shifted: it lies on its marks."));
 }
@@ -268,7 +268,7 @@ void Telling::foldStrip(const Act& act)
         press(act);
         add(say("Edge-stitch both long edges."));
         machine();
-        stitch(say("3 mm, lockstitch 301"));
+        stitch(lengthOfStitches(act, RowKind::Join));
     }
     check(say("Finished {} wide from end to end.", Len(act.distance)));
 }
@@ -316,6 +316,35 @@ void Telling::closure(const Act& act, const Fitting& f)
         stitch(say("2.5–3 mm, lockstitch 301"));
         return check(say("No corner of the tape lifts."));
     }
+    case Ware::SewnMagnet:
+        add(second
+                ? say("Lay the pair's other magnet, in its cover, behind the {} at its mark: the side that draws the "
+                      "first one faces out (try it). Sew round the cover, {} from the magnet.",
+                    on, Len(3))
+                : say("Lay one magnet of the pair, in its cover, behind the {} at its mark. Sew round the cover, {} "
+                      "from the magnet.",
+                    on, Len(3)));
+        machine();
+        tool(say("zip foot"));
+        stitch(lengthOfStitches(act, RowKind::Join));
+        check(say("It lies within {} of its mark and cannot turn over.", Len(1)));
+        caution(say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."));
+        return caution(say("Needle strike: turn the handwheel by hand beside the magnet."));
+    case Ware::TuckLock:
+        addEither(second ? say("Close the flap and mark by touch where the tongue goes into its case. Punch the "
+                               "tongue's holes there through all layers of the flap, put tongue and back plate on and "
+                               "screw them together.")
+                         : say("On the {}, slit for the prongs of the lock's case at the drill mark, push them "
+                               "through this one layer and its patch from the right side, put the plate on, bend the "
+                               "prongs, cover them.",
+                             on),
+            second ? say("Mark by touch, punch, screw tongue and back plate together.")
+                   : say("Set the case on the {} at its mark, through this one layer and its patch.", on));
+        tool(second ? say("punch") : say("awl"));
+        tool(second ? say("screwdriver") : say("pliers"));
+        check(second ? say("The tongue goes in without force and comes out by its spring.")
+                     : say("The case stands level, within {}.", Len(1)));
+        return caution(say("Awl, punch and prongs: wear eye protection."));
     case Ware::TurnLock:
         addEither(second
                 ? say("Close the flap and mark by touch where the knob stands. Cut the plate's window there through "
@@ -380,7 +409,7 @@ void Telling::hem(const Act& act)
     add(say("Fold the upper edge of the {} {} to the wrong side, then the hem of {}; topstitch.", namesOf(act.pieces),
         Len(act.taken - act.distance), Len(act.distance)));
     machine();
-    stitch(say("3 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
     if (!act.seams.empty())
         check(say("The mouth is as long all round as before it was folded."));
 }
@@ -440,7 +469,7 @@ void Telling::wrapCord(const Act& act)
             "Fold the {} round the cord, wrong sides together; sew close to the cord.", nameOf(act.pieces.front())));
     machine();
     tool(say("zip foot"));
-    stitch(say("3 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
 }
 
 void Telling::glue(const Act& act)

@@ -4,6 +4,7 @@
 
 #include "buildup/layers.hpp"
 #include "pattern/seam_shape.hpp"
+#include "words/language.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -32,7 +33,7 @@ void Telling::hinge(const Act& act)
             "sew. Fold it over the row and sew again {} below.",
         nameOf(upper.piece), Len(act.distance)));
     machine();
-    stitch(lockstitchOf(act));
+    stitch(lengthOfStitches(act, RowKind::Join));
 }
 
 void Telling::sew(const Act& act)
@@ -86,7 +87,7 @@ void Telling::sew(const Act& act)
         add(say("Leave {} open in the middle for turning; back-stitch both ends of the opening.", Len(open)));
     trimLayers(seams);
     machine();
-    stitch(lockstitchOf(act));
+    stitch(lengthOfStitches(act, RowKind::Join));
     if (!act.zips.empty()) {
         tool(say("zip foot"));
         caution(say("Needle strike: turn the handwheel by hand over the coil."));
@@ -142,6 +143,14 @@ void Telling::row(const std::vector<const Seam*>& seams)
         m_out.allowance = std::max(m_out.allowance, most);
         if (!told.insert({std::lround(least * 100), std::lround(most * 100)}).second)
             continue;
+        const auto bagged = std::find_if(m_step.acts.begin(), m_step.acts.end(), [&](const Act& act) {
+            return act.verb == Verb::BagSeam
+                && std::find(act.seams.begin(), act.seams.end(), seam->key) != act.seams.end();
+        });
+        if (bagged != m_step.acts.end()) {
+            add(say("Sew again, {} from the fold: the raw edges lie inside.", Len(most - bagged->distance)));
+            continue;
+        }
         add(most - least < 0.005 ? say("Sew at {}.", Len(most))
                                  : say("Sew at {} at the mouth, widening to {}.", Len(least), Len(most)));
     }
@@ -207,7 +216,7 @@ void Telling::stitchOn(const Act& act)
         if (std::abs(seam->ease) > 0.05 && !seam->easeNote.empty())
             add(say("Take up {}: {}.", Len(std::abs(seam->ease)), within(seam->easeNote)));
     machine();
-    stitch(lockstitchOf(act));
+    stitch(lengthOfStitches(act, RowKind::Join));
     check(say("It lies flat and square on its line."));
 }
 
@@ -277,7 +286,7 @@ void Telling::topstitch(const Act& act)
         add(act.to == To::Nowhere || seams.empty() ? say("A second row runs {} from the edge.", Len(act.taken))
                                                    : say("A second row runs {} from the seam.", Len(act.taken)));
     machine();
-    stitch(say("3–3.5 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Topstitch));
 }
 
 void Telling::roll(const Act& act)
@@ -295,7 +304,7 @@ void Telling::roll(const Act& act)
     if (!noIron(act))
         tool(say("iron"));
     machine();
-    stitch(say("3.5 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Topstitch));
     check(say("The seam lies on the edge and shows on neither side."));
 }
 
@@ -446,6 +455,40 @@ void Telling::overcast()
     machine();
 }
 
+void Telling::fell(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    if (seams.empty())
+        return;
+    std::set<std::string> told; // both sides of a bag alike are told once
+    for (const Seam* seam : seams) {
+        const Message upper = namesOf(piecesOf(seam->a)), under = namesOf(piecesOf(seam->b));
+        if (!told.insert(tectonis::words(upper) + "\n" + tectonis::words(under)).second)
+            continue;
+        addEither(say("Trim the allowance of the {} to {}. Fold the allowance of the {} in half over it, edge to the "
+                      "row, lay both flat towards the {} and stitch the fold down, {} from the seam.",
+                      upper, Len(act.distance), under, upper, Len(act.taken)),
+            say("Fell the seam towards the {}: trim its allowance to {}, fold the other over, stitch {} from the seam.",
+                upper, Len(act.distance), Len(act.taken)));
+    }
+    machine();
+    tool(say("scissors"));
+    stitch(lengthOfStitches(act, RowKind::Topstitch));
+    check(say("No raw edge shows on either side; the row has caught the fold everywhere."));
+}
+
+void Telling::bagSeam(const Act& act)
+{
+    add(say(
+        "First wrong sides together: sew {} from the edge. Trim both allowances to {}, open the pieces and fold them "
+        "back, right sides together, along the row.",
+        Len(act.distance), Len(act.taken)));
+    if (!noIron(act))
+        tool(say("iron"));
+    machine();
+    tool(say("scissors"));
+}
+
 void Telling::bind(const Act& act)
 {
     addEither(say("Trim the allowances level. Open the {}, sew it on along its first fold, fold it over the edge and "
@@ -453,7 +496,7 @@ void Telling::bind(const Act& act)
                   nameOf(act.pieces.front())),
         say("Bind the edge with the {}.", nameOf(act.pieces.front())));
     machine();
-    stitch(say("3 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
     check(say("The row catches the binding on both sides."));
 }
 
@@ -486,7 +529,7 @@ void Telling::joinCoats(const Act& act)
     }
     trimLayers(seams);
     machine();
-    stitch(lockstitchOf(act));
+    stitch(lengthOfStitches(act, RowKind::Join));
     check(say("What hangs between the layers is not caught below the seam."));
 }
 
@@ -510,12 +553,15 @@ void Telling::joinWallsFlat(const Act& act, const Seam& mouth)
     ends(mouth);
     trimLayers(seamsOf(act));
     machine();
-    stitch(lockstitchOf(act));
+    stitch(lengthOfStitches(act, RowKind::Join));
 }
 
-Message Telling::lockstitchOf(const Act& act) const
+Message Telling::lengthOfStitches(const Act& act, RowKind kind) const
 {
-    return holesStay(act) ? say("3–3.5 mm, lockstitch 301") : say("2.5–3 mm, lockstitch 301");
+    const StitchLength length = stitchLength(p, handled(act), kind);
+    const Num least(length.least, 1), most(length.most, 1);
+    return kind == RowKind::Baste ? say("{}–{} mm, basting", least, most)
+                                  : say("{}–{} mm, lockstitch 301", least, most);
 }
 
 void Telling::dropIn(const Act& act)
@@ -529,14 +575,14 @@ void Telling::dropIn(const Act& act)
                 "{} from the edge all round.",
             Len(4)));
         m_out.allowance = 4;
-        stitch(say("4–5 mm, basting"));
+        stitch(lengthOfStitches(act, RowKind::Baste));
         check(say("No pleats in either layer."));
     } else {
         add(say("Fold the mouth allowance of shell and lining to the wrong side ({}). Put the lining, wrong side "
                 "out, into the shell; match seams and centres; edge-stitch {} from the fold.",
             Len(seam.allowance), Len(act.distance)));
         m_out.allowance = seam.allowance;
-        stitch(say("3.5 mm, lockstitch 301"));
+        stitch(lengthOfStitches(act, RowKind::Topstitch));
         check(say("The fold is level all round."));
     }
     machine();
@@ -566,7 +612,7 @@ void Telling::closeOpening(const Act& act)
                       seam->name, Len(seam->open)),
             say("Close the opening of {} in “{}”.", Len(seam->open), seam->name));
     machine();
-    stitch(say("2.5 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
     check(say("Nothing is left between the layers: no pins, no clips."));
 }
 

@@ -69,7 +69,7 @@ void Telling::sewTape(const Act& act)
             say("Stitch {} from the raw edge.", Len(act.taken)));
         machine();
         tool(say("zip foot"));
-        stitch(say("3–3.5 mm, lockstitch 301"));
+        stitch(lengthOfStitches(act, RowKind::Topstitch));
         check(say("The slider runs freely."));
         return caution(say("Needle strike: turn the handwheel by hand over the coil."));
     }
@@ -99,13 +99,39 @@ void Telling::sealEnds(const Act& act)
 
 void Telling::threadStrap(const Act& act)
 {
-    for (const auto& strap : p.straps)
-        if (strap.piece == act.pieces.front())
+    for (const auto& strap : p.straps) {
+        if (strap.piece != act.pieces.front())
+            continue;
+        if (strap.worn == Strap::Worn::Wrist) {
+            addEither(strap.hook > 0
+                    ? say("Fold the strap in half, right side outside. Pass both ends together round the bar of the "
+                          "hook, {} with the last {} of the outer one turned under over the other, and sew them down "
+                          "with a box-X stitch. Hook it into the ring.",
+                        Len(strap.fold), Len(std::min(10.0, strap.fold / 3)))
+                    : say("Fold the strap in half, right side outside. Pass both ends together round the ring, {} with "
+                          "the last {} of the outer one turned under over the other, and sew them down with a box-X "
+                          "stitch.",
+                        Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
+                say("Both ends together round the bar, {} each, box-X.", Len(strap.fold)));
+            machine();
+            stitch(say("3 mm, lockstitch 301, box-X"));
+            check(say("The loop hangs {} down from the ring; it is not twisted.", Len(strap.longest)));
+            return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+        }
+        if (strap.hook > 0)
+            addEither(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
+                          "down with a box-X stitch. Pass the other end through the eye of one hook, back through the "
+                          "slider, and sew it round the eye of the other hook alike. Hook both into the rings.",
+                          Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
+                say("Slider, one hook, back through the slider, other hook; each end takes {}, box-X.",
+                    Len(strap.fold)));
+        else
             addEither(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
                           "down with a box-X stitch. Pass the other end through one ring, back through the slider, "
                           "and sew it to the other ring alike.",
                           Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
                 say("Slider, ring, back through the slider, other ring; each end takes {}, box-X.", Len(strap.fold)));
+    }
     machine();
     stitch(say("3 mm, lockstitch 301, box-X"));
     check(say("The slider runs over the whole way; the strap is not twisted."));
@@ -125,7 +151,7 @@ void Telling::threadTails(const Act& act)
             say("Thread the {} through the buckle's other half; fold its end over twice, {} each, and sew.", belt,
                 Len(act.distance)));
         machine();
-        stitch(say("3 mm, lockstitch 301"));
+        stitch(lengthOfStitches(act, RowKind::Join));
         check(say("Closed and pulled, the buckle holds; the belt is not twisted."));
         caution(say("Long straps: a strangulation hazard for small children."));
         return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
@@ -135,7 +161,7 @@ void Telling::threadTails(const Act& act)
                   nameOf(act.pieces.front())),
         say("Thread each {} through its slider; fold its end over twice and sew.", nameOf(act.pieces.front())));
     machine();
-    stitch(say("3 mm, lockstitch 301"));
+    stitch(lengthOfStitches(act, RowKind::Join));
     check(say("Pulled, each slider holds; the webbing is not twisted."));
     caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
 }
@@ -143,9 +169,19 @@ void Telling::threadTails(const Act& act)
 void Telling::threadCord(const Act& act)
 {
     // @c taken: how many cords, from opposite holes.
-    add(act.taken > 1
-            ? say("Thread each cord ({}) once round, from opposite holes, and knot its ends.", Len(act.distance))
-            : say("Thread {} of cord once round; knot or stop both ends.", Len(act.distance)));
+    const bool locked = std::find(act.uses.begin(), act.uses.end(), Ware::CordLock) != act.uses.end();
+    if (locked)
+        add(act.taken > 1
+                ? say("Thread each cord ({}) once round, from opposite holes; put both its tails through a cord "
+                      "lock and knot them behind it.",
+                    Len(act.distance))
+                : say("Thread {} of cord once round; put both tails through the cord lock and knot them behind "
+                      "it.",
+                    Len(act.distance)));
+    else
+        add(act.taken > 1
+                ? say("Thread each cord ({}) once round, from opposite holes, and knot its ends.", Len(act.distance))
+                : say("Thread {} of cord once round; knot or stop both ends.", Len(act.distance)));
     tool(say("bodkin"));
     check(say("Pulled, the mouth closes evenly."));
     caution(say("Long cords: a strangulation hazard for small children."));
