@@ -4,6 +4,7 @@
 #include "english.hpp"
 #include "every_design.hpp"
 
+#include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cost.hpp"
 #include "design/carried_library.hpp"
@@ -327,6 +328,21 @@ TEST_CASE("Thread: no seam goes without, thick stacks and short stitches take mo
     longer.library = SharedLibrary(longer.library->with(Library({.materials = {loose}})));
     CHECK(rowsIn(longer, "sewn") == Approx(rowsIn(thin, "sewn")));
     CHECK(rowsIn(longer, "through") < 0.8 * rowsIn(thin, "through"));
+}
+
+TEST_CASE("Thread: what lies in each seam counts, on every form")
+{
+    for (const Form* form : forms()) {
+        INFO(form->id());
+        const Pattern p = medium(newDesign(form->id()));
+        double least = 0; // of the seams that are sewn, each once, with the longest stitch that joins
+        for (const auto& seam : p.seams)
+            if (seam.stitch == "construction" && seam.open == 0)
+                least += seam.lengthA * bulkAt(p, seam).underFoot / 3.5;
+        for (const auto& input : threadOf(p).inputs)
+            if (input.name == "through")
+                CHECK(input.value >= 0.9 * least);
+    }
 }
 
 TEST_CASE("Thread by colour: what is sewn on the lining alone as the lining, all else as the shell; together it is all")
