@@ -45,8 +45,8 @@ public:
     {
         auto a = polygon(one), b = polygon(other);
         std::unique_ptr<GEOSGeometry, Drop> both(
-            GEOSIntersection_r(m_context.get(), a.get(), b.get()), Drop{m_context.get()});
-        return areaOfGeometry(both.get());
+            GEOSIntersectionPrec_r(m_context.get(), a.get(), b.get(), 1e-4), Drop{m_context.get()}); // edges on edges
+        return both ? areaOfGeometry(both.get()) : std::nan("");
     }
 
     double length(const Polyline& line) const

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Build-up: what lies behind every piece, the piece in hand pulled apart, and what lies under the foot at every seam.
+#include "buildup/allowance.hpp"
 #include "buildup/layers.hpp"
 #include "design/limits.hpp"
 #include "layer_bar.hpp"
@@ -60,6 +61,12 @@ public:
                 m_specification->fill();
         });
         column->addWidget(tabs, 6);
+        m_apart->taken = [this, tabs](int layer) {
+            tabs->setCurrentIndex(0);
+            m_layers->take({m_document.pieceInHand(), layer});
+            mark();
+        };
+        m_apart->reshaped = [this](int, const std::string& area, const QString& drag) { m_bar->reshape(area, drag); };
         connect(&document, &Document::seamTaken, this, [this, tabs](const SeamId& seam) {
             if (!isVisible())
                 return;
@@ -98,6 +105,18 @@ public:
             {{spoken("Thickness"), m_document.len(thicknessOf(pattern, *p)), {}},
                 {spoken("Weight"), number(weightOf(pattern, *p), 0) + " g", {spoken("of all {} copies", p->count)}},
                 stiff(stiffnessOf(pattern, *p))}});
+        // What its seams want, beside what they have.
+        DocketGroup seams{spoken("Its seams' allowances"), {}};
+        for (const auto& seam : pattern.seams)
+            if (const auto of = [&](const EdgeUse& use) { return use.piece == p->key; }; seam.stitch == "construction"
+                && (std::any_of(seam.a.begin(), seam.a.end(), of) || std::any_of(seam.b.begin(), seam.b.end(), of))) {
+                const LeastAllowance least = leastAllowance(pattern, seam);
+                seams.rows.push_back({text(seam.name),
+                    spoken("{}, at least {}", m_document.len(seam.allowance), m_document.len(least.least)),
+                    {text(least.why(), m_document.unit())}});
+            }
+        if (!seams.rows.empty())
+            out.groups.push_back(std::move(seams));
         out.groups.push_back({spoken("The whole bag"),
             {{spoken("Weight"), number(grams, 0) + " g", {spoken("cloth and layers, without what is bought besides")}},
                 stiff(stiffnessOf(pattern))}});

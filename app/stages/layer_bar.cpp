@@ -167,17 +167,26 @@ std::vector<std::pair<std::string, int>> LayerBar::targets() const
     return out;
 }
 
-void LayerBar::change(const QString& what, const std::function<void(LayerRule&)>& change)
+void LayerBar::change(const QString& what, const std::function<void(LayerRule&)>& change, const QString& drag)
 {
     if (m_filling || !rule())
         return;
     const auto all = targets();
-    m_document.edit(what, [&](Design& d) {
-        for (const auto& [pieces, nth] : all)
-            if (nth >= 0)
-                change::layer(d, m_document.pattern(), pieces, std::size_t(nth), change);
-    });
+    m_document.edit(
+        what,
+        [&](Design& d) {
+            for (const auto& [pieces, nth] : all)
+                if (nth >= 0)
+                    change::layer(d, m_document.pattern(), pieces, std::size_t(nth), change);
+        },
+        drag);
     fill();
+}
+
+void LayerBar::reshape(const std::string& area, const QString& drag)
+{
+    change(
+        spoken("Shape of a layer"), [&](LayerRule& r) { r.area = area; }, drag);
 }
 
 void LayerBar::changeTrim()

@@ -18,6 +18,8 @@ public:
 
     void fill();
     void takeAway();
+    /// The shape of the layer in hand, as a rule's text says it; @p drag: what these edits merge with.
+    void reshape(const std::string& area, const QString& drag);
 
 private:
     const Piece* piece() const;
@@ -25,7 +27,7 @@ private:
     const LayerRule* rule() const;
     /// Names of roles or pieces that a change is for, each with the number of its layer there; -1: none.
     std::vector<std::pair<std::string, int>> targets() const;
-    void change(const QString& what, const std::function<void(LayerRule&)>& change);
+    void change(const QString& what, const std::function<void(LayerRule&)>& change, const QString& drag = {});
     void changeTrim();
     void putBehind();
     void move(bool inwards);

@@ -8,15 +8,101 @@
 #include "qtext.hpp"
 #include "theme.hpp"
 
+#include <QMouseEvent>
 #include <QPainter>
 
 #include <algorithm>
+#include <cmath>
 
 namespace tectonis {
 
 PulledApart::PulledApart(Document& document) : Picture(document, spoken("Layers of the piece in hand, pulled apart"))
 {
     setMinimumHeight(180);
+    setMouseTracking(true);
+}
+
+const Piece* PulledApart::piece() const { return m_document.pattern().piece(m_document.pieceInHand()); }
+
+Point PulledApart::onPiece(int layer, QPointF at) const
+{
+    const QPointF p = m_onto[std::size_t(layer) + 1].inverted().map(at);
+    return {p.x(), p.y()};
+}
+
+int PulledApart::layerAt(QPointF at) const
+{
+    const Piece* p = piece();
+    for (int i = 0; p && i < int(p->layers.size()) && std::size_t(i) + 1 < m_onto.size(); ++i)
+        if (insideOutline(flattened(p->layers[std::size_t(i)].outline, 0.2), onPiece(i, at)) || holdOf(i, at))
+            return i;
+    return -1;
+}
+
+std::optional<LayerShape> PulledApart::shapeOf(int layer) const
+{
+    const Piece* p = piece();
+    const auto rules = layerRulesFor(m_document.design(), *p);
+    const int rule = p->layers[std::size_t(layer)].rule;
+    if (rule < 0 || std::size_t(rule) >= rules.size())
+        return std::nullopt;
+    return parseShape(rules[std::size_t(rule)]->area);
+}
+
+std::optional<ShapeHold> PulledApart::holdOf(int layer, QPointF at) const
+{
+    const auto shape = shapeOf(layer);
+    if (!shape)
+        return std::nullopt;
+    constexpr double reach = 7; // pixels
+    const double scale = std::sqrt(std::abs(m_onto[0].determinant()));
+    return holdAt(*shape, *piece(), piece()->layers[std::size_t(layer)].outline, onPiece(layer, at),
+        reach / std::max(scale, 1e-3));
+}
+
+void PulledApart::mousePressEvent(QMouseEvent* event)
+{
+    const int layer = event->button() == Qt::LeftButton ? layerAt(event->position()) : -1;
+    if (layer < 0)
+        return;
+    if (taken)
+        taken(layer);
+    if (const auto hold = holdOf(layer, event->position()))
+        m_held = Held{layer, *hold, *shapeOf(layer), *shapeOf(layer), onPiece(layer, event->position()),
+            QString("shape %1").arg(++m_drags)};
+}
+
+void PulledApart::mouseMoveEvent(QMouseEvent* event)
+{
+    m_pointer = event->position();
+    if (!m_held) {
+        const int layer = layerAt(m_pointer);
+        const auto hold = layer >= 0 ? holdOf(layer, m_pointer) : std::nullopt;
+        if (!hold)
+            return layer >= 0 ? setCursor(Qt::PointingHandCursor) : unsetCursor();
+        const bool corner = hold->across != 0 && hold->up != 0;
+        setCursor(hold->point >= 0  ? Qt::CrossCursor
+                : corner            ? (hold->across == hold->up ? Qt::SizeBDiagCursor : Qt::SizeFDiagCursor)
+                : hold->across != 0 ? Qt::SizeHorCursor
+                : hold->up != 0     ? Qt::SizeVerCursor
+                                    : Qt::SizeAllCursor);
+        return;
+    }
+    const Piece* p = piece();
+    if (!p || m_held->layer >= int(p->layers.size()))
+        return m_held.reset();
+    const double step = m_document.unit() == Unit::Inch ? 25.4 / 16 : 0.5;
+    const Point to = onPiece(m_held->layer, m_pointer);
+    m_held->now = pulled(m_held->shape, m_held->hold, *p, m_held->from, to - m_held->from, step);
+    if (reshaped)
+        reshaped(m_held->layer, textOf(m_held->now), m_held->drag);
+    update();
+}
+
+void PulledApart::mouseReleaseEvent(QMouseEvent*)
+{
+    m_held.reset();
+    update();
 }
 
 void PulledApart::paintEvent(QPaintEvent*)
@@ -25,15 +111,19 @@ void PulledApart::paintEvent(QPaintEvent*)
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
     p.fillRect(rect(), t.bench);
-    const Piece* piece = m_document.pattern().piece(m_document.pieceInHand());
+    const Piece* piece = this->piece();
+    m_onto.clear();
     if (!piece)
         return;
     const Box box = boundsOf(piece->cut);
     const int n = int(piece->layers.size()) + 1;
-    // Slanted: height shrinks to 0.5, and x leans with y.
-    constexpr double squash = 0.34, lean = 0.28;
-    const double labelWidth = 250, w = box.width() + box.height() * lean, h = box.height() * squash;
-    const double scale = std::min((width() - labelWidth - 60) / w, (height() - 36) / (h * (1 + 0.85 * (n - 1))));
+    // Slanted: height shrinks, less where there is room, and x leans with y.
+    constexpr double lean = 0.28;
+    const double labelWidth = 250, w = box.width() + box.height() * lean, layers = 1 + 0.85 * (n - 1),
+                 across = (width() - labelWidth - 60) / w, room = height() - 36,
+                 squash = std::clamp(room / (layers * box.height() * across), 0.34, 0.62), h = box.height() * squash;
+    const double scale = std::min(across, room / (h * layers));
+    m_onto.resize(std::size_t(n));
     const double lift = std::min(110.0, 0.85 * h * scale); // each layer shows most of itself under the one above
     for (int i = n - 1; i >= 0; --i) {                     // the face lies on top
         const double x = 30, y = 20 + h * scale + i * lift;
@@ -41,6 +131,7 @@ void PulledApart::paintEvent(QPaintEvent*)
         const QTransform slant(
             1, 0, -lean, squash, x - box.x0 * scale - box.y0 * scale * lean, y + box.y0 * scale * squash);
         p.setTransform(slant, true);
+        m_onto[std::size_t(i)] = QTransform::fromScale(scale, -scale) * slant;
         View v;
         v.scale = scale;
         PieceLook look = t.pieceLook(piece->coat);
@@ -69,7 +160,7 @@ void PulledApart::paintEvent(QPaintEvent*)
             : text(say("{}  {}, {}", piece->layers[std::size_t(i) - 1].code,
                        roleLabel(piece->layers[std::size_t(i) - 1].fixing), piece->layers[std::size_t(i) - 1].trim),
                 m_document.unit());
-        const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, 54.0);
+        const double tx = width() - labelWidth, ty = 18 + i * std::max(lift, std::min(70.0, room / n));
         p.setPen(QPen(t.muted, 1));
         p.drawLine(QPointF(x + w * scale - 6, y - h * scale * 0.5), QPointF(tx - 8, ty + 8));
         p.setPen(t.ink);
@@ -77,7 +168,27 @@ void PulledApart::paintEvent(QPaintEvent*)
         p.drawText(QRectF(tx, ty - 4, labelWidth - 8, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
         p.setFont(pixelFont(12));
         p.setPen(t.muted);
-        p.drawText(QRectF(tx, ty + 13, labelWidth - 8, 34), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
+        p.drawText(QRectF(tx, ty + 13, labelWidth - 8, std::max(34.0, std::min(70.0, room / n) - 20)),
+            Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, detail);
+    }
+    if (m_held && m_held->layer < int(piece->layers.size())) { // what it measures now, at the pointer
+        Message told = piece->layers[std::size_t(m_held->layer)].trim;
+        if (const int at = m_held->hold.point; at >= 0) {
+            const Box own = boundsOf(piece->stitch());
+            const auto& [x, y] = m_held->now.points[std::size_t(at)];
+            told = say("{} right of the middle, {} below the top", Len(x.of(own.width())), Len(y.of(own.height())));
+        }
+        const QString now = text(told, m_document.unit());
+        p.setFont(pixelFont(12, QFont::DemiBold));
+        QRectF at = p.fontMetrics().boundingRect(now).adjusted(-6, -3, 6, 3);
+        at.moveTopLeft(m_pointer + QPointF(14, 14));
+        at.moveRight(std::min(at.right(), width() - 4.0));
+        at.moveBottom(std::min(at.bottom(), height() - 4.0));
+        p.setPen(QPen(t.accent, 1));
+        p.setBrush(t.surface);
+        p.drawRoundedRect(at, 3, 3);
+        p.setPen(t.ink);
+        p.drawText(at, Qt::AlignCenter, now);
     }
 }
 

@@ -162,6 +162,20 @@ void PurchaseList::fill()
     fillSubstitutes();
 }
 
+namespace {
+
+/// A cloth by its name wherever the design has it, a thing wherever it fits.
+void exchange(Design& d, const Purchase& now, const Substitute& then)
+{
+    if (!now.cloth.empty())
+        return change::exchangeMaterial(d, now.cloth.text(), then.entry);
+    if (std::find(d.goods.begin(), d.goods.end(), now.entry) != d.goods.end())
+        change::leaveGood(d, now.entry);
+    change::takeGood(d, then.entry);
+}
+
+} // namespace
+
 void PurchaseList::fillSubstitutes()
 {
     const int row = m_table->currentRow();
@@ -193,10 +207,9 @@ void PurchaseList::tellConsequences()
     m_with->clear();
     if (!any)
         return;
-    const std::string now = m_purchases[std::size_t(row)].cloth.text(), then = m_substitutes[std::size_t(other)].entry;
     try {
         Design next = m_document.design();
-        edit(next, [&](Design& d) { change::exchangeMaterial(d, now, then); });
+        edit(next, [&](Design& d) { exchange(d, m_purchases[std::size_t(row)], m_substitutes[std::size_t(other)]); });
         for (const auto& each : consequencesOf(m_document.design(), next))
             m_with->addItem(
                 QString::fromStdString(capitalised(words(each.what, m_document.unit(), readersLanguage()))));
@@ -210,11 +223,13 @@ void PurchaseList::tellConsequences()
 
 void PurchaseList::takeInstead()
 {
-    const int row = m_table->currentRow(), other = m_instead->currentRow();
-    if (row < 0 || other < 0 || row >= int(m_purchases.size()) || other >= int(m_substitutes.size()))
+    const int row = m_table->currentRow(), at = m_instead->currentRow();
+    if (row < 0 || at < 0 || row >= int(m_purchases.size()) || at >= int(m_substitutes.size()))
         return;
-    const std::string now = m_purchases[std::size_t(row)].cloth.text(), then = m_substitutes[std::size_t(other)].entry;
-    m_document.edit(spoken("Another cloth"), [&](Design& d) { change::exchangeMaterial(d, now, then); });
+    const Purchase purchase = m_purchases[std::size_t(row)]; // the list is filled anew while it is edited
+    const Substitute other = m_substitutes[std::size_t(at)];
+    m_document.edit(purchase.cloth.empty() ? spoken("Another thing") : spoken("Another cloth"),
+        [&](Design& d) { exchange(d, purchase, other); });
 }
 
 } // namespace tectonis

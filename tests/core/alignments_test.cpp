@@ -154,6 +154,63 @@ TEST_CASE("Alignments: middle and quarters hold when a size grows, and as anothe
         }
 }
 
+TEST_CASE("Alignments: three millimetres below, above or beside another part; below two rivets; in every size")
+{
+    Design d;
+    REQUIRE(labelled(d, "boxed-corner"));
+    const Pattern seen = medium(d);
+    const Place one = *placeOf(seen, "label"), two = *placeOf(seen, "label2");
+    const Site site = *siteOf(seen, two);
+    const Point now{two.area.centre().x, two.area.y1};
+    int found = 0;
+    for (const auto& guide : alignmentsFor(d, seen, PartId("label2"), site, now)) {
+        const std::string what = words(guide.what);
+        if (!what.starts_with("3 mm "))
+            continue;
+        Design moved = d;
+        change::movePart(moved, seen, "label2", site.name.text(),
+            guide.upright ? Point{guide.at, now.y} : Point{now.x, guide.at}, {guide});
+        std::vector<Pattern> patterns;
+        try {
+            patterns = draftAll(moved);
+        } catch (const InputError&) {
+            continue; // beyond its face
+        }
+        INFO(what);
+        ++found;
+        for (const auto& p : patterns) {
+            const Box a = placeOf(p, "label")->area, b = placeOf(p, "label2")->area;
+            const double apart = what.starts_with("3 mm below") ? a.y0 - b.y1
+                : what.starts_with("3 mm above")                ? b.y0 - a.y1
+                                                                : std::max(b.x0 - a.x1, a.x0 - b.x1);
+            CHECK(apart == Approx(3).margin(0.001));
+        }
+    }
+    CHECK(found >= 2);
+
+    // Riveted connectors have no area of their own there: their heads count.
+    Design riveted = newDesign("boxed-corner");
+    while (!riveted.features.empty())
+        removeFeature(riveted, riveted.features.back().id);
+    addFeature(riveted, "connectors");
+    setChoice(riveted, "connectors.held", "riveted");
+    setChoice(riveted, "connectors.site", "front");
+    addFeature(riveted, "label");
+    setChoice(riveted, "label.site", "front");
+    const Pattern p = medium(riveted);
+    double lowest = 1e9;
+    for (const auto& f : p.fittings)
+        if (f.kind == Fitting::Kind::Rivet && f.piece == PieceId("front"))
+            lowest = std::min(lowest, f.at.y - f.size / 2);
+    const Place* label = placeOf(p, "label");
+    bool below = false;
+    for (const auto& guide :
+        alignmentsFor(riveted, p, PartId("label"), *siteOf(p, *label), {label->area.centre().x, label->area.y1}))
+        below |= !guide.upright && words(guide.what).starts_with("3 mm below")
+            && std::abs(guide.at - (lowest - 3)) < 0.01;
+    CHECK(below);
+}
+
 TEST_CASE("Mirrored parts: as far on the other side in every size, like the first in all else; the middle is refused")
 {
     int mirrored = 0;

@@ -97,7 +97,8 @@ TEST_CASE("Consequences: one dimension, and just the pieces whose outlines measu
         for (const auto& piece : b.pieces) {
             const Piece* then = a.piece(piece.key);
             const Box x = boundsOf(piece.cut), y = then ? boundsOf(then->cut) : Box();
-            differ += !then || std::abs(x.width() - y.width()) >= 0.05 || std::abs(x.height() - y.height()) >= 0.05;
+            const auto said = [](double mm) { return std::lround(2 * mm); }; // to half a millimetre
+            differ += !then || said(x.width()) != said(y.width()) || said(x.height()) != said(y.height());
         }
         const auto all = consequencesOf(d, next);
         CHECK(std::size_t(std::count_if(all.begin(), all.end(), [](const Consequence& c) {

@@ -19,13 +19,15 @@ using namespace tectonis;
 
 namespace {
 
-/// All combinations of the form's choices, and every choice of every feature by itself.
+/// Combinations of the form's choices, drawn so that any two choices meet in each of their ways many times over; and
+/// every choice of every feature by itself.
 std::vector<Design> everyChoice()
 {
     std::vector<Design> out{satchel()}, single;
     for (const auto& c : specOf(satchel()).choices) {
         const auto is = [&](const char* what) { return c.name.find(what) != std::string::npos; };
-        if (is(".site") || is(".mount") || is(".closure") || is(".sides") || is(".worn") || is(".ends")) {
+        if (is(".site") || is(".way") || is(".joins") || is(".mount") || is(".closure") || is(".sides") || is(".worn")
+            || is(".ends")) {
             for (const auto& [value, label] : c.options) {
                 if (value.find('.') != std::string::npos)
                     continue; // a face of a part, too small for some: parts_on_parts_test.cpp
@@ -45,13 +47,17 @@ std::vector<Design> everyChoice()
             }
         out = next;
     }
+    std::mt19937 random(17);
+    std::shuffle(out.begin() + 1, out.end(), random);
+    if (out.size() > 240)
+        out.resize(240);
     out.insert(out.end(), single.begin(), single.end());
     return out;
 }
 
 } // namespace
 
-TEST_CASE("Every combination of choices drafts, keeps its rules and ends in one bag")
+TEST_CASE("Any combination of choices drafts, keeps its rules and ends in one bag")
 {
     const auto designs = everyChoice();
     CHECK(designs.size() > 2 * 3 * 2 * 2 * 2 * 2);

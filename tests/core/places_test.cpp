@@ -3,15 +3,12 @@
 #include "drawn.hpp"
 #include "english.hpp"
 #include "geos.hpp"
+#include "sewable.hpp"
 
 #include "checks/finding.hpp"
-#include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
-#include "sequence/order.hpp"
-#include "sequence/rules.hpp"
-#include "sequence/table.hpp"
 #include "sequence/told.hpp"
 #include "units/error.hpp"
 
@@ -38,29 +35,12 @@ std::vector<Design> bodies()
     return out;
 }
 
-void requireSewable(const Design& d)
-{
-    for (const auto& p : draftAll(d)) {
-        const auto order = orderOf(d, p);
-        CHECK(brokenRules(p, order).empty());
-        CHECK(dryRun(p, order).back().parts == std::vector<WorkId>{"bag"});
-    }
-}
-
 std::vector<const Fitting*> of(const Pattern& p, const std::string& owner, Fitting::Kind kind)
 {
     std::vector<const Fitting*> out;
     for (const auto& f : p.fittings)
         if (f.key.owner() == PartId(owner) && f.kind == kind)
             out.push_back(&f);
-    return out;
-}
-
-int bought(const Pattern& p, Ware ware)
-{
-    int out = 0;
-    for (const auto& h : notionsOf(p))
-        out += h.kind == ware ? h.count : 0;
     return out;
 }
 
@@ -95,7 +75,7 @@ TEST_CASE("Places: connectors in the seams beside a face stand level on its edge
             for (const auto& seam : p.seams)
                 traps += std::count(seam.trapped.begin(), seam.trapped.end(), PieceId(PartId(id))) > 0;
             CHECK(traps >= 1);
-            CHECK(bought(p, Ware::Ring) == 2);
+            CHECK(boughtOf(p, Ware::Ring) == 2);
         }
         const Mockup m = mockupOf(d, draftAll(d).front());
         CHECK(m.rings.size() == 2);
@@ -116,7 +96,7 @@ TEST_CASE(
         for (const auto& p : draftAll(d)) {
             const auto rivets = of(p, id, Fitting::Kind::Rivet);
             REQUIRE(rivets.size() == 4);
-            CHECK(bought(p, Ware::Rivet) == 4);
+            CHECK(boughtOf(p, Ware::Rivet) == 4);
             for (const Fitting* rivet : rivets) {
                 const Piece& face = *p.piece(rivet->piece);
                 CHECK(insideOutline(flattened(face.stitch(), 0.01), rivet->at));
@@ -181,7 +161,7 @@ TEST_CASE("Places: shoulder straps on any face: sliders in their loops, webbing 
                 CHECK(std::abs(seam.difference()) < 0.01);
             }
             const int own = d.form == "roll-top" ? 2 : 0; // its own straps' sliders are named by the form
-            CHECK(bought(p, Ware::WebbingSlider) == 2 + own);
+            CHECK(boughtOf(p, Ware::WebbingSlider) == 2 + own);
             const auto order = orderOf(d, p);
             const auto at = [&](const std::string& step) {
                 for (std::size_t i = 0; i < order.size(); ++i)
@@ -239,7 +219,7 @@ TEST_CASE("Places: feet stand inset from the edges of what the bag stands on, be
             for (const auto& p : draftAll(d)) {
                 const auto feet = of(p, id, Fitting::Kind::Foot);
                 CHECK(int(feet.size()) == 2 * row);
-                CHECK(bought(p, Ware::Foot) == 2 * row);
+                CHECK(boughtOf(p, Ware::Foot) == 2 * row);
                 for (const Fitting* foot : feet) {
                     const Piece& piece = *p.piece(foot->piece);
                     const Polyline outline = flattened(piece.stitch(), 0.005);
@@ -274,7 +254,7 @@ TEST_CASE("Places: handles on one face, or on a bucket's front; cut, made and bo
         requireSewable(d);
         const Pattern p = draftAll(d).front();
         CHECK(p.piece(id)->count == 1);
-        CHECK(bought(p, Ware::Rivet) == 4);
+        CHECK(boughtOf(p, Ware::Rivet) == 4);
         CHECK(of(p, id, Fitting::Kind::Rivet).size() == 4);
         CHECK(p.step(id + ".on front"));
         CHECK(!p.step(id + ".on back"));

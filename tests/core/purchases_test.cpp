@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is bought for a run of bags: counted by hand and against markers and notions, in packs, less what is in stock.
+#include "checks/finding.hpp"
+#include "cutting/cost.hpp"
 #include "cutting/purchases.hpp"
+#include "design/carried_library.hpp"
 #include "editing/draft.hpp"
 #include "editing/edits.hpp"
 #include "english.hpp"
@@ -227,4 +230,70 @@ TEST_CASE("Purchases: another cloth is taken wherever the design has the one; wh
     CHECK_THAT(words(zips.back().changes.front()), Contains("metal instead of coil"));
     const auto waxedNow = draftAll(d);
     CHECK_THAT(purchasesCsv(d, pointers(waxedNow)), Contains("Waxed canvas") && Contains("spools"));
+}
+
+TEST_CASE(
+    "Purchases: a thing taken by name is bought wherever it fits, in its order; what does not fit is the library's")
+{
+    Design d = newDesign("gusseted-satchel");
+    Library::Contents all = d.library->contents();
+    all.goods.push_back({.id = "ring-any", .name = "Ring, any", .kind = "ring", .make = "brass", .price = 2});
+    all.goods.push_back(
+        {.id = "ring-wide", .name = "Ring, 50", .kind = "ring", .make = "brass", .width = 50, .price = 3});
+    d.library = SharedLibrary(Library(std::move(all)));
+    CHECK(of(purchases(d), Ware::Ring).entry == "ring-steel");
+    // Offered beside what is bought, with what changes.
+    const auto patterns = draftAll(d);
+    const auto others = substitutesFor(patterns[1], of(purchases(d), Ware::Ring));
+    const auto offered = std::find_if(
+        others.begin(), others.end(), [](const Substitute& s) { return s.entry == "ring-any"; });
+    REQUIRE(offered != others.end());
+    CHECK(offered->inDesign);
+    edit(d, [](Design& next) { change::takeGood(next, "ring-wide"); });
+    CHECK(of(purchases(d), Ware::Ring).entry == "ring-steel"); // it is too wide for this strap
+    edit(d, [](Design& next) { change::takeGood(next, "ring-any"); });
+    CHECK(of(purchases(d), Ware::Ring).entry == "ring-any");
+    CHECK(of(purchases(d), Ware::Slider).entry == "slider-steel");
+    double ring = 0;
+    for (const auto& n : costOf(d, draftAll(d)[1]).notions)
+        if (n.bought.kind == Ware::Ring)
+            ring = n.cost;
+    CHECK(ring == Approx(2 * 2));
+    // Kept in the file, forgotten again, and unknown elsewhere: told, not lost.
+    const Design again = readDesign(designText(d), "file", *d.library).design;
+    CHECK(again.goods == std::vector<std::string>{"ring-any", "ring-wide"});
+    Design elsewhere = again;
+    elsewhere.library = newDesign("gusseted-satchel").library;
+    int told = 0;
+    for (const auto& f : checkAll(elsewhere, draftAll(elsewhere)))
+        told += f.check == "library" && f.severity == Severity::Note && f.size == "M";
+    CHECK(told == 2);
+    CHECK(of(purchases(elsewhere), Ware::Ring).entry == "ring-steel");
+    edit(d, [](Design& next) { change::leaveGood(next, "ring-any"); });
+    CHECK(of(purchases(d), Ware::Ring).entry == "ring-steel");
+    CHECK_THROWS_WITH(change::leaveGood(d, "ring-any"), Contains("not taken by name"));
+    CHECK_THROWS_WITH(change::takeGood(d, "ring-of-saturn"), Contains("no such thing"));
+    assign(d, "good.ring-any=yes");
+    CHECK(d.goods.front() == "ring-any");
+}
+
+TEST_CASE("Purchases: metal of two finishes is noted, and made one in one stroke each")
+{
+    Design d = newDesign("gusseted-satchel");
+    const auto mixed = [&] {
+        Findings out;
+        for (auto& f : checkAll(d, draftAll(d)))
+            if (f.check == "finish" && f.size == "M")
+                out.push_back(std::move(f));
+        return out;
+    };
+    CHECK(mixed().empty());
+    change::takeGood(d, "ring-brass");
+    for (Findings all = mixed(); !all.empty(); all = mixed()) {
+        CHECK_THAT(words(all.front().text), Contains("of steel, D-ring, brass of brass"));
+        REQUIRE(all.front().repair);
+        for (const auto& a : all.front().repair->assignments)
+            assign(d, a);
+    }
+    CHECK(of(purchases(d), Ware::Slider).entry == "slider-brass");
 }

@@ -2,12 +2,9 @@
 // Straps that come off, loops for the wrist, connectors at one side alone.
 #include "drawn.hpp"
 #include "every_design.hpp"
+#include "sewable.hpp"
 
-#include "cutting/cut_list.hpp"
 #include "mockup/mockup.hpp"
-#include "sequence/order.hpp"
-#include "sequence/rules.hpp"
-#include "sequence/table.hpp"
 #include "units/error.hpp"
 
 #include <cmath>
@@ -36,23 +33,6 @@ std::vector<Design> strapped()
     return out;
 }
 
-int boughtOf(const Pattern& p, Ware ware)
-{
-    int out = 0;
-    for (const auto& h : notionsOf(p))
-        out += h.kind == ware ? h.count : 0;
-    return out;
-}
-
-void requireOrdered(const Design& d)
-{
-    for (const auto& p : draftAll(d)) {
-        const auto order = orderOf(d, p);
-        CHECK(brokenRules(p, order).empty());
-        CHECK(dryRun(p, order).back().parts == std::vector<WorkId>{"bag"});
-    }
-}
-
 double ribbonOf(const Mockup& m, const PieceId& piece)
 {
     double along = 0;
@@ -72,7 +52,7 @@ TEST_CASE("Straps: with hooks they are longer by both of them, and two hooks are
         INFO(d.form);
         const Pattern sewn = medium(d);
         setChoice(d, "strap.ends", "hooks");
-        requireOrdered(d);
+        requireSewable(d);
         const Pattern p = medium(d);
         const double hook = p.values.at("strap.hook");
         CHECK(p.straps.front().longest - sewn.straps.front().longest == Approx(2 * hook));
@@ -107,7 +87,7 @@ TEST_CASE("Straps: a loop for the wrist hangs half of what its ends leave, on on
                     CHECK(boughtOf(p, Ware::SwivelHook) == (hooks ? 1 : 0));
                     CHECK(boughtOf(p, Ware::Ring) == (std::string(side) == "both" ? 2 : 1));
                 }
-                requireOrdered(d);
+                requireSewable(d);
                 const Pattern p = medium(d);
                 const Mockup m = mockupOf(d, p);
                 CHECK(ribbonOf(m, p.straps.front().piece) == Approx(2 * p.straps.front().longest).epsilon(0.02));
@@ -227,7 +207,7 @@ TEST_CASE("Drawstrings: two cords leave at opposite places and are drawn by cord
                 } else
                     CHECK(holes % 4 == 0); // both cords come out on the same side of the cloth
             }
-            requireOrdered(d);
+            requireSewable(d);
             CHECK(worked(medium(d), "drawstring.cord") == Approx(once)); // each goes once round
             CHECK_THAT(words(textOf(medium(d), "drawstring.thread")), Contains("both its tails through a cord lock"));
             CHECK(found(d, "whole").empty());

@@ -23,7 +23,7 @@ using Catch::Contains;
 namespace {
 
 const std::vector<std::string> kForms{
-    "gusseted-satchel", "boxed-corner", "separate-base", "large-tote", "cylinder", "flat-pouch"};
+    "gusseted-satchel", "boxed-corner", "separate-base", "large-tote", "cylinder", "flat-pouch", "roll-top"};
 
 Design bare(const std::string& form)
 {
@@ -143,6 +143,8 @@ TEST_CASE("Unlined: straight seams are felled or sewn twice, what goes round is 
     for (const auto& form : kForms)
         for (const char* way : {"unlined-felled", "unlined-bagged"}) {
             INFO(form << ", " << way);
+            if (form == "roll-top" && way == std::string("unlined-bagged"))
+                continue; // not offered there
             Design d = bare(form);
             const Pattern plain = medium(d);
             setChoice(d, "assembly", way);
@@ -180,7 +182,8 @@ TEST_CASE("Unlined: straight seams are felled or sewn twice, what goes round is 
                     CHECK(overcasts == 0);
                     const bool straight = !shapeOf(p, seam.a).bends() && !shapeOf(p, seam.b).bends();
                     CHECK(straight);
-                    CHECK(bulkAt(p, seam).underFoot > 1.9 * bulkAt(plain, *was).underFoot);
+                    if (was->trapped.empty()) // what is caught there counts once in either
+                        CHECK(bulkAt(p, seam).underFoot > 1.9 * bulkAt(plain, *was).underFoot);
                 }
                 // What is cut stays as it was.
                 CHECK(seam.allowance == Approx(was ? was->allowance : seam.allowance));

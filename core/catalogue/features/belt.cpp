@@ -73,6 +73,7 @@ public:
                     {{"sides", "In the seams beside a face"}, {"loops", "Through loops on a face"}}},
             {"make", "Belt made of", "Bought webbing, or the shell cloth, folded.",
                 {{"webbing", "Webbing"}, {"cloth", "Shell cloth, folded"}}},
+            wayChoice("@make=cloth", false), joinsChoice("@make=cloth"),
             siteChoice(
                 on, "The face that lies against the body.", [](const SiteSpec& s) { return !s.lining; }, "back")};
     }
@@ -97,7 +98,8 @@ private:
     static double cutWidth(FeatureScope& f, const char* key, Message label, double finished)
     {
         Pattern& p = f.d.pattern;
-        return workCutWidth(f.d, f.id, f.key(key), std::move(label), finished, p.material(p.materials.at(role(f))));
+        return workCutWidth(f.d, f.id, f.key(key), std::move(label), finished, p.material(p.materials.at(role(f))),
+            role(f) == "shell" ? f.choice("way") : "by-cloth");
     }
 
     static DrawnStrip drawBelt(FeatureScope& f, const PieceId& piece, double length, Message name, Message strip)
@@ -112,7 +114,8 @@ private:
                 .width = f("width"),
                 .cut = cutWidth(f, "cut", say("Belt cut width"), f("width")),
                 .length = length,
-                .allowance = f("allowance")});
+                .allowance = f("allowance"),
+                .diagonal = role(f) == "shell" && f.choice("joins") == "diagonal"});
     }
 
     static void addBuckle(

@@ -46,6 +46,7 @@ public:
                 DimensionSpec::Quantity::Length, "@make=rolled"},
             {"rivet", "Rivet", "Diameter of the rivets' heads.", "9", hold(), "5", "14",
                 DimensionSpec::Quantity::Length, "@fixed=riveted"},
+            turnDimension(),
         };
     }
 
@@ -62,6 +63,7 @@ public:
         where.options.insert(where.options.end(), one.options.begin(), one.options.end());
         return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.",
                     {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}},
+            wayChoice("@make=flat", true),
             {"fixed", "Handles fixed",
                 "Their ends stitched onto the face in a crossed box, or held by two rivets each.",
                 {{"stitched", "Box-stitched"}, {"riveted", "Riveted"}}},
@@ -88,7 +90,9 @@ public:
         const double length = d.work({f.id, f.key("length"), say("Handle cut length"), "bow + 2*(end + fold)",
             {{"bow", bow}, {"end", f("end")}, {"fold", f("fold")}}, 0, Kind::Geometry, "mm",
             say("both ends lie on the face, their raw edges folded under")});
-        double cut = workCutWidth(d, f.id, f.key("cut"), say("Handle cut width"), f("width"), cloth);
+        const std::string way = make == "flat" ? f.choice("way") : "by-cloth";
+        const double turn = way == "faced" ? f("turn") : 0;
+        double cut = workCutWidth(d, f.id, f.key("cut"), say("Handle cut width"), f("width"), cloth, way, turn);
         if (make == "rolled") {
             cut = d.work({f.id, f.key("roll"), say("Rolled handle cut width"), "pi*cord + 2*allowance",
                 {{"cord", f("cord")}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
@@ -105,25 +109,32 @@ public:
             .count = count});
         drawRectangle(piece, cut, length, 0);
         if (make == "flat")
-            addStripFolds(piece, f("width"), cut, length);
+            addStripFolds(piece, f("width"), cut, length, turn);
+        const int plies = piece.plies;
+        std::vector<PieceId> layers{f.id};
+        if (turn > 0)
+            layers.push_back(addFacing(d, f.id, f.named(say("Handle facing"))));
+        Act fold = act::foldStrip(f.id, f("width"));
+        fold.pieces = layers, fold.taken = turn;
         d.add(Step{.id = f.key("make"),
             .title = count > 1 ? say("Make the handles") : say("Make the handle"),
             .acts = {make == "webbing" ? act::of(Act::Verb::SealCut, f.id)
                     : make == "rolled" ? act::with(act::of(Act::Verb::WrapCord, f.id, f("end")), {Ware::Cord})
-                                       : act::foldStrip(f.id, f("width"))},
+                                       : fold},
             .kind = StepKind::Flat,
             .phase = "Small parts",
-            .consumes = {f.id},
+            .consumes = {layers.begin(), layers.end()},
             .yields = f.key("ready"),
-            .pieces = {f.id},
+            .pieces = layers,
             .check = count > 1 ? say("Both handles are equally long.") : Message()});
         if (f.choice("fixed") == "riveted") {
             // The end lies as often as it is folded, and once more folded under.
             const Site& site = d.site(faces.front());
             const Piece& face = d.pieceAt(site, site.top - f("end") / 2);
             std::vector<Pierced> through{{face.role, face.key, face.material}};
-            const int plies = std::max(1, int(std::lround(cut / f("width")))) * (f("fold") > 0 ? 2 : 1);
-            through.insert(through.end(), std::size_t(plies), {"handle", f.id, role});
+            const int folded = (make == "flat" ? plies : std::max(1, int(std::lround(cut / f("width")))))
+                * (f("fold") > 0 ? 2 : 1);
+            through.insert(through.end(), std::size_t(folded), {"handle", f.id, role});
             addRivets(d, f.id, f.id, 4 * count, f("rivet"), through);
         }
         for (const auto& name : faces)

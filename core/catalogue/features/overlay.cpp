@@ -36,6 +36,8 @@ public:
                 {{"folded", "Folded in"}, {"raw", "Raw"}}}};
     }
 
+    std::vector<PartFace> faces() const override { return {{"front", "Overlay", "face.width", "@height"}}; }
+
     void settle(Design& design, const std::string& id) const override
     {
         if (!design.library->material(design.materials.at("overlay")).frays())
@@ -71,6 +73,7 @@ public:
         const Run free = piece.edge("free")->stitch;
         face.lines.push_back({line, FaceLine::Kind::Topstitch, reversed(free)});
         d.pattern.overlays.push_back({f.id, face.key, {}});
+        f.offer("front", f.named(say("Overlay")), f.id, {site.x, low ? y : site.top}, site.width, f("height"));
         d.add(Seam{.key = f.key("free"),
             .name = say("{}, free edge", f.named(say("Overlay"))),
             .a = {{face.key, line}},

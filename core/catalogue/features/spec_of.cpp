@@ -179,13 +179,15 @@ DesignSpec makeSpec(const Design& design)
             c.name = feature.id + "." + c.name;
             spec.choices.push_back(std::move(c));
         }
-        for (const auto& face : kind.faces()) {
-            if (!isThere(design, feature, face))
+        for (const auto& offered : kind.faces()) {
+            if (!isThere(design, feature, offered))
                 continue;
-            const std::string name = feature.id + "." + face.name;
-            for (const auto& [what, formula] : {std::pair{"width", face.width}, {"height", face.height}}) {
+            const std::string name = feature.id + "." + offered.name;
+            for (const auto& [what, formula] : {std::pair{"width", offered.width}, {"height", offered.height}}) {
                 std::string own = formula;
                 ownNames(own, feature.id, first);
+                if (!face.empty())
+                    onFaceOf(own, face);
                 spec.derived.push_back({name + ".face." + what, own});
             }
         }

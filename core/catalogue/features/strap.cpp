@@ -41,6 +41,7 @@ public:
                 "15", "90", Q::Length, "@ends=hooks"},
             {"allowance", "Strap join allowance", "Seam allowance where strips are joined to make the length.", "10",
                 hold(), "5", "20", Q::Length, "@make=cloth"},
+            turnDimension(),
         };
     }
 
@@ -48,6 +49,7 @@ public:
     {
         return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.",
                     {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}},
+            wayChoice("@make=cloth", true), joinsChoice("@make=cloth"),
             {"worn", "Strap worn", "Across the body, adjustable between both rings; or round the wrist, a loop on one.",
                 {{"shoulder", "Across the body"}, {"wrist", "On the wrist"}}},
             {"ends", "Strap's ends", "Sewn to the rings, or to swivel hooks, so that it can be taken off.",
@@ -64,7 +66,9 @@ public:
         const std::string role = f.choice("make") == "webbing" ? "strap" : "shell";
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         const double width = f("width"), length = f(wrist ? "loop" : "length"), ring = d(connectors.text() + ".ring");
-        const double cut = workCutWidth(d, f.id, f.key("cut"), say("Strap cut width"), width, cloth);
+        const std::string way = role == "shell" ? f.choice("way") : "by-cloth";
+        const double turn = way == "faced" ? f("turn") : 0;
+        const double cut = workCutWidth(d, f.id, f.key("cut"), say("Strap cut width"), width, cloth, way, turn);
         const DrawnStrip strip = drawLongStrip(f,
             {.piece = f.id,
                 .code = d.pattern.pieceByCode("F") ? d.freeCode("F") : "F",
@@ -75,7 +79,9 @@ public:
                 .width = width,
                 .cut = cut,
                 .length = length,
-                .allowance = f("allowance")});
+                .allowance = f("allowance"),
+                .turn = turn,
+                .diagonal = role == "shell" && f.choice("joins") == "diagonal"});
         Strap made{.name = wrist ? say("Wrist strap") : say("Shoulder strap"),
             .piece = f.id,
             .width = width,
@@ -108,9 +114,9 @@ public:
                 .acts = strip.make,
                 .kind = strip.count > 1 ? StepKind::Seam : StepKind::Flat,
                 .phase = "Strap",
-                .consumes = {f.id},
+                .consumes = {strip.pieces.begin(), strip.pieces.end()},
                 .yields = f.id,
-                .pieces = {f.id},
+                .pieces = strip.pieces,
                 .check = say("Finished {} wide from end to end.", Len(width))});
         Act thread = act::of(Act::Verb::ThreadStrap, f.id);
         thread.uses = threaded;

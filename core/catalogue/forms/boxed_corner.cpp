@@ -84,6 +84,7 @@ public:
         workBox(d);
         CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawBoxed(lining);
+        workBoxedSlack(d, lining.shrink);
         const double top = d("height") + d("depth") / 2;
         addFaces(d, sites(), top);
         const double mouth = boundsOf(d.piece("front").edge("top")->stitch).x1, room = 0.8 * d("depth");

@@ -37,7 +37,7 @@ public:
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "3", hold(), "1", "15",
                 DimensionSpec::Quantity::Length, "base.board=yes"},
         };
-        for (auto& d : standingDimensions("1.2*mouth.depth"))
+        for (auto& d : coatDimensions("1.2*mouth.depth"))
             out.push_back(d);
         return out;
     }
@@ -51,7 +51,7 @@ public:
                 {{"two", "Two halves"}, {"one", "One, seam behind"}}},
             {"base.board", "Base board", "A loose board on the bottom.", {{"no", "Without"}, {"yes", "With board"}}},
         };
-        for (auto& c : standingChoices())
+        for (auto& c : coatChoices())
             out.push_back(c);
         return out;
     }

@@ -94,6 +94,10 @@ public:
                 {{"wall", lining.shrink}}, 0, Kind::Geometry, "mm",
                 say("a wrapped half turn inside a wall of that thickness: π·t less")});
         drawCoat(lining);
+        workWide(d, "body");
+        const auto hull = [&](double in) { return Hull{p.width - 2 * in, 0, 0, 2 * (p.width - 2 * in)}; };
+        workSlack(d, "body", hull(0), hull(std::max(lining.shrink, lining.wide)),
+            hull(d.stack("panel", "body", "shell")).girth);
         d.work({"body", "body.length", say("Length of the piece"), "2*height + loss + reach + loss/2",
             {{"height", d("height")}, {"loss", foldLoss(p)}, {"reach", d("flap.reach")}}, 0, Kind::Geometry, "mm",
             say("the pocket's depth twice and the flap; each fold loses half of the folded thickness")});
@@ -118,27 +122,33 @@ public:
     void drawCoat(CoatDraft& c) const
     {
         Drafter& d = c.d;
-        const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = c.shrink,
-                     bottom = h + loss / 2 - pi * in / 2, back = 2 * bottom, end = back + loss / 2 + d("flap.reach"),
-                     tip = w - d("flap.taper"), s = c.allowance;
+        const double w = d("width") / 2, h = d("height"), loss = foldLoss(d.pattern), in = std::max(c.shrink, c.wide),
+                     bottom = h + loss / 2 - pi * c.shrink / 2, back = 2 * bottom,
+                     end = back + loss / 2 + d("flap.reach"), tip = w - d("flap.taper"), s = c.allowance;
         Piece& piece = c.add("body", "A", say("Body"), "panel");
         const double turned = back + loss / 2;
+        // A wider seam widens from the mouth to the fold.
+        const std::optional<double> low = c.wide > 0 ? std::optional(s + c.wide) : std::nullopt,
+                                    top = c.wide > 0 ? std::optional(s) : std::nullopt;
         piece.edges = {{"front top", lineRun({{-w, 0}, {w, 0}}), c.mouth, {}},
-            {"right front", lineRun({{w, 0}, {w - in, bottom}}), s, {}},
-            {"right back", lineRun({{w - in, bottom}, {w, back}}), s, {}},
+            {"right front", lineRun({{w, 0}, {w - in, bottom}}), s, low},
+            {"right back", lineRun({{w - in, bottom}, {w, back}}), s + c.wide, top},
             {"right flap", lineRun({{w, back}, {w, turned}, {tip, end}}), c.mouth, {}},
             {"flap end", lineRun({{tip, end}, {-tip, end}}), c.mouth, {}},
             {"left flap", lineRun({{-tip, end}, {-w, turned}, {-w, back}}), c.mouth, {}},
-            {"left back", lineRun({{-w, back}, {-w + in, bottom}}), s, {}},
-            {"left front", lineRun({{-w + in, bottom}, {-w, 0}}), s, {}}};
+            {"left back", lineRun({{-w, back}, {-w + in, bottom}}), s, low},
+            {"left front", lineRun({{-w + in, bottom}, {-w, 0}}), s + c.wide, top}};
         if (loss < 1e-9)
             for (const char* name : {"right flap", "left flap"})
                 std::erase_if(piece.edge(name)->stitch, [](const Segment& seg) { return lengthOf(seg) < 1e-9; });
         piece.lines.push_back({"bottom fold", FaceLine::Kind::Fold, lineRun({{-w + in, bottom}, {w - in, bottom}})});
         piece.lines.push_back({"flap fold", FaceLine::Kind::Fold, lineRun({{-w, turned}, {w, turned}})});
-        c.join("right", say("Right side"), {c.use("body", "right front", true)}, {c.use("body", "right back")});
-        c.leaveOpen(
-            c.join("left", say("Left side"), {c.use("body", "left front")}, {c.use("body", "left back", true)}));
+        c.join("right", say("Right side"), {c.use("body", "right front", true)}, {c.use("body", "right back")})
+            .allowance += c.wide;
+        Seam& left = c.join(
+            "left", say("Left side"), {c.use("body", "left front")}, {c.use("body", "left back", true)});
+        left.allowance += c.wide;
+        c.leaveOpen(left);
     }
 
     std::vector<EdgeUse> mouth() const

@@ -45,7 +45,7 @@ public:
                 "height*0.75", follow(), "radius.right + 8", "height - 20", DimensionSpec::Quantity::Length,
                 "pocket=yes"},
         };
-        for (auto& d : coatDimensions("0.6*width"))
+        for (auto& d : coatDimensions("0.6*width", "130", "min(radius.left, radius.right) - 0.8"))
             out.push_back(d);
         return out;
     }
@@ -55,9 +55,14 @@ public:
         std::vector<ChoiceSpec> out{
             {"pocket", "Angled pocket", "A pocket over the lower front, caught in its seams, with a slanting mouth.",
                 {{"yes", "With pocket"}, {"no", "Without"}}}};
-        for (auto& c : coatChoices())
-            if (c.name != "lining.fit") // without depth there is nothing to lie further in
-                out.push_back(c);
+        for (auto& c : coatChoices()) {
+            if (c.name == "lining.fit") { // a thin pouch's lining is the same, or sewn wider below
+                c.meaning = "How the lining is made to hang inside without wrinkles: the same size, or cut by the "
+                            "shell's template and sewn with a wider seam from the middle down.";
+                std::erase_if(c.options, [](const auto& option) { return option.first == "smaller"; });
+            }
+            out.push_back(c);
+        }
         return out;
     }
 
@@ -90,6 +95,9 @@ public:
         CoatDraft shell = CoatDraft::shell(d), lining = CoatDraft::lining(d, 0);
         drawCoat(shell);
         drawCoat(lining);
+        workWide(d, "front");
+        const auto hull = [&](double in) { return Hull{p.width - 2 * in, 0, p.height - in, 2 * (p.width - 2 * in)}; };
+        workSlack(d, "front", hull(0), hull(lining.wide), hull(d.stack("panel", "front", "shell")).girth);
         if (pocket(d))
             drawPocket(shell);
         auto faces = sites();
@@ -132,6 +140,43 @@ public:
             piece.edges.push_back({"right side", lineRun({{w, right}, {w, height}}), s, {}});
     }
 
+    /// Moves a panel's stitch line in by @p wide from the middle down, on the same template.
+    static void sewWider(Piece& piece, double width, double height, double wide)
+    {
+        const double w = width / 2;
+        std::vector<Edge> out;
+        for (Edge& edge : piece.edges) {
+            const bool right = edge.name.text().starts_with("right");
+            if (edge.name == "left side" || edge.name == "right side") {
+                const double low = std::min(startOf(edge.stitch).y, endOf(edge.stitch).y), s = edge.allowance,
+                             middle = std::max(height / 2, low), x = right ? w : -w, in = right ? w - wide : wide - w;
+                Edge ease{right ? "right ease" : "left ease", lineRun({{x, height}, {in, middle}}), s, s + wide};
+                Edge side{edge.name, lineRun({{in, middle}, {in, low}}), s + wide, {}};
+                if (right) {
+                    for (Edge* e : {&ease, &side})
+                        e->stitch = reversed(e->stitch);
+                    std::swap(ease.allowance, *ease.allowanceAtEnd);
+                }
+                if (right && middle > low)
+                    out.push_back(side);
+                out.push_back(ease);
+                if (!right && middle > low)
+                    out.push_back(side);
+                continue;
+            }
+            if (edge.name == "bottom")
+                edge.stitch = placed(edge.stitch, Placement{0, wide});
+            else if (edge.name != "top") {
+                Arc& arc = std::get<Arc>(edge.stitch.front());
+                arc.radius -= wide;
+            }
+            if (edge.name != "top")
+                edge.allowance += wide;
+            out.push_back(edge);
+        }
+        piece.edges = std::move(out);
+    }
+
     void drawCoat(CoatDraft& c) const
     {
         Drafter& d = c.d;
@@ -139,12 +184,19 @@ public:
         const double w = d("width"), h = d("height"), rl = d(c.isLining ? "radius.right" : "radius.left"),
                      rr = d(c.isLining ? "radius.left" : "radius.right");
         const bool split = pocket(d) && !c.isLining;
-        drawPanel(c.add("front", "A", say("Front"), "panel"), w, h, rl, rr, split ? d("pocket.left") : 0,
-            split ? d("pocket.right") : 0, c.mouth, c.allowance);
-        drawPanel(c.add("back", "B", say("Back"), "panel"), w, h, rr, rl, 0, 0, c.mouth,
-            c.allowance); // seen from its own face: mirrored
-        c.leaveOpen(c.join("outline", say("Front to back"), d.runWithout(c.key("front"), "top"),
-            reversedRun(d.runWithout(c.key("back"), "top"))));
+        for (const auto& [part, code, name] : {std::tuple{"front", "A", say("Front")}, {"back", "B", say("Back")}})
+            c.add(part, code, name, "panel");
+        Piece &front = c.piece("front"), &back = c.piece("back");
+        drawPanel(
+            front, w, h, rl, rr, split ? d("pocket.left") : 0, split ? d("pocket.right") : 0, c.mouth, c.allowance);
+        drawPanel(back, w, h, rr, rl, 0, 0, c.mouth, c.allowance); // seen from its own face: mirrored
+        if (c.wide > 0)
+            for (Piece* piece : {&front, &back})
+                sewWider(*piece, w, h, c.wide);
+        Seam& outline = c.join("outline", say("Front to back"), d.runWithout(c.key("front"), "top"),
+            reversedRun(d.runWithout(c.key("back"), "top")));
+        outline.allowance += c.wide;
+        c.leaveOpen(outline);
     }
 
     /// Two layers of the front's lower part, turned at the slanting mouth.

@@ -155,6 +155,10 @@ public:
         workGusset(d);
         CoatDraft lining = CoatDraft::lining(d, liningInset(d));
         drawGusseted(lining, liningBody(d, lining.shrink));
+        const auto hull = [&](double in) {
+            return Hull{p.width - 2 * in, p.depth - 2 * in, p.height - in, 2 * (p.width + p.depth) - 8 * in};
+        };
+        workSlack(d, "front", hull(0), hull(lining.shrink), hull(d.stack("panel", "front", "shell")).girth);
         if (d.choice("base.board") == "yes")
             draftBoard(d);
         addPlaces(d);

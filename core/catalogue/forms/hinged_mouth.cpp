@@ -93,6 +93,7 @@ public:
         drawBoxed(shell);
         CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
         drawBoxed(lining);
+        workBoxedSlack(d, lining.shrink);
         drawChannels(d);
         drawBoard(d);
         addFaces(d, sites(), d("height") + d("depth") / 2);

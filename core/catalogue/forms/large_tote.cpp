@@ -35,7 +35,7 @@ public:
             {"board.inset", "Base board inset", "Gap between base board and the seam round it.", "4", hold(), "1", "15",
                 DimensionSpec::Quantity::Length, "base.board=yes"},
         };
-        for (auto& d : standingDimensions("0.8*width", "max(130, depth + 8)"))
+        for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);
         return out;
     }
@@ -45,7 +45,7 @@ public:
         std::vector<ChoiceSpec> out{
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
         };
-        for (auto& c : standingChoices())
+        for (auto& c : coatChoices())
             out.push_back(c);
         return out;
     }

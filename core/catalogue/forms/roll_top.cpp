@@ -5,6 +5,7 @@
 #include "drafting/panels.hpp"
 #include "drafting/plans.hpp"
 #include "drafting/strip_width.hpp"
+#include "drafting/unlined.hpp"
 #include "drafting/walls.hpp"
 #include "forms/form.hpp"
 #include "library/library.hpp"
@@ -65,7 +66,14 @@ public:
         return out;
     }
 
-    std::vector<ChoiceSpec> choices() const override { return coatChoices(false); }
+    std::vector<ChoiceSpec> choices() const override
+    {
+        auto out = coatChoices(false); // hook and ring are put to the closed mouth: it cannot be sewn first
+        for (const auto& option : unlinedOptions())
+            if (option.first != "unlined-bagged") // its braces are caught in seams that would be trimmed
+                out.back().options.push_back(option);
+        return out;
+    }
 
     std::vector<DerivedSpec> derived() const override
     {
@@ -102,8 +110,8 @@ public:
             say("what is rolled down is added")});
         CoatDraft shell = CoatDraft::shell(d);
         drawStanding(shell, body(p, 0));
-        CoatDraft lining = CoatDraft::lining(d, liningShrink(d, "front"));
-        drawStanding(lining, body(p, lining.shrink));
+        LiningOfStanding lining = draftLining(d, "front", [&](double in) { return body(p, in); });
+        drawStanding(lining.coat, lining.body);
         for (const auto& piece : {"front", "back", "left", "right"})
             for (int i = 0; i <= int(std::lround(d("rolls"))); ++i) {
                 const Box box = boundsOf(d.piece(piece).stitch());
@@ -117,12 +125,17 @@ public:
             {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, d("height")}, {0, 1}, 1}};
         drawStraps(d);
         sewStanding(shell, body(p, 0));
+        if (!unlined(d))
+            fastenersInMouth(d);
         tailSteps(d);
-        sewStanding(lining, body(p, lining.shrink));
+        sewStanding(lining.coat, lining.body);
         joinCoats(d, {.mouth = mouthOf(body(p, 0)), .open = lined("base")});
-        for (auto& seam : p.seams)
-            if (seam.key == "mouth")
-                seam.trapped.push_back("roll.tab");
+        if (unlined(d))
+            fastenersOnHem(d);
+        else
+            for (auto& seam : p.seams)
+                if (seam.key == "mouth")
+                    seam.trapped.push_back("roll.tab");
     }
 
     Standing body(const Pattern& p, double in) const
@@ -245,7 +258,7 @@ public:
             .check = say("The webbing points up and in.")});
     }
 
-    void tailSteps(Drafter& d) const
+    void fastenersInMouth(Drafter& d) const
     {
         d.add(Step{.id = "fasteners",
             .title = say("Sew hook and ring to the ends of the roll"),
@@ -262,6 +275,37 @@ public:
             .yields = "shell",
             .pieces = {"left", "right", "roll.tab"},
             .check = say("Rolled down, the hook reaches the ring on the other side.")});
+    }
+
+    /// Without a lining nothing covers their ends: they are sewn onto the finished hem.
+    void fastenersOnHem(Drafter& d) const
+    {
+        Piece& tab = d.piece("roll.tab");
+        const double web = boundsOf(tab.stitch()).width(), in = 3, up = 20;
+        tab.lines.push_back({"row", FaceLine::Kind::Topstitch,
+            lineRun({{in, in}, {web - in, in}, {web - in, up}, {in, up}, {in, in}, {web - in, up}})});
+        const double mouth = boundsOf(d.piece("left").stitch()).y1;
+        d.pattern.overlays.push_back({"roll.tab", "left", {-web / 2, mouth - up - in}});
+        d.add(Step{.id = "fasteners",
+            .title = say("Sew hook and ring to the ends of the roll"),
+            .acts = {act::with(
+                         act::saying(act::layOver("roll.tab", "left"),
+                             say("One is folded in half through the hook and lies here, its cut ends {} below the "
+                                 "mouth, the other one through the ring and lies on the right side: each in the "
+                                 "middle of its side, where the rolled mouth ends. The fold stands out of the mouth.",
+                                 Len(up + in))),
+                         {Ware::HookAndRing}),
+                act::of(Act::Verb::Rows, "roll.tab")},
+            .kind = StepKind::Strap,
+            .phase = "Strap",
+            .consumes = {"bag", "roll.tab"},
+            .yields = "bag",
+            .pieces = {"left", "right", "roll.tab"},
+            .check = say("Rolled down, the hook reaches the ring on the other side.")});
+    }
+
+    void tailSteps(Drafter& d) const
+    {
         d.add(Step{.id = "tails",
             .title = say("Thread the webbing tails"),
             .acts = {act::of(Act::Verb::ThreadTails, "webbing")},
@@ -275,7 +319,8 @@ public:
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
-            foldStanding(folder, body(p, coat.in), coat);
+            const auto at = [&](double in) { return body(p, in); };
+            foldStanding(folder, coat.lining ? liningOf(p, at, coat.in) : at(0), coat);
             folder.leaveOpen(); // not rolled down
         });
         const double tall = p.values.at("tall");

@@ -43,7 +43,7 @@ public:
             {"foot.inset", "Foot inset", "From the base's seams to the centre of each foot.", "25", hold(), "12",
                 "min(width, depth)/2 - 5", DimensionSpec::Quantity::Length, "base.feet=yes"},
         };
-        for (auto& d : standingDimensions("0.8*width", "max(130, depth + 8)"))
+        for (auto& d : coatDimensions("0.8*width", "max(130, depth + 8)"))
             out.push_back(d);
         return out;
     }
@@ -57,7 +57,7 @@ public:
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
             {"base.feet", "Feet", "Four feet through the base.", {{"no", "Without"}, {"yes", "Four feet"}}},
         };
-        for (auto& c : standingChoices())
+        for (auto& c : coatChoices())
             out.push_back(c);
         return out;
     }

@@ -5,6 +5,8 @@
 #include "units/error.hpp"
 #include "units/length.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <sstream>
@@ -164,6 +166,140 @@ Polyline clippedTo(const Polyline& outline, const Polyline& convex)
     }
     if (!out.empty())
         out.push_back(out.front());
+    return out;
+}
+
+namespace {
+
+constexpr double kLeast = 4; // mm that is left of what is pulled smaller
+
+std::string textOfMeasure(const Measure& m)
+{
+    return m.share ? fmt::format("{:.6g}%", m.value * 100) : fmt::format("{:.6g}", m.value);
+}
+
+Measure changed(Measure m, double by, double whole, double step, double least)
+{
+    if (m.share && whole > 0)
+        m.value = std::round(std::max(least, m.value * whole + by) / whole * 200) / 200;
+    else
+        m.value = std::max(least, std::round((m.value + by) / step) * step);
+    return m;
+}
+
+constexpr double kAnywhere = -1e9;
+
+} // namespace
+
+std::string textOf(const LayerShape& shape)
+{
+    using K = LayerShape::Kind;
+    const auto say2 = [&] { return textOfMeasure(shape.width) + " x " + textOfMeasure(shape.height); };
+    switch (shape.kind) {
+    case K::Whole: return "";
+    case K::Area: return shape.name;
+    case K::Strip: return "strip " + textOfMeasure(shape.width) + " along " + shape.name;
+    case K::Patch: return "patch " + say2() + " at " + textOfMeasure(shape.x) + " " + textOfMeasure(shape.y);
+    case K::Corner: return "corner " + say2() + " " + shape.name;
+    case K::Drawn: {
+        std::string out = "drawn";
+        for (const auto& [x, y] : shape.points)
+            out += " " + textOfMeasure(x) + "," + textOfMeasure(y);
+        return out;
+    }
+    case K::Copied: return fmt::format("as {} less {:.6g}", shape.name, shape.less);
+    }
+    return "";
+}
+
+std::optional<ShapeHold> holdAt(const LayerShape& shape, const Piece& piece, const Run& outline, Point at, double reach)
+{
+    using K = LayerShape::Kind;
+    if (shape.kind == K::Whole || shape.kind == K::Area)
+        return std::nullopt;
+    const Box own = boundsOf(piece.stitch());
+    if (shape.kind == K::Drawn) {
+        ShapeHold nearest;
+        double least = reach;
+        for (std::size_t i = 0; i < shape.points.size(); ++i)
+            if (const Point p{own.centre().x + shape.points[i].first.of(own.width()),
+                    own.y1 - shape.points[i].second.of(own.height())};
+                distance(p, at) < least)
+                nearest.point = int(i), least = distance(p, at);
+        if (nearest.point >= 0)
+            return nearest;
+    } else {
+        const Box box = boundsOf(outline);
+        if (!box.contains(at, reach))
+            return std::nullopt;
+        const auto side = [&](double low, double high, double where) {
+            const double least = std::min(reach, (high - low) / 3);
+            return where < low + least ? -1 : where > high - least ? 1 : 0;
+        };
+        const ShapeHold hold{side(box.x0, box.x1, at.x), side(box.y0, box.y1, at.y)};
+        if (hold.across != 0 || hold.up != 0)
+            return hold;
+    }
+    return insideOutline(flattened(outline, kStep), at) ? std::optional(ShapeHold{}) : std::nullopt;
+}
+
+LayerShape pulled(const LayerShape& shape, const ShapeHold& hold, const Piece& piece, Point at, Point by, double step)
+{
+    using K = LayerShape::Kind;
+    const Box own = boundsOf(piece.stitch());
+    LayerShape out = shape;
+    const auto wider = [&](double more) { out.width = changed(shape.width, more, own.width(), step, kLeast); };
+    const auto taller = [&](double more) { out.height = changed(shape.height, more, own.height(), step, kLeast); };
+    const auto moved = [&](const Measure& m, double more, double whole) {
+        return changed(m, more, whole, step, kAnywhere);
+    };
+    switch (shape.kind) {
+    case K::Whole:
+    case K::Area: break;
+    case K::Strip:
+        if (const Edge* edge = piece.edge(EdgeId(shape.name))) { // inwards from the edge
+            double along = 0;
+            for (double i = 0; i <= 200; ++i)
+                if (const double here = edge->length() * i / 200;
+                    distance(pointAlong(edge->stitch, here), at) < distance(pointAlong(edge->stitch, along), at))
+                    along = here;
+            const Point d = tangentAlong(edge->stitch, along);
+            wider(dot(by, Point{-d.y, d.x}));
+        }
+        break;
+    case K::Patch:
+        if (hold.across == 0 && hold.up == 0)
+            out.x = moved(shape.x, by.x, own.width()), out.y = moved(shape.y, -by.y, own.height());
+        // The edge across from the one that is held stays.
+        if (hold.across != 0) {
+            wider(hold.across * by.x);
+            const double more = out.width.of(own.width()) - shape.width.of(own.width());
+            out.x = changed(shape.x, hold.across * more / 2, own.width(), step / 2, kAnywhere);
+        }
+        if (hold.up != 0) {
+            taller(hold.up * by.y);
+            const double more = out.height.of(own.height()) - shape.height.of(own.height());
+            out.y = changed(shape.y, -hold.up * more / 2, own.height(), step / 2, kAnywhere);
+        }
+        break;
+    case K::Corner: {
+        const bool whole = hold.across == 0 && hold.up == 0;
+        if (hold.across != 0 || whole)
+            wider(shape.name.ends_with("left") ? by.x : -by.x);
+        if (hold.up != 0 || whole)
+            taller(shape.name.starts_with("lower") ? by.y : -by.y);
+        break;
+    }
+    case K::Drawn:
+        for (std::size_t i = 0; i < out.points.size(); ++i)
+            if (hold.point < 0 || hold.point == int(i))
+                out.points[i] = {moved(shape.points[i].first, by.x, own.width()),
+                    moved(shape.points[i].second, -by.y, own.height())};
+        break;
+    case K::Copied:
+        out.less = std::max(0.0, std::round((shape.less - hold.across * by.x - hold.up * by.y) / step) * step);
+        break;
+    }
     return out;
 }
 

@@ -37,6 +37,22 @@ struct LayerShape {
 /// @throws InputError for what cannot be read, widths of nothing, outlines of fewer than three points.
 LayerShape parseShape(const std::string& text);
 
+/// What parseShape() reads as the same shape.
+std::string textOf(const LayerShape& shape);
+
+/// What of a shape is taken hold of.
+struct ShapeHold {
+    int across = 0, up = 0; ///< an edge of it: -1 the left or lower, 1 the right or upper one; 0 and 0: the whole
+    int point = -1;         ///< of a drawn outline; -1: none
+};
+/// At a point of its piece, within @p reach mm of an edge or a corner, else anywhere on @p outline, which is the
+/// shape's. Nothing where the shape is the whole piece or an area that the form names, or at another place.
+std::optional<ShapeHold> holdAt(
+    const LayerShape& shape, const Piece& piece, const Run& outline, Point at, double reach);
+/// The shape when what is held goes @p by (mm on the piece): measures come to whole @p step mm, shares to half a
+/// percent, and none below 4 mm.
+LayerShape pulled(const LayerShape& shape, const ShapeHold& hold, const Piece& piece, Point at, Point by, double step);
+
 /// The part of a closed outline that lies left of the lines through each two following points of a convex outline that
 /// turns left (Sutherland and Hodgman's way).
 Polyline clippedTo(const Polyline& outline, const Polyline& convex);

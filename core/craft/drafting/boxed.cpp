@@ -16,6 +16,36 @@ double pleatHalf(const Values& values)
 
 namespace {
 
+/// One coat's panel on its template: y from the shell's bottom seam up, half widths on the stitch line.
+struct BoxedBody {
+    double ledge, top, middle; ///< heights: of the boxes, of the mouth, where a wider seam is reached
+    double inner;              ///< half of the bottom between the boxes
+    double lean;               ///< mm that a side leans in, per mm upwards
+    double raise = 0;          ///< mm that the bottom seam is sewn further in
+
+    BoxedBody(const Pattern& p, bool lining, double shrink)
+    {
+        const auto v = [&](const char* name) { return p.values.at(name); };
+        const double q = v("depth") / 2 - shrink, height = v("height") - shrink;
+        m_wide = lining ? wideBy(p) : 0;
+        m_low = (v("width") + v("depth")) / 2 - 2 * shrink + (lining ? 0 : pleatHalf(p.values)), m_base = q;
+        top = height + q, ledge = q + m_wide, middle = q + height / 2;
+        lean = (m_low - (v("width") + v("depth")) / 2 + v("taper")) / height;
+        // Ledge and wall of a box are sewn to each other: what a leaning side loses at the ledge, the wall loses below.
+        raise = m_wide * (std::hypot(1, lean) + lean);
+        inner = m_low - q - m_wide;
+    }
+
+    double halfAt(double y) const { return m_low - lean * (y - m_base) - m_wide * std::hypot(1, lean) * eased(y); }
+    double low() const { return halfAt(ledge); }
+    /// Half of the depth: between the fold and the side seam.
+    double depthAt(double y) const { return m_base - (raise - m_wide) * eased(y); }
+
+private:
+    double m_low = 0, m_base = 0, m_wide = 0;
+    double eased(double y) const { return std::clamp((top - y) / (top - middle), 0.0, 1.0); }
+};
+
 /// Both folds of every pleat, evenly spread over the base of a panel whose half width there is @p half.
 void markPleats(Piece& panel, const Values& values, double half, double height)
 {
@@ -36,39 +66,54 @@ void drawBoxed(CoatDraft& c)
 {
     Drafter& d = c.d;
     const double pleats = c.isLining ? 0 : pleatHalf(d.pattern.values); // the lining lies flat
-    const double q = d("depth") / 2 - c.shrink, w = (d("width") + d("depth")) / 2 - 2 * c.shrink + pleats,
-                 top = d("height") - c.shrink + q;
-    const double mouth = (d("width") + d("depth")) / 2 - d("taper"), inner = w - q, s = c.allowance;
-    const bool cut = d.choice("boxing") == "pre-cut";
-    const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, 0}}),
-              rightWall = lineRun({{inner, 0}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
+    const BoxedBody o(d.pattern, c.isLining, c.shrink);
+    const double top = o.top, w = o.low(), q = o.ledge, inner = o.inner, base = o.raise, s = c.allowance,
+                 mouth = o.halfAt(top), low = s + c.wide, bottom = s + base;
+    const bool cut = d.choice("boxing") == "pre-cut", eases = c.wide > 0;
+    const Run leftLedge = lineRun({{-w, q}, {-inner, q}}), leftWall = lineRun({{-inner, q}, {-inner, base}}),
+              rightWall = lineRun({{inner, base}, {inner, q}}), rightLedge = lineRun({{inner, q}, {w, q}});
+    const Point middle{o.halfAt(o.middle), o.middle};
     for (const auto& [part, code, name] : {std::tuple{"front", "A", say("Front")}, {"back", "B", say("Back")}}) {
         Piece& panel = c.add(part, code, name, "panel");
         panel.edges.push_back({"top", lineRun({{mouth, top}, {-mouth, top}}), c.mouth, {}});
-        panel.edges.push_back({"left side", lineRun({{-mouth, top}, {-w, q}}), s, {}});
+        if (eases)
+            panel.edges.push_back({"left ease", lineRun({{-mouth, top}, {-middle.x, middle.y}}), s, low});
+        panel.edges.push_back({"left side",
+            eases ? lineRun({{-middle.x, middle.y}, {-w, q}}) : lineRun({{-mouth, top}, {-w, q}}), low, {}});
         if (cut) {
             panel.edges.insert(panel.edges.end(),
-                {{"left ledge", leftLedge, s, {}}, {"left wall", leftWall, s, {}},
-                    {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}}, {"right wall", rightWall, s, {}},
-                    {"right ledge", rightLedge, s, {}}});
+                {{"left ledge", leftLedge, low, {}}, {"left wall", leftWall, low, {}},
+                    {"bottom", lineRun({{-inner, base}, {inner, base}}), bottom, {}},
+                    {"right wall", rightWall, low, {}}, {"right ledge", rightLedge, low, {}}});
         } else {
             panel.edges.insert(panel.edges.end(),
-                {{"left corner side", lineRun({{-w, q}, {-w, 0}}), s, {}},
-                    {"left corner bottom", lineRun({{-w, 0}, {-inner, 0}}), s, {}},
-                    {"bottom", lineRun({{-inner, 0}, {inner, 0}}), s, {}},
-                    {"right corner bottom", lineRun({{inner, 0}, {w, 0}}), s, {}},
-                    {"right corner side", lineRun({{w, 0}, {w, q}}), s, {}}});
+                {{"left corner side", lineRun({{-w, q}, {-w, base}}), bottom, {}},
+                    {"left corner bottom", lineRun({{-w, base}, {-inner, base}}), bottom, {}},
+                    {"bottom", lineRun({{-inner, base}, {inner, base}}), bottom, {}},
+                    {"right corner bottom", lineRun({{inner, base}, {w, base}}), bottom, {}},
+                    {"right corner side", lineRun({{w, base}, {w, q}}), bottom, {}}});
             for (const auto& [lineName, run] : {std::pair{"left ledge", leftLedge}, {"left wall", leftWall},
                      {"right wall", rightWall}, {"right ledge", rightLedge}})
                 panel.lines.push_back({lineName, FaceLine::Kind::Topstitch, run});
-            if (const double square = q - s; d.choice("boxing") == "from-seams" && square > 0)
+            if (const double square = q - base - low; d.choice("boxing") == "from-seams" && square > 0)
                 for (const double side : {-1.0, 1.0})
                     panel.lines.push_back({side < 0 ? "left square" : "right square", FaceLine::Kind::Slash,
-                        lineRun({{side * w, square}, {side * (w - square), square}, {side * (w - square), 0}})});
-            panel.areas["face"] = lineRun({{mouth, top}, {-mouth, top}, {-w, q}, {-inner, q}, {-inner, 0}, {inner, 0},
-                {inner, q}, {w, q}, {mouth, top}});
+                        lineRun({{side * w, base + square}, {side * (w - square), base + square},
+                            {side * (w - square), base}})});
+            std::vector<Point> face{{mouth, top}, {-mouth, top}};
+            if (eases)
+                face.push_back({-middle.x, middle.y});
+            for (const Point p : {Point{-w, q}, {-inner, q}, {-inner, base}, {inner, base}, {inner, q}, {w, q}})
+                face.push_back(p);
+            if (eases)
+                face.push_back(middle);
+            face.push_back({mouth, top});
+            panel.areas["face"] = lineRun(face);
         }
-        panel.edges.push_back({"right side", lineRun({{w, q}, {mouth, top}}), s, {}});
+        panel.edges.push_back(
+            {"right side", eases ? lineRun({{w, q}, middle}) : lineRun({{w, q}, {mouth, top}}), low, {}});
+        if (eases)
+            panel.edges.push_back({"right ease", lineRun({middle, {mouth, top}}), low, s});
         if (pleats > 0)
             markPleats(panel, d.pattern.values, inner, top);
         if (!c.isLining)
@@ -76,11 +121,18 @@ void drawBoxed(CoatDraft& c)
     }
     const auto sides = [&](const std::string& seam, const Message& name, const std::string& of,
                            const std::string& mate) {
-        std::vector<EdgeUse> a{c.use("front", of + " side")}, b{c.use("back", mate + " side", true)};
+        // From the bottom up at the right, from the mouth down at the left.
+        std::vector<std::string> parts{" side"};
         if (!cut)
-            a.insert(of == "right" ? a.begin() : a.end(), c.use("front", of + " corner side")),
-                b.insert(of == "right" ? b.begin() : b.end(), c.use("back", mate + " corner side", true));
-        c.join(seam, name, a, b);
+            parts.insert(parts.begin(), " corner side");
+        if (eases)
+            parts.push_back(" ease");
+        if (of == "left")
+            std::reverse(parts.begin(), parts.end());
+        std::vector<EdgeUse> a, b;
+        for (const auto& part : parts)
+            a.push_back(c.use("front", of + part)), b.push_back(c.use("back", mate + part, true));
+        c.join(seam, name, a, b).allowance += c.wide;
     };
     sides("side right", say("Right side"), "right", "left");
     sides("side left", say("Left side"), "left", "right");
@@ -90,12 +142,16 @@ void drawBoxed(CoatDraft& c)
         b = {c.use("back", "right corner bottom", true), c.use("back", "bottom", true),
             c.use("back", "left corner bottom", true)};
     }
-    c.leaveOpen(c.join("bottom", say("Bottom"), a, b));
+    Seam& along = c.join("bottom", say("Bottom"), a, b);
+    along.allowance += base;
+    c.leaveOpen(along);
     // The side seam is laid on the bottom seam: what lies beside the one is sewn to what lies beside the other.
     c.join("box right", say("Right boxed corner"), {c.use("front", "right ledge"), c.use("back", "left ledge")},
-        {c.use("front", "right wall", true), c.use("back", "left wall", true)});
+         {c.use("front", "right wall", true), c.use("back", "left wall", true)})
+        .allowance += c.wide;
     c.join("box left", say("Left boxed corner"), {c.use("back", "right ledge"), c.use("front", "left ledge")},
-        {c.use("back", "right wall", true), c.use("front", "left wall", true)});
+         {c.use("back", "right wall", true), c.use("front", "left wall", true)})
+        .allowance += c.wide;
 }
 
 void sewBoxed(CoatDraft& c)
@@ -126,30 +182,55 @@ void sewBoxed(CoatDraft& c)
         .yields = "shell",
         .phase = "Shell assembly",
         .before = {{.verb = Act::Verb::Box, .taken = school == "across" ? 1.0 : 0.0, .note = how}},
-        .check = say("Both corners are {} wide.", Len(2 * (c.d("depth") / 2 - c.shrink)))});
+        .check = say("Both corners are {} wide.", Len(2 * BoxedBody(c.d.pattern, c.isLining, c.shrink).depthAt(0)))});
+}
+
+void workBoxedSlack(Drafter& d, double shrink)
+{
+    const BoxedBody shell(d.pattern, false, 0), lining(d.pattern, true, shrink);
+    const auto hull = [&](const BoxedBody& body, double pleats) {
+        const double width = 2 * (body.inner - pleats), depth = 2 * body.depthAt(0);
+        return Hull{width, depth, body.top - body.ledge, 2 * (width + depth)};
+    };
+    const Hull outer = hull(shell, pleatHalf(d.pattern.values));
+    const double wall = d.stack(d.piece("front").role, "front", "shell");
+    workSlack(d, "front", outer, hull(lining, 0), outer.girth - 8 * wall);
+    if (lining.raise <= 0)
+        return;
+    workWide(d, "front");
+    const double lean = shell.lean, wide = wideBy(d.pattern);
+    d.work({lined("front"), "lining.raise", say("Lining's bottom seam wider by"), "wide*(k + lean)",
+        {{"wide", wide}, {"k", std::hypot(1, lean)}, {"lean", lean}}, 0, Working::Kind::Geometry, "mm",
+        say("so that both sides of the boxed corners agree; k: square to a leaning side")});
 }
 
 void foldBoxed(Folder& folder, const Pattern& p, const LaidCoat& coat)
 {
-    const double in = coat.in, q = p.depth / 2 - in, h = p.height - in, pleats = !coat.lining ? pleatHalf(p.values) : 0,
-                 w = (p.width + p.depth) / 2 - 2 * in + pleats, lean = p.values.at("taper") - 2 * in + pleats;
+    const BoxedBody o(p, coat.lining, coat.in);
+    const double pleats = !coat.lining ? pleatHalf(p.values) : 0, start = p.height - (o.top - o.ledge);
     // The fold at the sides leans with the side seam, so that the seam stays in the middle of the side.
     const auto side = [=](double sign) {
         return [=](Point at) {
-            const double up = std::max(at.y - q, 0.0), edge = w - lean * up / h, fold = edge - q;
+            const double y = std::max(at.y, o.ledge), deep = o.depthAt(y), fold = o.halfAt(y) - deep;
             const double over = std::max(std::abs(at.x) - fold, 0.0);
-            const double folded = fold > 0 ? (fold - pleats * (1 - up / h)) / fold
+            const double folded = fold > 0 ? (fold - pleats * (1 - (y - o.ledge) / (o.top - o.ledge))) / fold
                                            : 1; // what the pleats take, most at the base
-            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold) * folded, at.x), up + in,
-                sign * std::max(q - over - std::max(q - at.y, 0.0), 0.0)}; // the tip beyond the box lies flat
+            return Vec3{sign * std::copysign(std::min(std::abs(at.x), fold) * folded, at.x), y - o.ledge + start,
+                sign * std::max(deep - over - (y - at.y), 0.0)}; // the tip beyond the box lies flat
         };
     };
-    const std::vector<double> bendX{-(w - q), w - q}, bendY{q};
+    const std::vector<double> bendX{-o.inner, o.inner}, bendY{o.ledge};
     // Above the boxes the folds lean with the side seams.
     std::vector<Line> aslant;
+    const auto foldAt = [&](double y) { return o.halfAt(y) - o.depthAt(y); };
+    std::vector<double> heights{o.ledge, o.top};
+    if (o.raise > 0)
+        heights.insert(heights.begin() + 1, o.middle);
     for (const double s : {-1.0, 1.0})
-        if (lean != 0)
-            aslant.push_back({{s * (w - q), q}, {s * (w - q - lean), q + h}});
+        for (std::size_t i = 0; i + 1 < heights.size(); ++i)
+            if (const Line line{{s * foldAt(heights[i]), heights[i]}, {s * foldAt(heights[i + 1]), heights[i + 1]}};
+                std::abs(line.a.x - line.b.x) > 1e-9)
+                aslant.push_back(line);
     folder.lay(coat.key("front"), side(1), bendX, bendY, 0, aslant);
     folder.lay(coat.key("back"), side(-1), bendX, bendY, 0, aslant);
 }

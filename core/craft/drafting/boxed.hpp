@@ -17,6 +17,8 @@ double pleatHalf(const Values& values);
 void drawBoxed(CoatDraft& coat);
 /// Steps: sides and bottom, then the boxes. Yields "shell" or "lining".
 void sewBoxed(CoatDraft& coat);
+/// Workings of the lining's slack, and of its wider seam; @p shrink: how much further in its walls are drafted.
+void workBoxedSlack(Drafter& d, double shrink);
 /// Lays the panels of one coat.
 void foldBoxed(Folder& folder, const Pattern& pattern, const LaidCoat& coat);
 

@@ -30,12 +30,17 @@ std::pair<double, bool> roundStraight(const Pattern& p, const Seam& seam)
 
 } // namespace
 
-CoatDraft::CoatDraft(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf)
-    : d(drafter), isLining(lining), shrink(shrinkBy), allowance(allowanceOf), mouth(drafter("allowance.mouth"))
+CoatDraft::CoatDraft(Drafter& drafter, bool lining, double shrinkBy)
+    : d(drafter),
+      isLining(lining),
+      shrink(shrinkBy),
+      allowance(drafter(lining ? "allowance.lining" : "allowance.body")),
+      wide(lining ? wideBy(drafter.pattern) : 0),
+      mouth(drafter("allowance.mouth"))
 {}
 
-CoatDraft CoatDraft::shell(Drafter& d) { return {d, false, 0, d("allowance.body")}; }
-CoatDraft CoatDraft::lining(Drafter& d, double shrink) { return {d, true, shrink, d("allowance.lining")}; }
+CoatDraft CoatDraft::shell(Drafter& d) { return {d, false, 0}; }
+CoatDraft CoatDraft::lining(Drafter& d, double shrink) { return {d, true, shrink}; }
 
 Piece& CoatDraft::add(const std::string& part, const std::string& code, const Message& name, const std::string& ofShell,
     int count, double grain)
@@ -103,7 +108,8 @@ void CoatDraft::sew(const Sewing& s)
         .check = s.check});
 }
 
-std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening)
+std::vector<DimensionSpec> coatDimensions(
+    const std::string& openingMax, const std::string& opening, const std::string& wideMax)
 {
     return {
         {"allowance.body", "Body allowance", "Seam allowance of the shell's seams.", "10", hold(), "5", "20"},
@@ -115,6 +121,12 @@ std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const s
         {"opening.length", "Turning opening", "Length left open in the lining to turn the bag through.",
             fmt::format("min({}, 0.98*({}))", opening, openingMax), follow(), "40", openingMax,
             DimensionSpec::Quantity::Length, kTurned},
+        {"allowance.wide", "Wide lining allowance",
+            "Allowance of the lining's side seams from the middle down, where the lining is sewn with a wider seam.",
+            wideMax.empty() ? "allowance.lining + 3.2" : fmt::format("allowance.lining + min(3.2, {})", wideMax),
+            follow(), "allowance.lining",
+            wideMax.empty() ? "allowance.lining + 15" : fmt::format("allowance.lining + min(15, {})", wideMax),
+            DimensionSpec::Quantity::Length, "lining.fit=wider-seam"},
     };
 }
 
@@ -123,8 +135,10 @@ std::vector<ChoiceSpec> coatChoices(bool allWays)
     std::vector<ChoiceSpec> out{
         {"lining.fit", "Lining fit",
             "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's thickness, with the "
-            "mouth unchanged, or the same size.",
-            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}}, kLined},
+            "mouth unchanged; the same size; or cut by the shell's template and sewn with a wider seam from the middle "
+            "down.",
+            {{"smaller", "Drafted smaller"}, {"same", "Same as the shell"}, {"wider-seam", "Wider seam below"}},
+            kLined},
         {"assembly", "Joining shell and lining",
             "Bagged out through a turning opening; the lining dropped in and edge-stitched; the mouth sewn first, "
             "while all lies flat; or no lining, the mouth hemmed.",
@@ -222,12 +236,47 @@ void addMainSpace(Drafter& d, const PieceId& wallKey, const PieceId& baseKey, do
 
 double liningShrink(Drafter& d, const PieceId& panel)
 {
-    if (d.choice("lining.fit") == "same")
+    if (d.choice("lining.fit") != "smaller")
         return 0;
     const Piece& piece = d.piece(panel);
     return d.work({lined(panel), "lining.inset", say("Lining's walls further in"), "wall",
         {{"wall", d.stack(piece.role, piece.key, "shell")}}, 0, Kind::Geometry, "mm",
         say("nested boxes: each inside dimension is twice the wall's thickness less; the mouth stays as it is")});
+}
+
+double wideBy(const Pattern& p)
+{
+    const auto fit = p.choices.find("lining.fit");
+    return fit != p.choices.end() && fit->second == "wider-seam"
+        ? p.values.at("allowance.wide") - p.values.at("allowance.lining")
+        : 0;
+}
+
+void workWide(Drafter& d, const PieceId& wall)
+{
+    if (wideBy(d.pattern) > 0)
+        d.work({lined(wall), "lining.wide", say("Lining's side seams wider, from the middle down"), "wide - allowance",
+            {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0, Kind::Trade, "mm",
+            say("same cut as the shell, sewn with a wider seam; the mouth is unchanged")});
+}
+
+void workSlack(Drafter& d, const PieceId& wall, const Hull& shell, const Hull& lining, double room)
+{
+    const double thick = d.stack(d.piece(wall).role, wall, "shell");
+    const Message less = say("less than nothing: the lining is larger than its room, and wrinkles by so much");
+    const auto tell = [&](const char* key, const Message& label, const char* formula, double outside, double inside) {
+        if (outside > 0 && inside > 0)
+            d.work({lined(wall), key, label, formula, {{"shell", outside}, {"wall", thick}, {"lining", inside}}, 0,
+                Kind::Geometry, "mm", less});
+    };
+    tell(
+        "lining.slack.width", say("Lining's slack in the width"), "shell - 2*wall - lining", shell.width, lining.width);
+    tell(
+        "lining.slack.depth", say("Lining's slack in the depth"), "shell - 2*wall - lining", shell.depth, lining.depth);
+    tell("lining.slack.height", say("Lining's slack in the height"), "shell - wall - lining", shell.height,
+        lining.height);
+    d.work({lined(wall), "lining.slack", say("Lining's slack once round"), "room - lining",
+        {{"room", room}, {"lining", lining.girth}}, 0, Kind::Geometry, "mm", less});
 }
 
 void turnThrough(Drafter& d, const SeamId& open, std::vector<PieceId> pieces)

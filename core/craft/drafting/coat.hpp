@@ -30,6 +30,7 @@ public:
     const bool isLining;
     const double shrink;    ///< mm that each wall lies further in
     const double allowance; ///< mm of the body's seams
+    const double wide;      ///< mm that they are sewn wider from the middle down, on the shell's template (@see wideBy)
     const double mouth;     ///< mm of the mouth's seam
 
     OwnName key(const std::string& part) const { return {{}, isLining ? "lining." + part : part}; }
@@ -57,13 +58,16 @@ public:
     std::string role(const std::string& ofShell) const { return isLining ? "lining " + ofShell : ofShell; }
 
 private:
-    CoatDraft(Drafter& drafter, bool lining, double shrinkBy, double allowanceOf);
+    CoatDraft(Drafter& drafter, bool lining, double shrinkBy);
 };
 
 /// Allowances, turning opening: dimensions that every lined form has. @p openingMax bounds the opening.
-/// @p opening is the formula of its default.
-std::vector<DimensionSpec> coatDimensions(const std::string& openingMax, const std::string& opening = "130");
-/// How the lining is made to fit, and how it is joined; @p allWays: also with the mouth first, and without a lining.
+/// @p opening is the formula of its default, @p wideMax of how much wider the lining's lower seams may be
+/// beyond what every form allows.
+std::vector<DimensionSpec> coatDimensions(
+    const std::string& openingMax, const std::string& opening = "130", const std::string& wideMax = "");
+/// How the lining is made to fit (smaller, the same, by the shell's template with a wider seam below), and how it is
+/// joined; @p allWays: also with the mouth first, and without a lining.
 std::vector<ChoiceSpec> coatChoices(bool allWays = true);
 /// Canvas shell with sew-in foam, cotton lining with woven fusible, a firm base: where a new lined design begins.
 void furnishCoats(Design& design);
@@ -80,6 +84,23 @@ void addMainSpace(
 /// How much further in the lining's walls lie: the wall's thickness or nothing. @p panel is a piece of the shell that
 /// stands for the wall.
 double liningShrink(Drafter& d, const PieceId& panel);
+
+/// How much wider than at the mouth the lining's seams are sewn from the middle down, mm: by "allowance.wide", where
+/// the choice "lining.fit" says so.
+double wideBy(const Pattern& pattern);
+
+/// Its working, if there is one; @p wall: a piece of the shell that stands for the wall.
+void workWide(Drafter& d, const PieceId& wall);
+
+/// Outside measures of a coat near its base, mm.
+struct Hull {
+    double width = 0, depth = 0, height = 0;
+    double girth = 0; ///< once round
+};
+/// Workings of how much room the lining has in the shell, in each direction and round: "lining.slack" and
+/// "lining.slack.width", "….depth", "….height". Less than nothing: the lining is larger than its room. @p room is the
+/// shell's girth inside its wall, whose piece is @p wall. What measures nothing is not told.
+void workSlack(Drafter& d, const PieceId& wall, const Hull& shell, const Hull& lining, double room);
 
 /// Joins shell and lining round the mouth, turns and closes: the seam "mouth" and its steps. Parts "shell" and "lining"
 /// become "bag".

@@ -13,15 +13,22 @@ struct LongStrip {
     Message join;        ///< how its joins are called, of their number
     std::string material;
     double width = 0, cut = 0, length = 0, allowance = 0; ///< mm: finished and cut width, length of the whole
+    double turn = 0;                                      ///< mm turned in at each long edge; more than 0: it is faced
+    bool diagonal = false;                                ///< strips are joined aslant, at 45°
 };
+
+/// The choice "joins" of a part whose strap may be longer than its cloth is wide.
+ChoiceSpec joinsChoice(const std::string& when);
 
 /// Draws it as copies of one piece, with the seams between them and the working of their length. Every join costs two
 /// allowances; strips are no longer than the cloth is wide, less 20 mm for its edges (common practice, no source).
-/// Webbing is bought as long as it is needed.
+/// Strips that are joined aslant are cut aslant at both ends, so that no two layers of the join lie on one spot when it
+/// is folded; the outer ends are cut square in the end, which takes the strip's width once. Webbing is bought as long
+/// as it is needed.
 struct DrawnStrip {
     int count = 1;
-    std::vector<SeamId> joins;
-    std::vector<Act> make; ///< joined and folded, or its ends sealed
+    std::vector<PieceId> pieces; ///< the strip, and its facing
+    std::vector<Act> make;       ///< joined and folded, or its ends sealed
 };
 DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip);
 

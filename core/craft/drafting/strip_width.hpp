@@ -9,13 +9,24 @@ namespace tectonis {
 
 /// Finished widths in one cut width: 4 where edges go to the middle and it is folded again (cotton, canvas),
 /// 2 where edges meet behind (vinyl, leather, waxed and coated cloth), 1 for webbing. Common practice, no source.
-int cutMultiple(const Material& cloth);
+/// @p way may say otherwise: "twice", "meet".
+int cutMultiple(const Material& cloth, const std::string& way = "by-cloth");
 
-/// Cut width in mm, with its working kept under @p key.
-double workCutWidth(
-    Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished, const Material& cloth);
+/// The choice "way" of a part's strap of cloth: as its cloth asks for ("by-cloth"), folded twice ("twice"), its edges
+/// meeting behind ("meet"), or @p faced with a second strip, the long edges of both turned in ("faced"). @p when: the
+/// choice with which it counts.
+ChoiceSpec wayChoice(const std::string& when, bool faced);
+/// How much of each long edge is turned in where it is faced: the dimension "turn".
+DimensionSpec turnDimension();
 
-/// Fold lines lengthwise on a strip drawn with its length along y.
-void addStripFolds(Piece& strip, double finished, double cut, double length);
+/// Cut width in mm, with its working kept under @p key; @p turn: what a faced one turns in at each long edge.
+double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished,
+    const Material& cloth, const std::string& way = "by-cloth", double turn = 0);
+
+/// Fold lines lengthwise on a strip drawn with its length along y; @p turn: as above, 0 if it is not faced.
+void addStripFolds(Piece& strip, double finished, double cut, double length, double turn = 0);
+
+/// A second strip like @p of, of the lining's cloth where the bag has a lining, else of the same. Returns its id.
+PieceId addFacing(Drafter& d, const PieceId& of, Message name);
 
 } // namespace tectonis

@@ -177,8 +177,17 @@ void takeLiningOut(Drafter& d)
     mouth->b = mouth->a; // folded onto itself
     mouth->allowance = cloth;
     const std::vector<PieceId> pieces = hemEdges(d, mouth->a, cloth);
+    // What is turned has its edges between its own layers: braces, padded straps.
+    const auto turned = [&](const Seam& seam) {
+        return std::any_of(d.steps.begin(), d.steps.end(), [&](const Step& step) {
+            return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
+                return act.verb == Act::Verb::Turn
+                    && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+            });
+        });
+    };
     for (auto& seam : p.seams)
-        if (seam.stitch == "construction" && !seam.mouth)
+        if (seam.stitch == "construction" && !seam.mouth && !turned(seam))
             seam.rawInside = true;
     if (const std::string way = d.choice("assembly"); way == "unlined-overcast")
         overcastSeams(d);

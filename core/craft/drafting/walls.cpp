@@ -60,7 +60,7 @@ Standing liningOf(const Pattern& p, const std::function<Standing(double)>& body,
     if (p.choices.at("lining.fit") != "wider-seam")
         return body(in);
     Standing s = body(0);
-    s.wide = p.values.at("allowance.wide") - p.values.at("allowance.lining");
+    s.wide = wideBy(p);
     if (s.wide <= 0)
         return s;
     for (const auto& w : s.walls)
@@ -86,15 +86,24 @@ Standing liningOf(const Pattern& p, const std::function<Standing(double)>& body,
 LiningOfStanding draftLining(Drafter& d, const PieceId& wall, const std::function<Standing(double)>& body)
 {
     using Kind = Working::Kind;
+    const double thick = d.stack(d.piece(wall).role, wall, "shell"), room = lengthOf(body(thick).plan);
+    const auto slack = [&](const Standing& inner, double lower) {
+        const auto hull = [](const Standing& of, double height) {
+            const Box plan = boundsOf(of.plan);
+            return Hull{plan.width(), plan.height(), height, lengthOf(of.plan)};
+        };
+        const Standing outer = body(0);
+        workSlack(d, wall, hull(outer, outer.height), hull(inner, outer.height - lower), room);
+    };
     if (d.choice("lining.fit") != "wider-seam") {
         CoatDraft coat = CoatDraft::lining(d, liningShrink(d, wall));
-        return {coat, body(coat.shrink)};
+        const Standing inner = body(coat.shrink);
+        slack(inner, coat.shrink);
+        return {coat, inner};
     }
     Standing s = liningOf(d.pattern, body, 0);
     const double walls = double(s.walls.size()), lean = s.lean / s.height;
-    d.work({lined(wall), "lining.wide", say("Lining's side seams wider, from the middle down"), "wide - allowance",
-        {{"wide", d("allowance.wide")}, {"allowance", d("allowance.lining")}}, 0, Kind::Trade, "mm",
-        say("same cut as the shell, sewn with a wider seam; the mouth is unchanged")});
+    workWide(d, wall);
     const double gone = d.work(
         {lined(wall), "lining.girth", say("Lining shorter round the base"), "2*walls*(wide*k + lean*raise)",
             {{"walls", walls}, {"wide", s.wide}, {"k", std::hypot(1, lean)}, {"lean", lean}, {"raise", s.raise}}, 0,
@@ -102,35 +111,8 @@ LiningOfStanding draftLining(Drafter& d, const PieceId& wall, const std::functio
     d.pattern.workings.push_back({lined("base"), "lining.raise", say("Lining's base seam wider by"),
         "where the base is as much shorter round its seam", {{"shorter", gone}}, s.raise, Kind::Geometry, "mm",
         say("found by halving; on a box an eighth of it, on a round base it through 2π")});
-    const double wallThick = d.stack(d.piece(wall).role, wall, "shell");
-    d.pattern.workings.push_back({lined(wall), "lining.slack", say("Lining's slack round the base"),
-        "shell's girth inside its wall less lining's girth", {{"wall", wallThick}, {"shorter", gone}},
-        lengthOf(body(wallThick).plan) - lengthOf(s.plan), Kind::Geometry, "mm",
-        say("less than nothing: the lining is larger than its room, and wrinkles by so much")});
+    slack(s, s.raise);
     return {CoatDraft::lining(d, 0), s};
-}
-
-std::vector<DimensionSpec> standingDimensions(const std::string& openingMax, const std::string& opening)
-{
-    auto out = coatDimensions(openingMax, opening);
-    out.push_back({"allowance.wide", "Wide lining allowance",
-        "Allowance of the lining's side seams from the middle down, where the lining is sewn with a wider seam.",
-        "allowance.lining + 3.2", follow(), "allowance.lining", "allowance.lining + 15",
-        DimensionSpec::Quantity::Length, "lining.fit=wider-seam"});
-    return out;
-}
-
-std::vector<ChoiceSpec> standingChoices()
-{
-    auto out = coatChoices();
-    for (auto& choice : out)
-        if (choice.name == "lining.fit") {
-            choice.options.emplace_back("wider-seam", "Wider seam below");
-            choice.meaning = "How the lining is made to hang inside without wrinkles: drafted smaller by the wall's "
-                             "thickness, with the mouth unchanged; the same size; or cut by the shell's template and "
-                             "sewn with a wider seam from the middle down.";
-        }
-    return out;
 }
 
 void drawStanding(CoatDraft& coat, const Standing& s)

@@ -46,10 +46,6 @@ struct LiningOfStanding {
 };
 LiningOfStanding draftLining(Drafter& d, const PieceId& wall, const std::function<Standing(double in)>& body);
 
-/// Dimensions and choices of coats whose lining may be sewn with a wider seam.
-std::vector<DimensionSpec> standingDimensions(const std::string& openingMax, const std::string& opening = "130");
-std::vector<ChoiceSpec> standingChoices();
-
 /// Adds walls and base to a coat with their seams: "side 1", … and "base".
 void drawStanding(CoatDraft& coat, const Standing& s);
 

@@ -153,6 +153,21 @@ void run(Design& design, const std::string& size, int bags)
     std::erase_if(design.run, [](const auto& each) { return each.second == 0; });
 }
 
+void takeGood(Design& design, const std::string& id)
+{
+    const auto& goods = design.library->goods();
+    if (std::none_of(goods.begin(), goods.end(), [&](const Good& g) { return g.id == id; }))
+        throw InputError(id, say("the library has no such thing"));
+    std::erase(design.goods, id);
+    design.goods.insert(design.goods.begin(), id);
+}
+
+void leaveGood(Design& design, const std::string& id)
+{
+    if (std::erase(design.goods, id) == 0)
+        throw InputError(id, say("it was not taken by name"));
+}
+
 void workshop(Design& design, const std::string& name) { design.workshop = design.library->workshop(name); }
 
 void ways(Design& design)
@@ -211,6 +226,8 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
             std::find(names.begin(), names.end(), design.baseSize) != names.end() ? design.baseSize : "");
     } else if (name.starts_with("run."))
         run(design, name.substr(4), int(std::lround(parseLength(value))));
+    else if (name.starts_with("good."))
+        value == "no" ? leaveGood(design, name.substr(5)) : takeGood(design, name.substr(5));
     else if (name == "workshop")
         workshop(design, value);
     else if (name == "base")

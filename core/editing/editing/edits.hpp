@@ -68,6 +68,12 @@ void forgetWishes(Design& design, const std::string& id);
 /// Takes another material wherever the design has @p now. @throws InputError if it has it nowhere.
 void exchangeMaterial(Design& design, const std::string& now, const std::string& then);
 
+/// Takes one of the library's goods wherever it fits, before those that were taken earlier. @throws InputError for an
+/// id that the library does not know.
+void takeGood(Design& design, const std::string& id);
+/// As the library has it again. @throws InputError if it was not taken.
+void leaveGood(Design& design, const std::string& id);
+
 /// How many bags of a size are made at a time. @throws InputError for no such size or an absurd number.
 void run(Design& design, const std::string& size, int bags);
 
@@ -85,8 +91,8 @@ void newerValues(Design& design, const Library& mine);
 /// Leaves a seam open at its ends, mm; zero sews it all.
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
 
-/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "run.SIZE", "workshop",
-/// "sizes", "base", "name", "studio" or "notes".
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "run.SIZE", "good.ID"
+/// (yes or no), "workshop", "sizes", "base", "name", "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
 /// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "edition/consequences.hpp"
 
+#include "buildup/allowance.hpp"
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cost.hpp"
@@ -72,7 +73,9 @@ private:
                 continue;
             }
             const Box now = boundsOf(piece.cut), then = boundsOf(was->cut);
-            if (std::abs(now.width() - then.width()) < 0.05 && std::abs(now.height() - then.height()) < 0.05)
+            // What a maker cannot cut otherwise is not told.
+            const auto size = [](const Box& box) { return words(say("{} × {}", Len(box.width()), Len(box.height()))); };
+            if (size(now) == size(then))
                 continue;
             const Message why = reasonFor(piece, now);
             tell(Of::Cut,
@@ -161,6 +164,12 @@ private:
         };
         if (was.needles != is.needles && !is.needles.empty() && !was.needles.empty())
             tell(Of::Work, say("needles: {} instead of {}", numbers(is.needles), numbers(was.needles)));
+        for (const auto& [coat, name] : {std::pair{Coat::Shell, label("shell")}, {Coat::Lining, label("lining")}})
+            if (const LeastAllowance then = leastAllowance(a, coat), now = leastAllowance(b, coat);
+                then.least > 0 && now.least > 0 && std::abs(then.least - now.least) > 0.05)
+                tell(Of::Work,
+                    say("allowances of the {}: {} at least instead of {} (it {})", name, Len(now.least),
+                        Len(then.least), now.why()));
         for (const auto& [key, stitch] : is.stitches)
             if (!was.stitches.contains(key))
                 tell(Of::Work, say("new stitch: {}", stitch.first));
@@ -203,6 +212,13 @@ private:
         for (const auto& [key, name] : keys)
             if (const double now = countIn(is, key), then = countIn(was, key); now != then)
                 tell(Of::Thing, say("{}: {} instead of {}", name, Num(now), Num(then)));
+        // The same thing, but another one of the library's.
+        std::set<std::string> told;
+        for (const auto& thing : notionsOf(b))
+            if (const Good* then = goodFor(*a.library, thing, m_before.goods),
+                *now = goodFor(*b.library, thing, m_after.goods);
+                then && now && then->id != now->id && told.insert(now->id).second)
+                tell(Of::Thing, say("{} instead of {}", naming(now->name), naming(then->name)));
     }
 
     void steps()

@@ -149,6 +149,8 @@ json toJson(const Design& d)
         j["hiddenSteps"] = d.hiddenSteps;
     if (!d.run.empty())
         j["run"] = d.run;
+    if (!d.goods.empty())
+        j["goods"] = d.goods;
     j["trials"] = listOf(d.trials);
     for (const auto& [key, ends] : d.seamEnds)
         j["seamEnds"][key] = toJson(ends);
@@ -228,6 +230,7 @@ Design fromJson(const json& j)
     for (const auto& [step, own] : ownWords.items())
         d.ownWords[step] = read(own, OwnWords{own.value("text", ""), own.value("was", ""), {}});
     d.hiddenSteps = j.value("hiddenSteps", std::vector<std::string>{});
+    d.goods = j.value("goods", std::vector<std::string>{});
     d.run = j.value("run", std::map<std::string, int>{});
     for (const auto& t : j.value("trials", json::array()))
         d.trials.push_back(readTrial(t));

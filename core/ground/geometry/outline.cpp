@@ -173,7 +173,9 @@ bool join(Lane& a, Lane& b, double limit, Run& between, bool& aGone)
     // distance × turn.
     const bool lineA = std::holds_alternative<Line>(a.shape), lineB = std::holds_alternative<Line>(b.shape);
     if (std::abs(turn) < (lineA && lineB ? kNearlyStraight : kNearlyTangent) && dot(ta, tb) > 0) {
-        if (std::abs(cross(q - p, ta)) > (a.steady && b.steady ? 0.02 : 1)) {
+        // The turn itself moves them apart by distance × (1 − cos turn).
+        const double byTurn = std::max(std::abs(a.distance), std::abs(b.distance)) * (1 - dot(ta, tb));
+        if (std::abs(cross(q - p, ta)) > byTurn + (a.steady && b.steady ? 0.02 : 1)) {
             between = lineRun({p, q}); // a step from one allowance to the other
             return true;
         }

@@ -157,6 +157,9 @@ struct Design {
     std::map<std::string, OwnWords> ownWords; ///< step id to the designer's words
     std::vector<std::string> hiddenSteps;     ///< ids of steps that booklets leave out
     std::map<std::string, int> run;           ///< size to how many bags of it are made at a time; others none
+    /// Ids of goods in the library that are taken wherever they fit what is asked for, the first before the others;
+    /// what none of them fits is taken as the library has it. Unknown ids are passed over.
+    std::vector<std::string> goods;
     std::vector<Trial> trials;
     std::vector<Revision> revisions;
     /// What its ids of materials, stock tables and papers mean. A file carries what its design uses of it.

@@ -164,6 +164,9 @@ void requireTrials(const Design& d)
     requireCount(say("run"), d.run.size(), limits::sizes);
     for (const auto& [size, bags] : d.run)
         within(say("run {}", size), bags, 0, limits::bags, "");
+    requireCount(say("goods"), d.goods.size(), limits::goods);
+    for (const auto& id : d.goods)
+        requireText(say("goods"), id, limits::name);
     requireCount(say("trials"), d.trials.size(), limits::trials);
     for (const auto& t : d.trials) {
         requireText(say("trial"), t.date, 40);

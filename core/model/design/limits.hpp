@@ -14,7 +14,8 @@ constexpr int formulaChain = 100;               ///< formulas that ask one anoth
 constexpr int nesting = 60;                     ///< of JSON
 constexpr double length = 10000;                ///< mm: things carried, trials, seam ends
 constexpr double minutes = 100000;
-constexpr int bags = 10000; ///< of one size in a run
+constexpr std::size_t goods = 200; ///< that are taken by name
+constexpr int bags = 10000;        ///< of one size in a run
 
 } // namespace tectonis::limits
 

@@ -54,6 +54,8 @@ struct Material {
         return fray == "yes"
             || (fray != "no" && kind != "vinyl" && kind != "leather" && kind != "coated" && kind != "felt");
     }
+    /// Needle holes stay in vinyl, leather and coated cloth (common practice, no source).
+    bool keepsHoles() const { return kind == "vinyl" || kind == "leather" || kind == "coated"; }
     bool operator==(const Material&) const = default;
 };
 
@@ -137,7 +139,8 @@ public:
     const std::vector<Good>& goods() const { return m_contents.goods; }
     /// The one that says most of what is asked for, of those that fit: another kind, width, length or gauge does not,
     /// but one that leaves them open does. Null if there is none.
-    const Good* good(Ware kind, double width, double length, double gauge) const;
+    const Good* good(
+        Ware kind, double width, double length, double gauge, const std::vector<std::string>& taken = {}) const;
     const std::vector<Paper>& papers() const { return m_contents.papers; }
     const std::vector<Workshop>& workshops() const { return m_contents.workshops; }
     /// Null if there is none.

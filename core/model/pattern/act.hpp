@@ -40,7 +40,8 @@ struct Act {
         BarTack,   ///< zips, across the chain at both ends
         Roll,      ///< what was turned: seams rolled to the edge, a row @c distance from it, one more at @c taken
         Press,     ///< the allowances of seams @c to one side or open; without seams, what lies there
-        FoldStrip, ///< pieces.front() lengthwise, @c distance wide in the end; both long edges stitched
+        FoldStrip, ///< pieces.front() lengthwise, @c distance wide in the end; both long edges stitched. With a facing
+                   ///< besides: the long edges of both turned in by @c taken, wrong sides together
         FoldInHalf, ///< pieces.front(), right sides together
         FoldUp,     ///< pieces.front() on itself, edges level
         Crease,     ///< pieces.front() along its fold line, wrong sides together, and opened again
@@ -65,7 +66,7 @@ struct Act {
         DrawIn,     ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
         FoldIn,     ///< allowances of pieces.front() to the wrong side, @c distance wide; of the edge that is stitched
                     ///< on by seams, if there are any
-        JoinStrips, ///< the cut copies of pieces.front(), a strip, to one length
+        JoinStrips, ///< the cut copies of each of pieces, strips, to one length
         Overcast,   ///< the raw edges of seams, each allowance by itself
         Fell,     ///< seams: side a's allowance trimmed to @c distance, side b's folded over it and sewn down, its row
                   ///< @c taken from the seam

@@ -60,11 +60,11 @@ Label roleLabel(const std::string& role)
 {
     static const std::vector<Label> all{label("panel"), label("gusset"), label("flap"), label("flap lining"),
         label("lining"), label("lining panel"), label("lining gusset"), label("pocket"), label("strap"),
-        label("shoulder strap"), label("tab"), label("connector"), label("facing"), label("binding"), label("board"),
-        label("brace"), label("card"), label("channel"), label("channel strip"), label("cover"), label("handle"),
-        label("label"), label("overlay"), label("padding"), label("patch"), label("piping"), label("webbing"),
-        label("zip band"), label("shell"), label("fused"), label("basted"), label("glued"), label("loose"),
-        label("quilted")};
+        label("strap facing"), label("shoulder strap"), label("tab"), label("connector"), label("facing"),
+        label("binding"), label("board"), label("brace"), label("card"), label("channel"), label("channel strip"),
+        label("cover"), label("handle"), label("label"), label("overlay"), label("padding"), label("patch"),
+        label("piping"), label("webbing"), label("zip band"), label("shell"), label("fused"), label("basted"),
+        label("glued"), label("loose"), label("quilted")};
     return among(all, role);
 }
 

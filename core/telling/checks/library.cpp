@@ -4,6 +4,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <set>
 
 namespace tectonis {
@@ -26,6 +27,14 @@ void checkLibrary(const CheckInput& in, Findings& out)
     for (const auto& rule : in.design.layers)
         if (!rule.material.empty())
             look(rule.material, rule.pieces);
+    for (const auto& id : in.design.goods)
+        if (const auto& goods = in.pattern.library->goods();
+            std::none_of(goods.begin(), goods.end(), [&](const Good& g) { return g.id == id; }))
+            out.push_back({Severity::Note, "library", "", say("Thing “{}”", id), "", "Cut",
+                say("it is taken by name, but neither the file nor your library knows it: what fits best of the "
+                    "library "
+                    "is taken. Add it to your library, or take another one."),
+                {}, id});
     for (const auto& [name, d] : in.design.dimensions)
         if (d.rule.kind == SizeRule::Kind::Stock && !in.pattern.library->stock(d.rule.stock)) {
             const DimensionSpec* spec = in.spec.dimension(name);

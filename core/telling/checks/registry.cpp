@@ -15,6 +15,7 @@ namespace tectonis {
 // In the order in which they are told.
 #define TECTONIS_CHECKS(CHECK)                                                                                         \
     CHECK(checkSeams)                                                                                                  \
+    CHECK(checkAllowances)                                                                                             \
     CHECK(checkJoins)                                                                                                  \
     CHECK(checkOutlines)                                                                                               \
     CHECK(checkCarried)                                                                                                \
@@ -25,9 +26,11 @@ namespace tectonis {
     CHECK(checkZips)                                                                                                   \
     CHECK(checkStock)                                                                                                  \
     CHECK(checkStraps)                                                                                                 \
+    CHECK(checkFinish)                                                                                                 \
     CHECK(checkTurning)                                                                                                \
     CHECK(checkBulk)                                                                                                   \
     CHECK(checkRawEdges)                                                                                               \
+    CHECK(checkLining)                                                                                                 \
     CHECK(checkStretch)                                                                                                \
     CHECK(checkHeat)                                                                                                   \
     CHECK(checkLayers)                                                                                                 \
@@ -53,8 +56,8 @@ bool takes(const CheckInput& in, const Repair& repair)
     for (const auto& a : repair.assignments) {
         const auto equals = a.find('=');
         const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
-        if (name.starts_with("layers."))
-            continue; // layers have no ranges
+        if (name.starts_with("layers.") || name.starts_with("good."))
+            continue; // layers and goods have no ranges
         if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
             it->second.bySize[in.pattern.size] = value;
         else if (const ChoiceSpec* choice = in.spec.choice(name); !choice

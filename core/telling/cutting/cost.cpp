@@ -4,19 +4,20 @@
 #include "sequence/minutes.hpp"
 
 namespace tectonis {
-const Good* goodFor(const Library& library, const Hardware& h)
+
+const Good* goodFor(const Library& library, const Hardware& h, const std::vector<std::string>& taken)
 {
     const bool zip = h.kind == Ware::Zip, thread = h.kind == Ware::Thread;
-    return library.good(h.kind, zip || thread || byTheMetre(h.kind) ? 0 : h.size, zip ? h.size : 0, h.gauge);
+    return library.good(h.kind, zip || thread || byTheMetre(h.kind) ? 0 : h.size, zip ? h.size : 0, h.gauge, taken);
 }
 
 namespace {
 
-Cost::Notion priced(const Library& library, const Hardware& h)
+Cost::Notion priced(const Library& library, const Hardware& h, const std::vector<std::string>& taken)
 {
     Cost::Notion out{h, nullptr, 0};
     const bool thread = h.kind == Ware::Thread, byLength = byTheMetre(h.kind);
-    out.good = goodFor(library, h);
+    out.good = goodFor(library, h, taken);
     if (!out.good)
         return out;
     const double each = byLength ? h.size / 1000 : thread && out.good->length > 0 ? h.size / out.good->length : 1;
@@ -36,7 +37,7 @@ Cost costOf(const Design& design, const Pattern& pattern)
     for (const auto& m : makeMarkers(pattern))
         out.cloth += m.cost;
     for (const auto& h : notionsOf(pattern)) {
-        out.notions.push_back(priced(*pattern.library, h));
+        out.notions.push_back(priced(*pattern.library, h, design.goods));
         out.notionsCost += out.notions.back().cost;
     }
     const Workshop& w = pattern.workshop;

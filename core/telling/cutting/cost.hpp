@@ -22,7 +22,7 @@ struct Cost {
 
 /// The entry of a library that a thing is priced by: of a ready-made zip by its length, of what is cut from a length by
 /// its kind alone. Null: the library has none.
-const Good* goodFor(const Library& library, const Hardware& bought);
+const Good* goodFor(const Library& library, const Hardware& bought, const std::vector<std::string>& taken = {});
 
 /// Money as in library and workshop. What is sold by the metre is charged by its length, of a spool of thread the share
 /// that is used, all else by the piece. The minutes of the last trial of that size that has any, else those predicted.

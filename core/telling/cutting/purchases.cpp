@@ -76,7 +76,7 @@ std::vector<Purchase> purchasesFor(const Design& design, const std::vector<const
             addBags(*it, pattern.size, marker.length / (1 - marker.shrinks / 100) / 1000, bags);
         }
         for (const auto& h : notionsOf(pattern)) {
-            const Good* good = goodFor(*pattern.library, h);
+            const Good* good = goodFor(*pattern.library, h, design.goods);
             const bool byLength = byTheMetre(h.kind), spools = h.kind == Ware::Thread && good && good->length > 0;
             const auto unit = spools                 ? Purchase::Unit::Spools
                 : byLength || h.kind == Ware::Thread ? Purchase::Unit::Metres
@@ -173,7 +173,9 @@ std::vector<Substitute> substitutesFor(const Pattern& pattern, const Purchase& p
             if (own == goods.end() || g.id == own->id || g.kind != own->kind
                 || (g.clearWidth() > 0 && own->clearWidth() > 0 && std::abs(g.clearWidth() - own->clearWidth()) > 0.05))
                 continue;
-            Substitute s{g.id, naming(g.name), {}, false};
+            // What has other measures is another thing to draft for; what has the same can be taken as it is.
+            const auto like = [](double a, double b) { return a <= 0 || b <= 0 || std::abs(a - b) < 0.05; };
+            Substitute s{g.id, naming(g.name), {}, like(g.length, own->length) && like(g.gauge, own->gauge)};
             if (g.make != own->make && !g.make.empty())
                 s.changes.push_back(own->make.empty() ? naming(g.make) : say("{} instead of {}", g.make, own->make));
             if (g.gauge > 0 && own->gauge > 0 && g.gauge != own->gauge)

@@ -381,7 +381,16 @@ private:
         const Skin s = skinOf(*piece);
         const Box box = boundsOf(piece->cut);
         const double times = std::min(box.width(), box.height()) / act.distance, w = 40, y = kThick;
-        if (times > 3)
+        if (act.taken > 0 && act.pieces.size() > 1 && p.piece(act.pieces[1])) {
+            const double turn = std::min(w / 2 - 2, w * act.taken / act.distance);
+            const auto turnedIn = [&](double side, Skin skin) {
+                band({{turn, side * y * 0.55}, {0, side * y * 0.55}, {0, side * y * 1.65}, {w, side * y * 1.65},
+                         {w, side * y * 0.55}, {w - turn, side * y * 0.55}},
+                    skin);
+            };
+            turnedIn(1, s);
+            turnedIn(-1, skinOf(*p.piece(act.pieces[1])));
+        } else if (times > 3)
             band({{3, y * 0.55}, {w, y * 0.55}, {w, y * 1.65}, {0, y * 1.65}, {0, -y * 1.65}, {w, -y * 1.65},
                      {w, -y * 0.55}, {3, -y * 0.55}},
                 s);
@@ -571,7 +580,7 @@ private:
         const Piece* piece = p.piece(f->piece);
         const Skin s = piece ? skinOf(*piece) : Skin::Shell;
         const double r = 11;
-        const std::optional<Ware> ware = act.uses.empty() ? std::nullopt : std::optional(act.uses.front());
+        const std::optional<Ware> ware = act.uses.empty() ? std::optional<Ware>() : act.uses.front();
         if (ware == Ware::TurnLock && f->throughLining)
             return plate(*f);
         if (ware == Ware::TuckLock && f->throughLining)

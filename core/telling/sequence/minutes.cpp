@@ -194,10 +194,14 @@ private:
         for (const auto& key : act.pieces)
             if (const Piece* piece = p.piece(key)) {
                 const double length = boundsOf(piece->cut).height() * piece->count;
-                sewn += 2 * length, rows += 2 * piece->count;
                 pressed += length;
-                // As often as it is folded to its width.
-                const double folds = act.distance > 0 ? boundsOf(piece->cut).width() / act.distance : 1;
+                if (act.taken > 0 && key != act.pieces.front()) // a facing lies under the same rows
+                    continue;
+                sewn += 2 * length, rows += 2 * piece->count;
+                // As often as it is folded to its width; faced, as its edges lie.
+                const double folds = act.taken > 0 ? piece->plies
+                    : act.distance > 0             ? boundsOf(piece->cut).width() / act.distance
+                                                   : 1;
                 stacks.push_back(
                     {2 * length, RowKind::Topstitch, {key}, nullptr, std::max(1, int(std::lround(folds)))});
             }

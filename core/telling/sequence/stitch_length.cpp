@@ -5,11 +5,6 @@
 
 namespace tectonis {
 
-bool holesStay(const Material& cloth)
-{
-    return cloth.kind == "vinyl" || cloth.kind == "leather" || cloth.kind == "coated";
-}
-
 StitchLength stitchLength(const Pattern& pattern, const std::vector<PieceId>& through, RowKind kind)
 {
     StitchLength out = kind == RowKind::Join ? StitchLength{2.5, 3}
@@ -21,7 +16,7 @@ StitchLength stitchLength(const Pattern& pattern, const std::vector<PieceId>& th
         if (role == pattern.materials.end())
             continue;
         const Material& cloth = pattern.material(role->second);
-        const double least = cloth.stitch > 0 ? cloth.stitch : holesStay(cloth) ? 3 : 0;
+        const double least = cloth.stitch > 0 ? cloth.stitch : cloth.keepsHoles() ? 3 : 0;
         if (least > out.least)
             out = {least, std::max(out.most, least + 0.5)};
     }

@@ -17,9 +17,6 @@ struct StitchLength {
     double middle() const { return (least + most) / 2; }
 };
 
-/// Do needle holes stay in a cloth: vinyl, leather, coated cloth?
-bool holesStay(const Material& cloth);
-
 /// 2.5 to 3 mm to join, 3.5 to 4 to topstitch, 4 to 5 to baste; at least 3 where needle holes stay (common practice,
 /// no source). A cloth that asks for a longer stitch gets it, half a millimetre being left to the sewer.
 StitchLength stitchLength(const Pattern& pattern, const std::vector<PieceId>& through, RowKind kind);

@@ -140,7 +140,7 @@ bool Telling::noIron(const Act& act) const
 
 bool Telling::holesStay(const Act& act) const
 {
-    return anyCloth(handled(act), [](const Material& m) { return tectonis::holesStay(m); });
+    return anyCloth(handled(act), [](const Material& m) { return m.keepsHoles(); });
 }
 
 bool Telling::hasHandles() const

@@ -260,11 +260,15 @@ void Telling::foldStrip(const Act& act)
     if (!piece)
         return;
     const int times = int(std::lround(boundsOf(piece->cut).width() / act.distance)); // its length lies along y
-    if (times == 4)
+    if (act.taken > 0)
+        add(say("Fold the long edges of the {} to the wrong side by {}; lay them on each other, wrong sides together, "
+                "folded edges level.",
+            namesOf(act.pieces), Len(act.taken)));
+    else if (times == 4)
         add(say("Fold both long edges to the middle, then fold once more."));
     else if (times == 2)
         add(say("Fold both long edges so that they meet behind."));
-    if (times > 1) {
+    if (times > 1 || act.taken > 0) {
         press(act);
         add(say("Edge-stitch both long edges."));
         machine();
@@ -443,11 +447,18 @@ void Telling::joinStrips(const Act& act)
     if (!piece || piece->count < 2)
         return;
     const double join = act.distance > 0 ? act.distance : 6; // mm (common practice, no source)
+    const Edge* end = piece->edge("top");
+    if (act.pieces.size() > 1)
+        add(say("Join the {} to their length, each for itself.", namesOf(act.pieces)));
+    const bool aslant = end && std::abs(startOf(end->stitch).y - endOf(end->stitch).y) > 1;
     add(piece->grain == 45
             ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
                   "trim to {}.",
                 piece->count, Len(join))
-            : say("Join the {} strips end to end at {}.", piece->count, Len(join)));
+            : aslant ? say("Join the {} strips at their slanting ends: right sides together, the points past each "
+                           "other so that the stitch lines meet at both edges; sew at {}. Cut the outer ends square.",
+                  piece->count, Len(join))
+                     : say("Join the {} strips end to end at {}.", piece->count, Len(join)));
     if (noIron(act)) {
         tool(say("seam roller"));
         add(say("Open the allowances with your fingers and roll them flat: no iron."));
