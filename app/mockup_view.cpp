@@ -182,8 +182,6 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
     if (ofLining) {
         if (!outside && !m_look.lining)
             return hidden; // behind the shell
-        if (m_look.open && outside && f.kind == "flap")
-            return 0.55; // under what is set into it
         return !outside ? 3 : on || f.kind == "flap" ? 1.2 : fitting ? 1.3 : 1.1;
     }
     if (f.kind == "strap" || f.kind == "metal")

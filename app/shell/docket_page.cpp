@@ -49,22 +49,25 @@ DocketGroup edgesOf(const Document& doc, const Piece& piece)
 
 } // namespace
 
+DocketRow rowOf(const Document& doc, const Working& w)
+{
+    QStringList inputs;
+    for (const auto& in : w.inputs)
+        inputs << text(in.name) + " " + number(in.value, 4);
+    const QString unit = w.unit.empty() ? "" : " " + text(w.unit),
+                  result = w.unit == "mm" ? doc.len(w.result) : number(w.result, w.unit.empty() ? 2 : 1) + unit;
+    return {text(w.label), result,
+        {"= " + text(w.formula), inputs.join(",  "),
+            "= " + (w.unit == "mm" ? doc.exact(w.result) : number(w.result, 4) + unit),
+            w.source.empty() ? text(nameOf(w.kind)) : text(nameOf(w.kind)) + ": " + text(w.source, doc.unit())}};
+}
+
 DocketGroup workingsOf(const Document& doc, const std::function<bool(const SubjectId&)>& wanted, const QString& title)
 {
     DocketGroup out{title, {}};
-    for (const auto& w : doc.pattern().workings) {
-        if (!wanted(w.subject))
-            continue;
-        QStringList inputs;
-        for (const auto& in : w.inputs)
-            inputs << text(in.name) + " " + number(in.value, 4);
-        const QString unit = w.unit.empty() ? "" : " " + text(w.unit),
-                      result = w.unit == "mm" ? doc.len(w.result) : number(w.result, w.unit.empty() ? 2 : 1) + unit;
-        out.rows.push_back({text(w.label), result,
-            {"= " + text(w.formula), inputs.join(",  "),
-                "= " + (w.unit == "mm" ? doc.exact(w.result) : number(w.result, 4) + unit),
-                w.source.empty() ? text(nameOf(w.kind)) : text(nameOf(w.kind)) + ": " + text(w.source, doc.unit())}});
-    }
+    for (const auto& w : doc.pattern().workings)
+        if (wanted(w.subject))
+            out.rows.push_back(rowOf(doc, w));
     return out;
 }
 

@@ -56,6 +56,8 @@ protected:
 
 /// The piece in hand: what it is cut from, its edges, its layers.
 DocketPage pagePiece(const Document& document, const PieceId& piece);
+/// A working: its result, and opened its formula, values and source.
+DocketRow rowOf(const Document& document, const Working& working);
 /// Workings whose subject is a piece, a part or the body.
 DocketGroup workingsOf(const Document& document, const std::function<bool(const SubjectId& subject)>& wanted,
     const QString& title = spoken("Workings"));

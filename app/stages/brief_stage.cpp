@@ -12,6 +12,7 @@
 #include "shell/headings.hpp"
 #include "stage.hpp"
 #include "stages.hpp"
+#include "units/mass.hpp"
 
 #include <QAbstractButton>
 #include <QCheckBox>
@@ -151,19 +152,19 @@ public:
         bar->addWidget(add);
         bar->addWidget(drop);
         column->addLayout(bar);
-        m_table = new QTableWidget(0, 6);
+        m_table = new QTableWidget(0, 7);
         m_table->setObjectName("carried");
         m_table->setAccessibleName(spoken("Things to carry"));
         Headings::over(*m_table);
         m_table->setHorizontalHeaderLabels({spoken("Thing to carry"), spoken("Width"), spoken("Height"),
-            spoken("Thickness"), spoken("Goes into"), spoken("Does it fit?")});
+            spoken("Thickness"), spoken("Goes into"), spoken("Does it fit?"), spoken("Weight")});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(27);
         m_table->setMinimumHeight(54);
         m_table->setMaximumHeight(122);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
         m_table->horizontalHeader()->setSectionResizeMode(5, QHeaderView::Stretch);
-        for (const auto& [c, w] : {std::pair{0, 170}, {1, 76}, {2, 76}, {3, 82}, {4, 140}})
+        for (const auto& [c, w] : {std::pair{0, 150}, {1, 72}, {2, 72}, {3, 80}, {4, 120}, {6, 64}})
             m_table->setColumnWidth(c, w);
         column->addWidget(m_table);
         row->addLayout(column, 1);
@@ -208,6 +209,7 @@ public:
             out.groups.push_back({spoken("In hand: {}", text(thing.name)),
                 {{spoken("Measures"), m_document.dims({thing.width, thing.height, thing.thickness}),
                      {spoken("width × height × thickness")}},
+                    {spoken("Weight"), thing.weight > 0 ? number(thing.weight, 0) + " g" : spoken("not known"), {}},
                     {spoken("In size {}", text(p.size)),
                         m_table->item(row, 5) ? m_table->item(row, 5)->text() : QString(), {}}}});
         }
@@ -465,7 +467,7 @@ private:
             const Carried& thing = d.carried[i];
             const auto put = [&](int c, const QString& s) {
                 auto* item = new QTableWidgetItem(s);
-                if (c > 0 && c < 4)
+                if ((c > 0 && c < 4) || c == 6)
                     item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
                 m_table->setItem(int(i), c, item);
                 return item;
@@ -474,6 +476,7 @@ private:
             put(1, m_document.exact(thing.width));
             put(2, m_document.exact(thing.height));
             put(3, m_document.exact(thing.thickness));
+            put(6, thing.weight > 0 ? number(thing.weight, 0) + " g" : QString());
             QComboBox* combo = placesBox(i, p);
             combo->setAccessibleName(spoken("Place of {}", text(thing.name)));
             combo->setCurrentIndex(combo->findData(text(thing.place)));
@@ -540,13 +543,15 @@ private:
 
     void typed(int r, int c)
     {
-        if (m_filling || c > 3)
+        if (m_filling || (c > 3 && c != 6))
             return;
         const std::string value = m_table->item(r, c)->text().toStdString();
         m_document.edit(spoken("Thing to carry"), [&](Design& d) {
             Carried& thing = d.carried[std::size_t(r)];
             if (c == 0)
                 thing.name = value;
+            else if (c == 6)
+                thing.weight = parseGrams(value);
             else
                 (c == 1          ? thing.width
                         : c == 2 ? thing.height

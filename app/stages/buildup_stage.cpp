@@ -113,7 +113,7 @@ public:
                 const LeastAllowance least = leastAllowance(pattern, seam);
                 seams.rows.push_back({text(seam.name),
                     spoken("{}, at least {}", m_document.len(seam.allowance), m_document.len(least.least)),
-                    {text(least.why(), m_document.unit())}});
+                    rowOf(m_document, least.working(SubjectId(seam.key.text()))).details});
             }
         if (!seams.rows.empty())
             out.groups.push_back(std::move(seams));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Fittings: the faces with zip, snap, rings and strap to scale; strips where no snap may sit are hatched.
 #include "bench.hpp"
+#include "buildup/load.hpp"
 #include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
@@ -70,6 +71,7 @@ public:
                 straps.rows.push_back({spoken("Width"), doc().len(s.width), {}});
                 for (const auto& [label, v] : reachesOf(s))
                     straps.rows.push_back({QString::fromStdString(capitalised(label.toStdString())), doc().len(v), {}});
+                straps.rows.push_back(rowOf(doc(), loadOf(doc().design(), p).working(SubjectId(s.piece.text()))));
             }
         for (const auto& z : p.zips)
             if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner() == part))

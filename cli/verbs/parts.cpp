@@ -5,6 +5,7 @@
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
 #include "units/error.hpp"
+#include "units/mass.hpp"
 
 #include <fmt/format.h>
 
@@ -174,7 +175,7 @@ Verb layerVerb(CLI::App& app)
 Verb carryVerb(CLI::App& app)
 {
     struct Options {
-        std::string file, name, measures, place = "main";
+        std::string file, name, measures, weight, place = "main";
         std::size_t remove = 0;
     };
     const auto o = std::make_shared<Options>();
@@ -182,6 +183,7 @@ Verb carryVerb(CLI::App& app)
     c->add_option("file", o->file, spoken("the design"))->required();
     c->add_option("--add", o->name, spoken("what it is called"));
     c->add_option("--measures", o->measures, spoken("width x height x thickness, as it stands in the bag: 240x170x20"));
+    c->add_option("--weight", o->weight, spoken("what it weighs: 450, 1.2kg, 3oz"));
     c->add_option("--place", o->place, spoken("main, or the id of a pocket"));
     c->add_option("--remove", o->remove, spoken("NUMBER in the list"));
     return {c, [o] {
@@ -196,6 +198,7 @@ Verb carryVerb(CLI::App& app)
                                 return;
                             Carried thing{.name = o->name, .place = o->place};
                             takeMeasures(thing, o->measures);
+                            thing.weight = parseGrams(o->weight);
                             next.carried.push_back(std::move(thing));
                         });
                     return any;
@@ -203,8 +206,9 @@ Verb carryVerb(CLI::App& app)
                 std::string list;
                 for (std::size_t i = 0; i < design.carried.size(); ++i) {
                     const Carried& t = design.carried[i];
-                    list += fmt::format("{}\t{}\t{} x {} x {} mm\t{}\n", i + 1, t.name, formatNumber(t.width),
-                        formatNumber(t.height), formatNumber(t.thickness), t.place);
+                    list += fmt::format("{}\t{}\t{} x {} x {} mm\t{}{}\n", i + 1, t.name, formatNumber(t.width),
+                        formatNumber(t.height), formatNumber(t.thickness), t.place,
+                        t.weight > 0 ? fmt::format("\t{} g", formatNumber(t.weight)) : "");
                 }
                 print(list);
                 return 0;

@@ -83,10 +83,33 @@ TEST_CASE("Another cloth changes what its allowances want, and says why")
     CHECK_THAT(all, Contains("allowances of the shell: ") && Contains("(it does not fray, but needle holes stay"));
 }
 
-TEST_CASE("New designs of every form have allowances that hold")
+TEST_CASE("New designs of every form have allowances that hold, and with each part that it takes")
 {
     for (const Form* form : forms()) {
         INFO(form->id());
         CHECK(narrow(newDesign(form->id())).empty());
+        for (const FeatureKind* kind : featureKinds()) {
+            Design d = newDesign(form->id());
+            if (!whyNotAdd(d, kind->kind()).empty())
+                continue;
+            addFeature(d, kind->kind());
+            INFO("with " << kind->kind());
+            CHECK(narrow(d).empty());
+        }
     }
+}
+
+TEST_CASE(
+    "An edge that is turned in frays less: a flap's seam holds at a quarter of an inch, one that lies open wants more")
+{
+    Design d = bare("boxed-corner", "canvas-12");
+    const std::string flap = addFeature(d, "flap");
+    const Pattern p = medium(d);
+    const Seam* turned = nullptr;
+    for (const auto& seam : p.seams)
+        if (seam.key.owner() == PartId(flap) && seam.allowance < 7)
+            turned = &seam;
+    REQUIRE(turned);
+    CHECK(leastAllowance(p, *turned).least == Approx(3 + 1 + 2 * 0.75));
+    CHECK(leastAllowance(p, *p.seam("bottom")).least == Approx(3 + 2.5 + 2 * 0.75));
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Envelope clutch: one piece folded twice, sized from the thing it holds.
 #include "drafting/coat.hpp"
+#include "drafting/unlined.hpp"
 #include "forms/form.hpp"
 #include "mockup/folder.hpp"
 #include "units/words.hpp"
@@ -53,7 +54,12 @@ public:
     {
         std::vector<ChoiceSpec> out;
         for (auto& c : coatChoices(false))
-            out.push_back(c.name == "assembly" ? ChoiceSpec{c.name, c.label, c.meaning, {c.options.front()}} : c);
+            out.push_back(c.name == "assembly"
+                    ? ChoiceSpec{c.name, c.label,
+                        "Bagged out through a turning opening; or no lining, its flap and mouth cut where they end, of "
+                        "cloth that does not fray.",
+                        {c.options.front(), unlinedOptions().back()}}
+                    : c);
         return out;
     }
 
@@ -172,7 +178,9 @@ public:
     /// Seen by who looks at the closed clutch the front hangs head down, and the flap's lining has come over.
     void offerFlap(Drafter& d) const
     {
-        const PieceId under = lined("body");
+        // Without a lining the flap itself carries what closes it, seen from its outside.
+        const bool bare = unlined(d);
+        const PieceId under = bare ? PieceId("body") : lined(PieceId("body"));
         const double end = boundsOf(d.piece(under).stitch()).y1;
         d.ownFlap = OwnFlap{.face = "body",
             .mouth = {0, 0},
@@ -182,10 +190,10 @@ public:
             .under = under,
             .fold = {0, end - d("flap.reach")},
             .out = {0, 1},
-            .across = {1, 0},
-            .underPhase = "Lining",
+            .across = {bare ? -1.0 : 1.0, 0},
+            .underPhase = bare ? "Shell front" : "Lining",
             .way = d("thing.thickness") / 2,
-            .allowance = d("allowance.mouth")};
+            .allowance = bare ? 0 : d("allowance.mouth")};
     }
 
     Mockup fold(const Design& design, const Pattern& p) const override

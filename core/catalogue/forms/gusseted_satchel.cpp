@@ -107,7 +107,7 @@ public:
                 "Bagged out through a turning opening; the lining dropped in and edge-stitched; or no lining, the "
                 "mouth hemmed.",
                 {{"bagged-out", "Bagged out"}, {"drop-in", "Drop-in"}, unlinedOptions()[0], unlinedOptions()[1],
-                    unlinedOptions()[2], unlinedOptions()[3]}},
+                    unlinedOptions()[2], unlinedOptions()[3], unlinedOptions()[4]}},
             {"base.board", "Base board", "A loose board on the bottom.", {{"yes", "With board"}, {"no", "Without"}}},
         };
     }

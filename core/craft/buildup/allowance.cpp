@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "buildup/allowance.hpp"
 
+#include <algorithm>
+
 namespace tectonis {
 namespace {
 
@@ -11,10 +13,9 @@ constexpr double kInside = 2; // mm that a layer reaches into the allowance, to 
 
 } // namespace
 
-Working LeastAllowance::working(SubjectId subject) const
+Working LeastAllowance::working(const SubjectId& subject) const
 {
-    Working out{std::move(subject), "allowance.least", say("Seam allowance, at least"),
-        "beside + frayed + torn + 2*thick",
+    Working out{subject, "allowance.least", say("Seam allowance, at least"), "beside + frayed + torn + 2*thick",
         {{"beside", kBeside}, {"frayed", frayed(*this)}, {"torn", holes ? kTorn : 0}, {"thick", thick}}, least,
         Working::Kind::Trade, "mm", why()};
     return out;
@@ -23,16 +24,17 @@ Working LeastAllowance::working(SubjectId subject) const
 Message LeastAllowance::why() const
 {
     const Message cloth = frays && holes ? say("frays, and needle holes stay")
-        : frays && held                  ? say("frays little, since it is fused")
+        : frays && held                  ? say("frays little, fused or turned in")
         : frays                          ? say("frays at its edge")
         : holes                          ? say("does not fray, but needle holes stay")
                                          : say("does not fray");
     return say("{}; {} thick where it turns", cloth, Len(thick));
 }
 
-LeastAllowance leastAllowance(const Pattern& pattern, const Piece& piece, const EdgeId& edge)
+LeastAllowance leastAllowance(const Pattern& pattern, const Piece& piece, const EdgeId& edge, bool turnedIn)
 {
     LeastAllowance out;
+    out.held = turnedIn;
     const auto role = pattern.materials.find(piece.material);
     if (role == pattern.materials.end())
         return out;
@@ -48,11 +50,18 @@ LeastAllowance leastAllowance(const Pattern& pattern, const Piece& piece, const 
 
 LeastAllowance leastAllowance(const Pattern& pattern, const Seam& seam)
 {
+    const bool turnedIn = std::any_of(pattern.steps.begin(), pattern.steps.end(), [&](const Step& step) {
+        return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
+            return act.verb == Act::Verb::Turn
+                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+        });
+    });
     LeastAllowance out;
     for (const auto* side : {&seam.a, &seam.b})
         for (const auto& use : *side)
             if (const Piece* piece = pattern.piece(use.piece))
-                if (const LeastAllowance each = leastAllowance(pattern, *piece, use.edge); each.least > out.least)
+                if (const LeastAllowance each = leastAllowance(pattern, *piece, use.edge, turnedIn);
+                    each.least > out.least)
                     out = each;
     return out;
 }

@@ -139,12 +139,26 @@ std::vector<PieceId> hemEdges(Drafter& d, const std::vector<EdgeUse>& mouth, dou
     return out;
 }
 
+/// The edges of the mouth end at their line. Returns the pieces.
+std::vector<PieceId> leaveRaw(Drafter& d, const std::vector<EdgeUse>& mouth)
+{
+    std::vector<PieceId> out;
+    for (const auto& use : mouth) {
+        if (Edge* edge = d.piece(use.piece).edge(use.edge))
+            edge->allowance = 0, edge->allowanceAtEnd.reset();
+        if (std::find(out.begin(), out.end(), use.piece) == out.end())
+            out.push_back(use.piece);
+    }
+    return out;
+}
+
 } // namespace
 
 std::vector<std::pair<std::string, std::string>> unlinedOptions()
 {
     return {{"unlined", "Unlined, raw edges bound"}, {"unlined-overcast", "Unlined, raw edges overcast"},
-        {"unlined-felled", "Unlined, straight seams felled"}, {"unlined-bagged", "Unlined, straight seams sewn twice"}};
+        {"unlined-felled", "Unlined, straight seams felled"}, {"unlined-bagged", "Unlined, straight seams sewn twice"},
+        {"unlined-raw", "Unlined, all edges raw"}};
 }
 
 bool unlined(const Drafter& d)
@@ -170,13 +184,19 @@ void takeLiningOut(Drafter& d)
     std::erase_if(p.pieces, [&](const Piece& piece) { return lining.has(piece.key); });
 
     const auto mouth = std::find_if(p.seams.begin(), p.seams.end(), [](const Seam& s) { return s.key == "mouth"; });
+    const std::string way = d.choice("assembly");
+    const bool raw = way == "unlined-raw";
     const double depth = d("allowance.mouth");
-    const double cloth = d.work({"mouth", "hem.cloth", say("Cloth for the hem of the mouth"), "hem + min(8, hem)",
-        {{"hem", depth}}, 0, Working::Kind::Trade, "mm", say("folded twice: the raw edge is turned in, then the hem")});
-    mouth->name = say("Mouth, hemmed");
+    const double cloth = raw
+        ? 0
+        : d.work({"mouth", "hem.cloth", say("Cloth for the hem of the mouth"), "hem + min(8, hem)", {{"hem", depth}}, 0,
+            Working::Kind::Trade, "mm", say("folded twice: the raw edge is turned in, then the hem")});
+    mouth->name = raw ? say("Mouth, left raw") : say("Mouth, hemmed");
     mouth->b = mouth->a; // folded onto itself
     mouth->allowance = cloth;
-    const std::vector<PieceId> pieces = hemEdges(d, mouth->a, cloth);
+    const std::vector<PieceId> pieces = raw ? leaveRaw(d, mouth->a) : hemEdges(d, mouth->a, cloth);
+    if (raw)
+        mouth->stitch = "topstitch", mouth->rawOutside = pieces.front();
     // What is turned has its edges between its own layers: braces, padded straps.
     const auto turned = [&](const Seam& seam) {
         return std::any_of(d.steps.begin(), d.steps.end(), [&](const Step& step) {
@@ -189,15 +209,20 @@ void takeLiningOut(Drafter& d)
     for (auto& seam : p.seams)
         if (seam.stitch == "construction" && !seam.mouth && !turned(seam))
             seam.rawInside = true;
-    if (const std::string way = d.choice("assembly"); way == "unlined-overcast")
+    if (way == "unlined-overcast")
         overcastSeams(d);
-    else if (way != "unlined")
+    else if (way == "unlined-felled" || way == "unlined-bagged")
         encloseSeams(d, way == "unlined-felled");
     const auto at = std::find_if(d.steps.begin(), d.steps.end(), [](const Step& s) { return s.id == "mouth"; });
     *at = gathered(p,
         Step{.id = "mouth",
-            .title = say("Hem the mouth"),
-            .acts = {{.verb = Act::Verb::Hem, .seams = {"mouth"}, .pieces = pieces, .distance = depth, .taken = cloth}},
+            .title = raw ? say("Topstitch the mouth's raw edge") : say("Hem the mouth"),
+            .acts = {raw ? act::topstitch({"mouth"}, 3.2, Act::To::Nowhere)
+                         : Act{.verb = Act::Verb::Hem,
+                             .seams = {"mouth"},
+                             .pieces = pieces,
+                             .distance = depth,
+                             .taken = cloth}},
             .kind = StepKind::Seam,
             .phase = "Joining",
             .consumes = {"shell"},

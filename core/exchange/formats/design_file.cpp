@@ -84,9 +84,10 @@ json toJson(const LayerRule& r)
 
 json toJson(const Carried& c)
 {
-    return with(
-        {{"name", c.name}, {"width", c.width}, {"height", c.height}, {"thickness", c.thickness}, {"place", c.place}},
-        c.more);
+    json j{{"name", c.name}, {"width", c.width}, {"height", c.height}, {"thickness", c.thickness}, {"place", c.place}};
+    if (c.weight != 0)
+        j["weight"] = c.weight;
+    return with(j, c.more);
 }
 
 json toJson(const Timed& t) { return with({{"minutes", t.minutes}, {"predicted", t.predicted}}, t.more); }
@@ -204,7 +205,7 @@ Design fromJson(const json& j)
     for (const auto& c : j.value("carried", json::array()))
         d.carried.push_back(read(c,
             Carried{c.at("name").get<std::string>(), c.value("width", 0.0), c.value("height", 0.0),
-                c.value("thickness", 0.0), c.value("place", "main"), {}}));
+                c.value("thickness", 0.0), c.value("place", "main"), c.value("weight", 0.0), {}}));
     if (j.contains("workshop")) {
         const json& w = j.at("workshop");
         for (const auto& field : fieldsOf<Workshop>())

@@ -67,6 +67,7 @@ struct Carried {
     std::string name;
     double width = 0, height = 0, thickness = 0; ///< mm, as it stands in the bag
     std::string place = "main";                  ///< "main" or the id of a pocket
+    double weight = 0;                           ///< g; 0: not known
     More more;
     bool operator==(const Carried&) const = default;
 };

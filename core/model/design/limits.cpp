@@ -221,6 +221,8 @@ void requireSound(const Design& d)
         for (const auto& [what, v] :
             {std::pair{label("width"), c.width}, {label("height"), c.height}, {label("thickness"), c.thickness}})
             within(say("{}, {}", c.name.empty() ? say("thing carried") : naming(c.name), what), v, 0, limits::length);
+        within(
+            say("{}, weight", c.name.empty() ? say("thing carried") : naming(c.name)), c.weight, 0, limits::grams, "g");
     }
     requireCount(say("layers"), d.layers.size(), limits::layers);
     for (const auto& l : d.layers) {

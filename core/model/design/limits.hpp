@@ -14,6 +14,7 @@ constexpr int formulaChain = 100;               ///< formulas that ask one anoth
 constexpr int nesting = 60;                     ///< of JSON
 constexpr double length = 10000;                ///< mm: things carried, trials, seam ends
 constexpr double minutes = 100000;
+constexpr double grams = 100000;   ///< of a thing carried
 constexpr std::size_t goods = 200; ///< that are taken by name
 constexpr int bags = 10000;        ///< of one size in a run
 

@@ -37,7 +37,12 @@ void checkRawEdges(const CheckInput& in, Findings& out)
             const std::string edge = seam.key.owner().text() + ".edge";
             const ChoiceSpec* choice = in.spec.choice(edge);
             std::optional<Repair> repair;
-            if (choice)
+            if (seam.mouth) {
+                if (const ChoiceSpec* way = in.spec.choice("assembly"); way
+                    && std::any_of(
+                        way->options.begin(), way->options.end(), [](const auto& o) { return o.first == "unlined"; }))
+                    repair = Repair{say("Hem the mouth"), {"assembly=unlined"}, false};
+            } else if (choice)
                 repair = Repair{labelled(Label{choice->options.front().second}),
                     {edge + "=" + choice->options.front().first}, false};
             out.push_back({Severity::Warning, "raw-edge", "", say("Seam “{}”", seam.name), seam.key, "Fittings",

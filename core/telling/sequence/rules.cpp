@@ -304,7 +304,9 @@ std::vector<Rule> atSeams()
                                return std::any_of(a.seams.begin(), a.seams.end(), [&](const SeamId& over) {
                                    return std::any_of(b.seams.begin(), b.seams.end(), [&](const SeamId& seam) {
                                        const Seam *x = p.seam(over), *y = p.seam(seam);
-                                       return x && y && over != seam && crosses(*x, *y);
+                                       // A row that is the seam itself finishes none.
+                                       const bool itself = y && b.verb == Verb::Topstitch && y->stitch == "topstitch";
+                                       return x && y && !itself && over != seam && crosses(*x, *y);
                                    });
                                });
                            })
