@@ -145,3 +145,32 @@ TEST_CASE("Strips joined aslant: their seams agree at 45°, their lengths add up
         }
     CHECK(several > 10);
 }
+
+TEST_CASE("Strips joined aslant: where the slant no longer fits the cloth, there is one strip more")
+{
+    Design d = with("strap").front(); // canvas, 1450 mm wide: 1430 mm between its edges
+    setChoice(d, "strap.joins", "diagonal");
+    int before = 0;
+    for (double length = 400; length <= 2200; length += 7) {
+        assign(d, fmt::format("strap.length={}", length));
+        const Pattern p = medium(d);
+        const Piece& piece = strapOf(p, "strap");
+        INFO(length << ": " << piece.count);
+        CHECK(piece.count >= before);
+        before = piece.count;
+        CHECK(boundsOf(piece.cut).height() <= 1430.01);
+    }
+    const double w = medium(d).straps.front().cutWidth;
+    // Of cloth 900 mm wide: two strips of (L + w)/2, each w and 2·√2·10 mm longer aslant.
+    Library::Contents all = d.library->contents();
+    for (auto& m : all.materials)
+        if (m.id == "canvas-12")
+            m.width = 900;
+    d.library = SharedLibrary(Library(std::move(all)));
+    const double bound = 2 * (880 - w - 2 * std::sqrt(2.0) * 10) - w;
+    REQUIRE(bound < 2190);
+    for (const auto& [length, count] : {std::pair{bound - 1, 2}, {bound + 1, 3}}) {
+        assign(d, fmt::format("strap.length={}", length));
+        CHECK(strapOf(medium(d), "strap").count == count);
+    }
+}

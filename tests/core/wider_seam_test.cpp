@@ -81,6 +81,20 @@ TEST_CASE("Wider seam: the lining is cut as the shell is, its seams agree, and i
                 INFO(seam.key.text() << " " << seam.lengthA << " " << seam.lengthB);
                 CHECK(std::abs(seam.difference()) < 0.01);
             }
+            // What the step says is what the edges have where the seam is widest.
+            for (const auto& seam : p.seams) {
+                if (seam.stitch != "construction" || seam.mouth)
+                    continue;
+                double widest = 0;
+                for (const auto* side : {&seam.a, &seam.b})
+                    for (const auto& use : *side) {
+                        if (const Edge* edge = p.piece(use.piece)->edge(use.edge)) // else a line on the piece
+                            widest = std::max({widest, edge->allowance, edge->allowanceAtEnd.value_or(0)});
+                    }
+                INFO(seam.key.text());
+                if (widest > 0)
+                    CHECK(seam.allowance == Approx(widest).margin(d.choices.contains("boxing") ? 0.75 : 0.01));
+            }
             for (const auto& piece : p.pieces) {
                 const Piece* cut = piece.coat == Coat::Shell ? p.piece(lined(piece.key)) : nullptr;
                 if (!cut)
