@@ -87,3 +87,27 @@ TEST_CASE("Left raw: of cloth that frays it is told, at the mouth with its hem a
             CHECK((f.check != "raw-edge" || f.key != SubjectId("mouth")));
     }
 }
+
+TEST_CASE("Left raw: an envelope's flap takes its half of the closure from the wrong side, which lies on the front")
+{
+    Design d = newDesign("envelope-clutch");
+    removeFeature(d, "slip");
+    setChoice(d, "assembly", "unlined-raw");
+    const auto half = [&](const char* name) {
+        const Pattern p = medium(d);
+        for (const auto& step : p.steps)
+            for (const auto& act : step.acts)
+                for (const auto& key : act.fittings)
+                    if (key.name() == name)
+                        return words(told(p, step).text);
+        FAIL(name);
+        return std::string();
+    };
+    requireSewable(d);
+    CHECK_THAT(half("flap half"), Contains("from the wrong side"));
+    CHECK_THAT(half("front half"), Contains("from the right side"));
+    setChoice(d, "snap.closure", "tape");
+    CHECK_THAT(half("flap half"), Contains("body, wrong side"));
+    setChoice(d, "assembly", "bagged-out");
+    CHECK_THAT(half("flap half"), !Contains("wrong side"));
+}

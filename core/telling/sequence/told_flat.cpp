@@ -298,10 +298,22 @@ void Telling::set(const Act& act)
     }
 }
 
+namespace {
+
+/// Of a flap that is the bag's own piece without a lining: its half looks to the wrong side.
+bool facesInwards(const Pattern& p, const Fitting& f)
+{
+    return f.key.name() == "flap half" && std::any_of(p.fittings.begin(), p.fittings.end(), [&](const Fitting& other) {
+        return other.key.owner() == f.key.owner() && other.key.name() == "front half" && other.piece == f.piece;
+    });
+}
+
+} // namespace
+
 void Telling::closure(const Act& act, const Fitting& f)
 {
     const bool second = !act.pieces.empty(); // it lands on the first one
-    const Message on = nameOf(f.piece);
+    const Message on = facesInwards(p, f) ? say("{}, wrong side", nameOf(f.piece)) : nameOf(f.piece);
     switch (act.uses.front()) {
     case Ware::HookAndLoop: {
         Message size;
@@ -379,9 +391,15 @@ void Telling::closure(const Act& act, const Fitting& f)
 void Telling::setAll(const Fitting& f, const std::vector<PieceId>& on)
 {
     if (f.kind == Fitting::Kind::Snap) {
-        addEither(say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
+        addEither(facesInwards(p, f)
+                ? say(
+                    "On the {}, slit for the prongs at the drill mark, push them through its patch and this one layer "
+                    "from the wrong side, which comes to lie on the front, put the washer on outside, bend the "
+                    "prongs, cover them.",
+                    nameOf(f.piece))
+                : say("On the {}, slit for the prongs at the drill mark, push them through this one layer and its "
                       "patch from the right side, put the washer on, bend the prongs, cover them.",
-                      nameOf(f.piece)),
+                    nameOf(f.piece)),
             say("Set the half on the {} at its mark, through this one layer and its patch.", nameOf(f.piece)));
         tool(say("awl"));
         tool(say("pliers"));
