@@ -55,7 +55,12 @@ DocketRow rowOf(const Document& doc, const Working& w)
     for (const auto& in : w.inputs)
         inputs << text(in.name) + " " + number(in.value, 4);
     const QString unit = w.unit.empty() ? "" : " " + text(w.unit),
-                  result = w.unit == "mm" ? doc.len(w.result) : number(w.result, w.unit.empty() ? 2 : 1) + unit;
+                  result = w.unit == "mm" ? doc.len(w.result)
+                                          : number(w.result,
+                                                w.unit.empty()      ? 2
+                                                    : w.unit == "g" ? 0
+                                                                    : 1)
+            + unit;
     return {text(w.label), result,
         {"= " + text(w.formula), inputs.join(",  "),
             "= " + (w.unit == "mm" ? doc.exact(w.result) : number(w.result, 4) + unit),
