@@ -3,6 +3,7 @@
 #include "buildup/allowance.hpp"
 #include "checks/finding.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace tectonis {
@@ -31,6 +32,14 @@ void checkAllowances(const CheckInput& in, Findings& out)
     for (const auto& seam : in.pattern.seams) {
         if (seam.stitch != "construction" || seam.a.empty() || seam.allowance <= 0)
             continue; // a window is slashed, not cut with an allowance
+        // Quickly: what lies open wants most, and whether it does is asked only where that is not there.
+        double most = 0;
+        for (const auto* side : {&seam.a, &seam.b})
+            for (const auto& use : *side)
+                if (const Piece* piece = in.pattern.piece(use.piece))
+                    most = std::max(most, leastAllowance(in.pattern, *piece, use.edge).least);
+        if (seam.allowance > most - kLeeway)
+            continue;
         const LeastAllowance least = leastAllowance(in.pattern, seam);
         if (seam.allowance > least.least - kLeeway)
             continue;

@@ -2,7 +2,6 @@
 // All metal that shows on a bag is in one finish.
 #include "checks/finding.hpp"
 #include "cutting/cost.hpp"
-#include "cutting/cut_list.hpp"
 
 #include <algorithm>
 #include <map>
@@ -31,7 +30,7 @@ bool shows(Ware ware)
 void checkFinish(const CheckInput& in, Findings& out)
 {
     std::map<std::string, std::pair<const Good*, Hardware>> used; // by id
-    for (const auto& thing : notionsOf(in.pattern))
+    for (const auto& thing : in.pattern.hardware)
         if (const Good* good = shows(thing.kind) ? goodFor(*in.pattern.library, thing, in.design.goods) : nullptr;
             good && !good->make.empty())
             used.try_emplace(good->id, good, thing);
