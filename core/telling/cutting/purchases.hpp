@@ -36,7 +36,7 @@ struct Substitute {
     std::string entry; ///< its id
     Message what;
     std::vector<Message> changes; ///< "0.2 mm thicker", "no iron", "money 3.10 more"
-    bool inDesign = false;        ///< it can be taken by naming it in the design: a cloth
+    bool inDesign = false;        ///< it can be taken by naming it in the design: a cloth, a thing of the same measures
 };
 std::vector<Substitute> substitutesFor(const Pattern& pattern, const Purchase& purchase);
 
