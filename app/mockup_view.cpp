@@ -244,7 +244,9 @@ void MockupView::drawFacet(QPainter& p, const Shown& s) const
     else if (m_look.inside && m_look.apart == 0 && (s.pass == 3 || s.pass == 4 || (s.pass == 6 && f.kind == "flap")))
         color.setAlpha(120);
     const bool inHand = !f.piece.empty() && f.kind != "fitting" && f.piece == m_document.pieceInHand();
-    p.setPen(Qt::NoPen);
+    // What is solid reaches half a pixel further, or what lies behind would shine through between the narrow facets of
+    // a bend.
+    color.alpha() == 255 ? p.setPen(QPen(color, 1)) : p.setPen(Qt::NoPen);
     p.setBrush(color);
     p.drawPolygon(s.shape);
     // Stitch lines like thread; folds inside a piece are not drawn.

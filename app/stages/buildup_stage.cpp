@@ -2,6 +2,7 @@
 // Build-up: what lies behind every piece, the piece in hand pulled apart, and what lies under the foot at every seam.
 #include "buildup/allowance.hpp"
 #include "buildup/layers.hpp"
+#include "cutting/load.hpp"
 #include "design/limits.hpp"
 #include "layer_bar.hpp"
 #include "layer_pictures.hpp"
@@ -98,9 +99,6 @@ public:
         const auto stiff = [](Stiffness s) {
             return DocketRow{spoken("Stiffness"), text(labelled(nameOf(s))), {text(labelled(meaningOf(s)))}};
         };
-        double grams = 0;
-        for (const auto& each : pattern.pieces)
-            grams += weightOf(pattern, each);
         out.groups.push_back({spoken("The piece with its layers"),
             {{spoken("Thickness"), m_document.len(thicknessOf(pattern, *p)), {}},
                 {spoken("Weight"), number(weightOf(pattern, *p), 0) + " g", {spoken("of all {} copies", p->count)}},
@@ -118,7 +116,7 @@ public:
         if (!seams.rows.empty())
             out.groups.push_back(std::move(seams));
         out.groups.push_back({spoken("The whole bag"),
-            {{spoken("Weight"), number(grams, 0) + " g", {spoken("cloth and layers, without what is bought besides")}},
+            {rowOf(m_document, loadOf(m_document.design(), pattern).bagWorking(SubjectId("bag"))),
                 stiff(stiffnessOf(pattern))}});
         const auto face = m_document.pattern().materials.find(p->material);
         if (face != m_document.pattern().materials.end())

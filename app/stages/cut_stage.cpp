@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Cut: each material with its marker, length to buy, yield and cost.
 #include "bench.hpp"
-#include "cutting/cut_list.hpp"
+#include "cutting/lays.hpp"
+#include "cutting/purchases.hpp"
 #include "fonts.hpp"
 #include "library/library.hpp"
 #include "purchase_list.hpp"
@@ -10,9 +11,12 @@
 #include "stage.hpp"
 #include "stages.hpp"
 
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QLabel>
 #include <QPushButton>
+#include <QSignalBlocker>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -23,6 +27,7 @@ class MarkerBench : public Bench {
 public:
     explicit MarkerBench(Document& document) : Bench(document, spoken("Marker on the cloth")) {}
     const Marker* marker = nullptr;
+    bool several = false; ///< bags: of which size each piece is, stands on it
 
 protected:
     Box extent() const override
@@ -65,8 +70,12 @@ protected:
             const QPainterPath path = pathOf(alongCloth(item), at, true);
             p.drawPath(path);
             p.setPen(t.ink);
-            p.setFont(pixelFont(std::clamp(path.boundingRect().height() * 0.3, 8.0, 14.0), QFont::DemiBold));
-            p.drawText(path.boundingRect().adjusted(-20, -8, 20, 8), Qt::AlignCenter, text(item.code));
+            const QRectF room = path.boundingRect();
+            const QString code = several ? text(item.code + " " + item.size) : text(item.code);
+            p.setFont(pixelFont(std::clamp(room.height() * 0.3, 8.0, 14.0), QFont::DemiBold));
+            // Of dozens of bags, what is too small for its code is read in the list.
+            if (!several || (room.height() > 9 && room.width() > p.fontMetrics().horizontalAdvance(code)))
+                p.drawText(room.adjusted(-20, -8, 20, 8), Qt::AlignCenter, code);
         }
         const double y = cloth.bottom() + 14;
         p.setPen(t.muted);
@@ -116,6 +125,15 @@ public:
         column->addWidget(m_purchases, 9);
         auto* bar = new QHBoxLayout;
         bar->setContentsMargins(8, 0, 8, 0);
+        auto* of = new QLabel(spoken("&Marker for"));
+        m_of = new QComboBox;
+        m_of->setObjectName("markerFor");
+        m_of->setAccessibleName(spoken("Marker for"));
+        m_of->setToolTip(spoken("One bag of the size that is looked at; or the run, whose bags are set under What to "
+                                "buy, cut together, two dozen at a time"));
+        of->setBuddy(m_of);
+        bar->addWidget(of);
+        bar->addWidget(m_of);
         bar->addStretch(1);
         auto* buy = new QPushButton(spoken("What to buy"));
         buy->setObjectName("purchasesButton");
@@ -123,11 +141,17 @@ public:
         buy->setToolTip(spoken("Cloth and notions for a run of bags, less what is in stock"));
         bar->addWidget(buy);
         column->addLayout(bar);
-        connect(buy, &QPushButton::toggled, this, [this](bool on) {
+        connect(buy, &QPushButton::toggled, this, [this, of](bool on) {
             m_bench->setVisible(!on);
             m_lists->setVisible(!on);
             m_purchases->setVisible(on);
+            of->setVisible(!on);
+            m_of->setVisible(!on);
             fill();
+        });
+        connect(m_of, &QComboBox::activated, this, [this] {
+            fill();
+            tellHand();
         });
         connect(m_materials, &QTableWidget::currentCellChanged, this, [this](int r) {
             choose(r);
@@ -151,7 +175,7 @@ public:
             count += item.count, area += item.count * areaOf(item.outline);
         for (const auto& spot : m.spots)
             unplaced += spot.placed ? 0 : 1;
-        DocketGroup marker{spoken("Marker, size {}", text(m_document.pattern().size)), {}};
+        DocketGroup marker{spoken("Marker, {}", m_bags), {}};
         marker.rows.push_back(
             {spoken("Cloth width"), m.clothWidth > 0 ? m_document.len(m.clothWidth) : spoken("by length"), {}});
         marker.rows.push_back({spoken("Length used"), m_document.len(m.length), {}});
@@ -176,7 +200,9 @@ public:
         for (const auto& item : m.items)
             if (item.pieceKey == m_document.pieceInHand()) {
                 const Box b = boundsOf(item.outline);
-                out.groups.push_back({text(say("{}  {}", item.code, item.name)),
+                out.groups.push_back({m_bench->several
+                        ? spoken("{}, size {}", text(say("{}  {}", item.code, item.name)), text(item.size))
+                        : text(say("{}  {}", item.code, item.name)),
                     {{spoken("Cut"),
                          item.mirrored ? spoken("{}, {} mirrored", item.count, item.mirrored)
                                        : QString::number(item.count),
@@ -201,7 +227,7 @@ private:
     {
         const int row = std::max(0, m_materials->currentRow());
         m_bench->marker = nullptr;
-        m_markers = makeMarkers(m_document.pattern());
+        makeAll();
         m_materials->setRowCount(int(m_markers.size()) + 1);
         double sum = 0;
         int r = 0;
@@ -218,7 +244,7 @@ private:
             sum += m.cost;
             ++r;
         }
-        put(m_materials, r, 0, spoken("All materials, size {}", text(m_document.pattern().size)));
+        put(m_materials, r, 0, spoken("Together, {}", m_bags));
         for (int c = 1; c < 5; ++c)
             put(m_materials, r, c, "");
         put(m_materials, r, 5, fixed(sum, 2));
@@ -226,6 +252,48 @@ private:
         choose(m_materials->currentRow());
         if (m_purchases->isVisibleTo(this))
             m_purchases->fill();
+    }
+
+    /// The markers of one bag, or of the lay that is chosen.
+    void makeAll()
+    {
+        const Design& design = m_document.design();
+        std::vector<Bags> run;
+        const auto bags = bagsOf(design);
+        int all = 0;
+        for (const auto& each : bags)
+            all += each.second;
+        if (all > 1) // else there is no run, and the other sizes need not be drafted for it
+            for (const auto& pattern : m_document.patterns())
+                if (const auto at = bags.find(pattern.size); at != bags.end())
+                    run.push_back({&pattern, at->second});
+        const int chosen = std::max(0, m_of->currentIndex());
+        const std::vector<Lay> lays = all > 1 && chosen > 0 ? laysFor(run) : std::vector<Lay>();
+        QStringList names{spoken("one bag, size {}", text(m_document.pattern().size))};
+        if (all > 1 && lays.empty())
+            names << spoken("the run: {}", inWords(run));
+        for (std::size_t i = 0; i < lays.size(); ++i)
+            names << (lays.size() == 1 && lays[i].times == 1
+                    ? spoken("the run: {}", inWords(lays[i].bags))
+                    : spoken("the run, lay {}: {}, cut {} ×", i + 1, inWords(lays[i].bags), lays[i].times));
+        const QSignalBlocker quiet(m_of);
+        m_of->clear();
+        m_of->addItems(names);
+        m_of->setEnabled(names.size() > 1);
+        m_of->setCurrentIndex(std::min(chosen, int(names.size()) - 1));
+        const int lay = m_of->currentIndex() - 1;
+        m_bench->several = lay >= 0;
+        m_markers = lay >= 0 ? lays[std::size_t(lay)].markers : makeMarkers(m_document.pattern());
+        m_bags = lay >= 0 ? inWords(lays[std::size_t(lay)].bags) : spoken("size {}", text(m_document.pattern().size));
+    }
+
+    /// "S 2 · M 3"
+    static QString inWords(const std::vector<Bags>& bags)
+    {
+        QStringList out;
+        for (const auto& each : bags)
+            out << text(each.pattern->size) + " " + QString::number(each.count);
+        return out.join("  ·  ");
     }
 
     void choose(int r)
@@ -239,7 +307,8 @@ private:
         for (std::size_t i = 0; i < m.items.size(); ++i) {
             const CutItem& item = m.items[i];
             const Box b = boundsOf(item.outline);
-            const QString cells[] = {text(item.code), text(item.name),
+            const QString cells[] = {m_bench->several ? text(item.code + " " + item.size) : text(item.code),
+                text(item.name),
                 item.mirrored ? spoken("{} ({} mirrored)", item.count, item.mirrored) : QString::number(item.count),
                 m_document.dims({b.width(), b.height()})};
             for (int c = 0; c < 4; ++c)
@@ -251,6 +320,8 @@ private:
     QTableWidget *m_materials, *m_pieces;
     QWidget* m_lists;
     PurchaseList* m_purchases;
+    QComboBox* m_of;
+    QString m_bags; ///< that are cut by the markers
     std::vector<Marker> m_markers;
 };
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Fittings: the faces with zip, snap, rings and strap to scale; strips where no snap may sit are hatched.
 #include "bench.hpp"
-#include "buildup/load.hpp"
+#include "cutting/load.hpp"
 #include "editing/edits.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
@@ -92,6 +92,11 @@ protected:
         const Piece* piece;
         Placement at;
         Box box;
+        /// On the piece, what lies at @p q on the bench.
+        Point on(Point q) const
+        {
+            return quarterTurned(q - Point{at.dx, at.dy}, -int(std::lround(at.angle / (pi / 2))));
+        }
     };
 
     /// How far a strap reaches, longest first.
@@ -101,6 +106,8 @@ protected:
         case Strap::Worn::Wrist: return {{spoken("loop, from the ring down"), s.longest}};
         case Strap::Worn::Waist:
             return {{spoken("longest, all round"), s.longest}, {spoken("shortest, all round"), s.shortest}};
+        case Strap::Worn::Doubled:
+            return {{spoken("drawn out, mouth to mouth"), s.longest}, {spoken("doubled, mouth to mouth"), s.shortest}};
         case Strap::Worn::Shoulder: break;
         }
         return {{spoken("longest, mouth to mouth"), s.longest}, {spoken("shortest, mouth to mouth"), s.shortest}};
@@ -147,23 +154,38 @@ protected:
         return best;
     }
 
+    /// Quarters of a turn that stand a piece upright.
+    int turnOf(const Piece& piece) const
+    {
+        const Site* site = siteOf(piece.key);
+        return site ? site->turn : 0;
+    }
+
     /// Faces in rows of @p across, the pieces of each one above the other.
-    static std::vector<Face> inRows(const std::vector<std::vector<const Piece*>>& groups, std::size_t across)
+    std::vector<Face> inRows(const std::vector<std::vector<const Piece*>>& groups, std::size_t across) const
     {
         constexpr double apart = 40, stacked = 34; // mm: room for the names
         std::vector<Face> out;
         double x = 0, top = 0, low = 0;
         for (std::size_t i = 0; i < groups.size(); ++i) {
             double wide = 0;
+            const auto stood = [&](const Piece& piece) {
+                const Box b = boundsOf(piece.cut);
+                Box out;
+                for (const Point corner : {Point{b.x0, b.y0}, Point{b.x1, b.y1}})
+                    out.add(quarterTurned(corner, turnOf(piece)));
+                return out;
+            };
             for (const Piece* piece : groups[i])
-                wide = std::max(wide, boundsOf(piece->cut).width());
+                wide = std::max(wide, stood(*piece).width());
             if (i % across == 0)
                 x = 0, top = i == 0 ? 0 : low - 2 * stacked;
             double y = top;
             for (const Piece* piece : groups[i]) {
-                const Box b = boundsOf(piece->cut);
+                const Box b = stood(*piece);
                 const double left = x + (wide - b.width()) / 2;
-                out.push_back({piece, {left - b.x0, y - b.y1}, {left, y - b.height(), left + b.width(), y}});
+                out.push_back({piece, {left - b.x0, y - b.y1, turnOf(*piece) * pi / 2},
+                    {left, y - b.height(), left + b.width(), y}});
                 y -= b.height() + stacked;
                 low = std::min(low, y + stacked);
             }
@@ -317,12 +339,17 @@ protected:
                 drawZipRule(p, v, f);
             } else if (f.kind == Fitting::Kind::Ring) {
                 const double r = f.size / 2 * v.scale;
-                const double out = f.at.x <= 0 ? -1 : 1;
+                // Caught in an edge it hangs outside; riveted on, it lies in its tab.
+                const QPointF away = c - v(boundsOf(piece.stitch()).centre());
+                const QPointF out = insideOutline(flattened(piece.stitch(), 0.05), f.at) ? QPointF()
+                    : std::abs(away.x()) > std::abs(away.y()) ? QPointF(away.x() < 0 ? -1 : 1, 0)
+                                                              : QPointF(0, away.y() < 0 ? -1 : 1);
+                const QPointF at = c + out * (r + 6);
                 p.setPen(QPen(t.muted, 3));
                 p.setBrush(Qt::NoBrush);
-                p.drawEllipse(c + QPointF(out * (r + 6), 0), r * 0.75, r);
-                m_labels->avoid(QRectF(c + QPointF(out * (r + 6), 0) - QPointF(r, r), QSizeF(2 * r, 2 * r)));
-                say(c + QPointF(out * (r + 6), 0), {0, -1}, r + 3, spoken("ring {} inside", doc().len(f.size)), 4);
+                p.drawEllipse(at, out.y() != 0 ? r : r * 0.75, out.y() != 0 ? r * 0.75 : r);
+                m_labels->avoid(QRectF(at - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+                say(at, {0, -1}, r + 3, spoken("ring {} inside", doc().len(f.size)), 4);
             }
         }
     }
@@ -384,8 +411,10 @@ protected:
         };
         p.setFont(pixelFont(11.5));
         caption(y,
-            s.fold == 0 ? spoken("{}, {} wide: strip {} long, {} taken up at its end", text(s.name), doc().len(s.width),
-                doc().len(s.cutLength), doc().len(s.end))
+            s.worn == Strap::Worn::Doubled ? spoken("{}, {} wide: strip {} long, its ends lapped by {}", text(s.name),
+                doc().len(s.width), doc().len(s.cutLength), doc().len(s.fold))
+                : s.fold == 0              ? spoken("{}, {} wide: strip {} long, {} taken up at its end", text(s.name),
+                                   doc().len(s.width), doc().len(s.cutLength), doc().len(s.end))
                 : s.fold == s.end
                 ? spoken("{}, {} wide: strip {} long, {} taken up at each end", text(s.name), doc().len(s.width),
                     doc().len(s.cutLength), doc().len(s.fold))
@@ -470,9 +499,12 @@ private:
     {
         for (const auto& f : faces())
             for (const auto& place : doc().pattern().places) {
-                const Point on = q - Point{f.at.dx, f.at.dy};
-                if (place.piece == f.piece->key && place.area.contains(on))
-                    return {place.feature, place.piece, Point{place.area.centre().x, place.area.y1} - on};
+                const Point on = f.on(q);
+                if (place.piece != f.piece->key || !place.area.contains(on))
+                    continue;
+                const Site* site = siteOf(place.piece, on);
+                return {place.feature, place.piece,
+                    site ? upperMiddle(*site, place) - site->upright(on) : Point{0, place.area.y1 - on.y}};
             }
         return {};
     }
@@ -496,12 +528,23 @@ private:
         m_chosen = held.feature, m_chosenWith = doc().pieceInHand();
     }
 
-    const Site* siteOf(const PieceId& piece) const
+    /// The face that a piece is; of a strip with one at each end that which is nearer to @p on.
+    const Site* siteOf(const PieceId& piece, std::optional<Point> on = {}) const
     {
+        const Site* best = nullptr;
+        double nearest = 1e300;
         for (const auto& site : doc().pattern().sites)
             if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end())
-                return &site;
-        return nullptr;
+                if (const double away = on ? std::abs(site.top - site.upright(*on).y) : 0; away < nearest)
+                    best = &site, nearest = away;
+        return best;
+    }
+
+    /// Of a part on a face, as it stands: the middle of its upper edge.
+    static Point upperMiddle(const Site& site, const Place& place)
+    {
+        const Box area = site.upright(place.area);
+        return {area.centre().x, area.y1};
     }
 
     /// By arrow keys: 1 mm, with Shift 10, with Ctrl a tenth.
@@ -513,13 +556,13 @@ private:
             : event->key() == Qt::Key_Down             ? Point{0, -1}
                                                        : Point{};
         const Place* place = placeInHand();
-        const Site* site = place ? siteOf(place->piece) : nullptr;
+        const Site* site = place ? siteOf(place->piece, place->area.centre()) : nullptr;
         if (!site || (way.x == 0 && way.y == 0))
             return false;
         const double by = event->modifiers() & Qt::ShiftModifier ? 10
             : event->modifiers() & Qt::ControlModifier           ? 0.1
                                                                  : 1;
-        const Point to = Point{place->area.centre().x, place->area.y1} + way * by;
+        const Point to = site->onPiece(upperMiddle(*site, *place) + way * by);
         const Pattern& pattern = doc().pattern();
         const std::string part = place->feature.text(), face = site->name.text();
         doc().edit(
@@ -565,7 +608,7 @@ private:
     void drawGuides(QPainter& p, const View& base, Labels& labels)
     {
         const Place* place = placeInHand();
-        const Site* site = place && m_moved ? siteOf(place->piece) : nullptr;
+        const Site* site = place && m_moved ? siteOf(place->piece, place->area.centre()) : nullptr;
         if (!site)
             return;
         for (const auto& f : faces()) {
@@ -576,17 +619,19 @@ private:
             const Box face{site->x - site->width / 2, site->top - site->height, site->x + site->width / 2, site->top};
             p.setPen(QPen(theme().accent, 1.2, Qt::DashLine));
             for (const auto& guide : m_guides) {
-                const QPointF a = v(guide.upright ? Point{guide.line, face.y0} : Point{face.x0, guide.line}),
-                              b = v(guide.upright ? Point{guide.line, face.y1} : Point{face.x1, guide.line});
+                const QPointF a = v(site->onPiece(
+                                  guide.upright ? Point{guide.line, face.y0} : Point{face.x0, guide.line})),
+                              b = v(site->onPiece(
+                                  guide.upright ? Point{guide.line, face.y1} : Point{face.x1, guide.line}));
                 p.drawLine(a, b);
                 labels.add({text(guide.what, doc().unit()), guide.upright ? a : b,
                     guide.upright ? QPointF(0, 1) : QPointF(1, 0), 6, 9, true, true, theme().accent});
             }
-            const Box& at = place->area;
+            const Box at = site->upright(place->area);
             const auto far = [&](double mm) { return doc().len(std::round(mm * 10) / 10); };
             labels.add({spoken("{} left · {} right · {} above · {} below", far(at.x0 - face.x0), far(face.x1 - at.x1),
                             far(face.y1 - at.y1), far(at.y0 - face.y0)),
-                v({at.centre().x, at.y0}), {0, 1}, 12, 9, true, true, {}});
+                v(site->onPiece({at.centre().x, at.y0})), {0, 1}, 12, 9, true, true, {}});
         }
     }
 
@@ -594,11 +639,9 @@ private:
     {
         const Pattern& pattern = doc().pattern();
         for (const auto& f : faces())
-            for (const auto& site : pattern.sites) {
-                if (!f.box.contains(q)
-                    || std::find(site.pieces.begin(), site.pieces.end(), f.piece->key) == site.pieces.end())
-                    continue;
-                Point to = q - Point{f.at.dx, f.at.dy} + m_held.grip;
+            if (const Site* under = f.box.contains(q) ? siteOf(f.piece->key, f.on(q)) : nullptr) {
+                const Site site = *under;
+                Point to = site.upright(f.on(q)) + m_held.grip;
                 // In steps that a rule shows.
                 const double step = doc().unit() == Unit::Inch ? 25.4 / 16 : 0.5;
                 to = {site.x + std::round((to.x - site.x) / step) * step,
@@ -613,7 +656,8 @@ private:
                 doc().edit(
                     spoken("Move a part"),
                     [&](Design& d) {
-                        change::movePart(d, pattern, m_held.feature.text(), site.name.text(), lined.at, lined.with);
+                        change::movePart(
+                            d, pattern, m_held.feature.text(), site.name.text(), site.onPiece(lined.at), lined.with);
                     },
                     spoken("move {}", m_held.feature.text()));
                 return;

@@ -42,7 +42,7 @@ TEST_CASE("Consequences: canvas to vinyl changes straps, needles, stitches, tool
             "Strap strip: cut 62 mm × 735 mm instead of 124 mm × 735 mm (of Upholstery vinyl: its edges meet behind)"));
     CHECK_THAT(all, Contains("new stitch: 3–3.5 mm, lockstitch 301"));
     CHECK_THAT(all, Contains("new snag: ")); // what is fused is harmed by heat
-    CHECK_THAT(all, Contains("thread: ") && Contains("weight of cloth and layers: "));
+    CHECK_THAT(all, Contains("thread: ") && Contains("weight: "));
     CHECK_THAT(all, Contains("cost: "));
     // Layers follow in one stroke for each role, and are told then.
     Design mended = vinyl;

@@ -70,10 +70,15 @@ TEST_CASE("What lies on a face lies inside it at both ends of its own range: sid
                 }
                 const Pattern p = medium(moved);
                 const std::string part = s.name.substr(0, s.name.find('.'));
-                const double half = p.values.at("face.width") / 2;
-                const auto onFace = [&](const PieceId& piece, double x0, double x1) {
+                const auto chosen = moved.choices.find(part + ".site");
+                const auto onFace = [&](const PieceId& piece, const Box& area) {
                     for (const auto& site : p.sites)
                         if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
+                            // Of a strip with a side at each end, the one that it was put on.
+                            if (site.turn != 0 && chosen != moved.choices.end() && site.name.text() != chosen->second)
+                                continue;
+                            const double half = site.turn != 0 ? site.width / 2 : p.values.at("face.width") / 2;
+                            const double x0 = site.upright(area).x0, x1 = site.upright(area).x1;
                             INFO(name << ": " << s.name << " = " << end << ", " << piece << " from " << x0 - site.x
                                       << " to " << x1 - site.x << " of ±" << half);
                             CHECK(x0 >= site.x - half - 0.01);
@@ -84,10 +89,10 @@ TEST_CASE("What lies on a face lies inside it at both ends of its own range: sid
                 };
                 for (const auto& place : p.places)
                     if (place.feature == part)
-                        onFace(place.piece, place.area.x0, place.area.x1);
+                        onFace(place.piece, place.area);
                 for (const auto& f : p.fittings)
                     if (f.owner() == part && f.kind == Fitting::Kind::Snap)
-                        onFace(f.piece, f.at.x - f.size / 2, f.at.x + f.size / 2);
+                        onFace(f.piece, {f.at.x - f.size / 2, f.at.y, f.at.x + f.size / 2, f.at.y});
             }
         }
     });

@@ -387,7 +387,7 @@ TEST_CASE("A good of one's own travels with the design; those that ship do not")
     CHECK(there.library->good(Ware::Ring, 25, 0, 0)->price == 4);
     CHECK(costOf(there, medium(there)).whole() == Approx(costOf(d, medium(d)).whole()));
     const auto newer = newerValues(there, *Library::builtIn());
-    REQUIRE(newer.size() == 3); // name, make and price of the ring; the stud is not at hand
+    REQUIRE(newer.size() == 4); // name, make, weight and price of the ring; the stud is not at hand
     CHECK(words(newer.back().field) == "Price");
     edit(there, [](Design& next) { change::newerValues(next, *Library::builtIn()); });
     CHECK(there.library->good(Ware::Ring, 25, 0, 0)->price == 0.9);

@@ -93,15 +93,15 @@ TEST_CASE("Purchases: five satchels want ten rings; in packs of four, with three
     CHECK(of(purchases(d), Ware::Ring).cost == 0);
 }
 
-TEST_CASE("Purchases: cloth is the markers of all bags, rounded up once to how it is sold; a leftover costs nothing")
+TEST_CASE("Purchases: cloth is the marker of all bags, rounded up once to how it is sold; a leftover costs nothing")
 {
     Design d = newDesign("large-tote");
     edit(d, [](Design& next) { change::run(next, "M", 4), change::run(next, "L", 1); });
     double metres = 0;
-    for (const auto& p : draftAll(d))
-        for (const auto& m : makeMarkers(p))
-            if (m.material == MaterialId("canvas-12"))
-                metres += (p.size == "M" ? 4 : p.size == "L" ? 1 : 0) * m.length / 1000;
+    const auto patterns = draftAll(d);
+    for (const auto& m : makeMarkers({{&patterns[1], 4}, {&patterns[2], 1}}))
+        if (m.material == MaterialId("canvas-12"))
+            metres = m.length / 1000;
     CHECK(of(purchases(d), "canvas-12").needed == Approx(metres));
     CHECK(of(purchases(d), "canvas-12").buy == Approx(std::ceil(metres * 10 - 1e-9) / 10));
     give<Material>(d, "canvas-12", [](Material& m) { m.sold = 914.4, m.price = 0, m.stock = 1; }); // by the yard
@@ -127,9 +127,9 @@ TEST_CASE("Purchases: on every form with every part nothing is forgotten and not
                 (byTheMetre(h.kind) ? length : pieces) += h.kind == Ware::Thread ? 0
                     : byTheMetre(h.kind)                                         ? bags * h.count * h.size / 1000
                                                                                  : bags * h.count;
-            for (const auto& m : makeMarkers(p))
-                cloth += bags * m.length / (1 - m.shrinks / 100) / 1000;
         }
+        for (const auto& m : makeMarkers({{&patterns[0], 1}, {&patterns[1], 2}}))
+            cloth += m.length / (1 - m.shrinks / 100) / 1000;
         for (const auto& p : purchasesFor(d, pointers(patterns))) {
             CHECK(p.buy >= p.needed - p.stock - 1e-9);
             CHECK(p.buy < p.needed - p.stock + p.pack + 1e-9);

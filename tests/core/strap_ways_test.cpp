@@ -174,3 +174,86 @@ TEST_CASE("Strips joined aslant: where the slant no longer fits the cloth, there
         CHECK(strapOf(medium(d), "strap").count == count);
     }
 }
+
+TEST_CASE(
+    "Spliced strips are as long as joined ones, lapped by two allowances; cloth that frays is told, with the way out")
+{
+    for (const char* part : {"strap", "belt"})
+        for (Design d : with(part)) {
+            const bool canvas = d.materials.at("shell") == "canvas-12";
+            const std::string id = d.features.back().id;
+            if (part == std::string("strap"))
+                assign(d, "strap.length=2100");
+            INFO(part << " of " << d.materials.at("shell"));
+            const Pattern straight = medium(d);
+            CHECK(found(d, "raw-edge").empty());
+            setChoice(d, id + ".joins", "lapped");
+            requireSewable(d);
+            const Pattern p = medium(d);
+            const Piece& piece = strapOf(p, id);
+            if (piece.count < 2)
+                continue; // the cloth is wide enough
+            // n strips that lie on each other by a lap at each of n − 1 joins.
+            const double lap = 2 * p.values.at(id + ".allowance");
+            CHECK(piece.count * boundsOf(piece.cut).height() - (piece.count - 1) * lap
+                == Approx(p.straps.front().cutLength));
+            CHECK(p.straps.front().longest == Approx(straight.straps.front().longest));
+            CHECK_THAT(madeOf(p, id), Contains(fmt::format("by {:g} mm; stitch across twice", lap)));
+            CHECK_THAT(madeOf(p, id), !Contains("Press the allowances open"));
+            const auto told = found(d, "raw-edge");
+            CHECK(told.empty() == !canvas);
+            if (canvas) {
+                REQUIRE(told.front().repair);
+                for (const auto& change : told.front().repair->assignments)
+                    assign(d, change);
+                CHECK(d.choices.at(id + ".joins") == "straight");
+                CHECK(found(d, "raw-edge").empty());
+            }
+        }
+}
+
+TEST_CASE("Padded straps: foam as wide as the strap between its folds, clear of the ends, glued before they are folded")
+{
+    for (const char* part : {"strap", "handles", "belt"})
+        for (Design d : with(part)) {
+            const std::string id = d.features.back().kind == part ? d.features.back().id : part;
+            INFO(part << " of " << d.materials.at("shell"));
+            if (part == std::string("strap"))
+                assign(d, "strap.length=1200");
+            setChoice(d, id + ".way", "faced");
+            CHECK(strapOf(medium(d), id).layers.empty());
+            setChoice(d, id + ".way", "padded");
+            requireSewable(d);
+            for (const auto& p : draftAll(d)) {
+                const Piece& strap = strapOf(p, id);
+                const auto foam = std::find_if(strap.layers.begin(), strap.layers.end(),
+                    [](const Layer& layer) { return layer.material == "foam-sewin"; });
+                REQUIRE(foam != strap.layers.end());
+                const Box b = boundsOf(foam->outline), whole = boundsOf(strap.cut);
+                CHECK(b.width() == Approx(p.values.at(id + ".width")));
+                const double clear = whole.height() - b.height();
+                if (part == std::string("strap"))
+                    CHECK(clear == Approx(2 * p.values.at("strap.fold")));
+                if (part == std::string("handles"))
+                    CHECK(clear == Approx(2 * (p.values.at(id + ".end") + p.values.at(id + ".fold"))));
+                CHECK(p.piece(OwnName{id, part == std::string("belt") ? "long.facing" : "facing"}));
+            }
+            CHECK(found(d, "whole").empty());
+            // On before the strip is folded.
+            const Pattern p = medium(d);
+            const auto order = orderOf(d, p);
+            std::size_t glued = order.size(), folded = 0;
+            for (std::size_t i = 0; i < order.size(); ++i)
+                for (const auto& act : p.steps[order[i]].acts) {
+                    const bool on = std::any_of(act.layers.begin(), act.layers.end(), [&](const LayerId& layer) {
+                        return std::any_of(strapOf(p, id).layers.begin(), strapOf(p, id).layers.end(),
+                            [&](const Layer& l) { return l.id == layer; });
+                    });
+                    if (on)
+                        glued = i;
+                    if (act.verb == Act::Verb::FoldStrip && act.pieces.front() == strapOf(p, id).key)
+                        folded = i;
+                }
+            CHECK(glued < folded);
+        }
+}

@@ -7,6 +7,8 @@
 #include "mockup/mockup.hpp"
 #include "units/error.hpp"
 
+#include <fmt/format.h>
+
 #include <cmath>
 
 using namespace tectonis;
@@ -214,4 +216,55 @@ TEST_CASE("Drawstrings: two cords leave at opposite places and are drawn by cord
         }
     }
     CHECK(forms >= 4);
+}
+
+TEST_CASE("Straps: doubled, a closed loop through both rings: half of it mouth to mouth, or all but what lies between")
+{
+    for (Design d : strapped()) {
+        INFO(d.form);
+        const auto sliders = boughtOf(medium(d), Ware::Slider);
+        setChoice(d, "strap.ends", "hooks");
+        setChoice(d, "strap.worn", "doubled");
+        assign(d, "strap.lap=40");
+        requireSewable(d);
+        for (const auto& p : draftAll(d)) {
+            const Strap& strap = p.straps.front();
+            const double loop = p.values.at("connectors.loop"), girth = p.values.at("strap.length") - 40;
+            CHECK(strap.shortest == Approx(girth / 2 + 2 * loop));
+            // Drawn out, both strands together are still as long: the other is the way between the rings.
+            const double between = 2 * (strap.shortest - 2 * loop) - (strap.longest - 2 * loop);
+            std::vector<const Fitting*> rings;
+            for (const auto& f : p.fittings)
+                if (f.kind == Fitting::Kind::Ring)
+                    rings.push_back(&f);
+            const bool face = d.choices.at("connectors.held") != "mouth" && rings.size() == 2
+                && rings[0]->piece == rings[1]->piece;
+            CHECK(between == Approx(face ? distance(rings[0]->at, rings[1]->at) : p.width));
+        }
+        const Pattern p = medium(d);
+        CHECK(boughtOf(p, Ware::Slider) == sliders - 1);
+        CHECK(boughtOf(p, Ware::SwivelHook) == 0); // a choice that no longer counts
+        CHECK_THAT(words(textOf(p, "strap.attach")), Contains("through one ring and on through the other"));
+        CHECK(found(d, "whole").empty());
+        CHECK(found(d, "slider").empty());
+        // Two strands in the mock-up, each as long as the doubled strap between its rings.
+        const Mockup m = mediumMockup(d);
+        CHECK(ribbonOf(m, PieceId(PartId("strap"))) > 1.5 * p.straps.front().shortest * 0.8);
+        setChoice(d, "connectors.sides", "left");
+        CHECK_FALSE(found(d, "strap-rings").empty());
+    }
+}
+
+TEST_CASE("Straps: what a doubled one needs to go over a shoulder is noted")
+{
+    Design d = strapped().front();
+    setChoice(d, "strap.worn", "doubled");
+    for (const double length : {1400.0, 900.0, 1800.0}) {
+        assign(d, fmt::format("strap.length={}", length));
+        const Strap strap = medium(d).straps.front();
+        const auto told = found(d, "strap-length");
+        INFO(length << ": " << strap.shortest << " and " << strap.longest);
+        // Common practice, no source: 550 to 850 mm doubled, 900 and more drawn out.
+        CHECK((strap.shortest < 550 || strap.shortest > 850) + (strap.longest < 900) == int(told.size()));
+    }
 }

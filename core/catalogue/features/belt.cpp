@@ -40,7 +40,7 @@ public:
                 "Round the body with the buckle closed and the belt let out, over the face that carries it.",
                 "max(1150, 2.4*face.width + 120)", hold(), "face.width + @closed + 150", "2500"},
             {"short", "Short end", "From the seam to the buckle, folded double round its bar.", "60", hold(), "20",
-                "300", Q::Length, "@held=sides"},
+                "300", Q::Length, "@held=sides|numbered"},
             {"closed", "Buckle, closed", "Length of the closed buckle from bar to bar.", "60", hold(), "15", "150"},
             {"tail", "Tail", "What hangs out of the buckle when the belt is let out, to pull it by.", "80", hold(),
                 "40", "400"},
@@ -49,9 +49,15 @@ public:
             {"fold", "Belt fold", "Taken up where the belt is folded round the buckle's bar and sewn down.", "45",
                 hold(), "20", "90", Q::Length, "@held=loops"},
             {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6",
-                hold(), "0", "20", Q::Length, "@held=sides"},
+                hold(), "0", "20", Q::Length, "@held=sides|numbered"},
             {"down", "Belt down", "From the top of the face to the middle of the belt.",
-                "max(@width/2 + 12, 0.4*face.height)", follow(), "@width/2 + 8", "face.height - @width/2 - 8"},
+                "max(@width/2 + 12, 0.4*face.height)", follow(), "@width/2 + 8", "face.height - @width/2 - 8",
+                Q::Length, "@held=sides|loops"},
+            {"left.side", "Short end in side", kNumbered, "face.sides", hold(), "1", "face.sides", Q::Count,
+                "@held=numbered"},
+            {"right.side", "Long end in side", kNumbered, "2", hold(), "1", "face.sides", Q::Count, "@held=numbered"},
+            {"along", "Up from the middle", "From the middles of those sides up to the middle of the belt.", "0",
+                hold(), "-60", "60", Q::Length, "@held=numbered"},
             {"inset", "Loops in", "From the sides of the face to the middle of the belt loops.",
                 "max(24, 0.22*face.width)", follow(), "@loop/2 + 6", "0.5*face.width - @loop/2 - 3", Q::Length,
                 "@held=loops"},
@@ -63,17 +69,21 @@ public:
                 hold(), "5", "20", Q::Length, "@held=loops"},
             {"allowance", "Belt join allowance", "Seam allowance where strips are joined to make the length.", "10",
                 hold(), "5", "20", Q::Length, "@make=cloth"},
+            turnDimension(),
         };
     }
 
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        return {{"held", "Belt held",
-                    "Both ends caught in the seams beside a face, or one belt through loops that are sewn onto it.",
-                    {{"sides", "In the seams beside a face"}, {"loops", "Through loops on a face"}}},
+        ChoiceSpec held{"held", "Belt held",
+            "Both ends caught in the seams beside a face, or one belt through loops that are sewn onto it.",
+            {{"sides", "In the seams beside a face"}, {"loops", "Through loops on a face"}}};
+        if (on.form.numbersSides())
+            held.options.push_back({"numbered", "In sides of a face, by their numbers"});
+        return {held,
             {"make", "Belt made of", "Bought webbing, or the shell cloth, folded.",
                 {{"webbing", "Webbing"}, {"cloth", "Shell cloth, folded"}}},
-            wayChoice("@make=cloth", false), joinsChoice("@make=cloth"),
+            wayChoice("@make=cloth"), joinsChoice("@make=cloth"),
             siteChoice(
                 on, "The face that lies against the body.", [](const SiteSpec& s) { return !s.lining; }, "back")};
     }
@@ -87,19 +97,31 @@ public:
 
     void draft(FeatureScope& f) const override
     {
-        f.choice("held") == "sides" ? inSides(f) : throughLoops(f);
+        f.choice("held") == "loops" ? throughLoops(f) : inSides(f);
         f.d.pattern.hardware.push_back(
             {Ware::Buckle, 1, f("buckle"), say("{} inside width", Len(f("buckle"))), Message()});
     }
 
 private:
+    static constexpr const char* kNumbered = "Number of the side, counted anticlockwise from the lowest as seen from "
+                                             "the front.";
+
     static std::string role(const FeatureScope& f) { return f.choice("make") == "webbing" ? "strap" : "shell"; }
 
-    static double cutWidth(FeatureScope& f, const char* key, Message label, double finished)
+    /// How its cloth is folded; loops are never faced: as their cloth asks for, then.
+    static std::string way(const FeatureScope& f, bool loop = false)
+    {
+        const std::string& chosen = f.choice("way");
+        return role(f) != "shell" || (loop && isFaced(chosen)) ? "by-cloth" : chosen;
+    }
+
+    static double turn(const FeatureScope& f) { return isFaced(way(f)) ? f("turn") : 0; }
+
+    static double cutWidth(FeatureScope& f, const char* key, Message label, double finished, bool loop = false)
     {
         Pattern& p = f.d.pattern;
         return workCutWidth(f.d, f.id, f.key(key), std::move(label), finished, p.material(p.materials.at(role(f))),
-            role(f) == "shell" ? f.choice("way") : "by-cloth");
+            way(f, loop), loop ? 0 : turn(f));
     }
 
     static DrawnStrip drawBelt(FeatureScope& f, const PieceId& piece, double length, Message name, Message strip)
@@ -115,7 +137,17 @@ private:
                 .cut = cutWidth(f, "cut", say("Belt cut width"), f("width")),
                 .length = length,
                 .allowance = f("allowance"),
-                .diagonal = role(f) == "shell" && f.choice("joins") == "diagonal"});
+                .turn = turn(f),
+                .joins = role(f) == "shell" ? joinsOf(f.choice("joins")) : LongStrip::Joins::Straight,
+                .padded = way(f) == "padded",
+                .clear = 2 * f("hem") + f("tail")});
+    }
+
+    static std::vector<WorkId> withAll(const act::Pieces& some, const act::Pieces& others)
+    {
+        std::vector<WorkId> out(some.begin(), some.end());
+        out.insert(out.end(), others.begin(), others.end());
+        return out;
     }
 
     static void addBuckle(
@@ -161,14 +193,22 @@ private:
         Drafter& d = f.d;
         const PieceId belt = f.key("long"), end = f.key("short");
         const Site& site = f.site();
-        const double y = site.top - f("down");
+        const bool numbered = f.choice("held") == "numbered";
+        const double y = numbered ? site.top - site.height / 2 : site.top - f("down");
         const Piece& face = d.pieceAt(site, y);
-        const std::string place = f.dimension("down");
-        const SideSpot left = sideSpot(d, face, y, false, place), right = sideSpot(d, face, y, true, place);
+        const std::string place = f.dimension(numbered ? "right.side" : "down");
+        const auto spotAt = [&](bool right) {
+            return numbered ? sideSpot(d, site, int(std::lround(f(right ? "right.side" : "left.side"))), f("along"),
+                       f.dimension(right ? "right.side" : "left.side"))
+                            : sideSpot(d, face, y, right, place);
+        };
+        const SideSpot left = spotAt(false), right = spotAt(true);
         for (const SideSpot* spot : {&left, &right})
             if (spot->seam.empty())
                 throw InputError(place, say("no seam is sewn at that side of the {}", within(face.name)));
-        const double s = d("allowance.body"), between = right.at.x - left.at.x;
+        if (distance(left.at, right.at) < f("width"))
+            throw InputError(place, say("both ends of the belt would lie on one spot; hold them in two sides"));
+        const double s = d("allowance.body"), between = distance(left.at, right.at);
         const std::vector<Working::Input> given{
             {"between", between}, {"short", f("short")}, {"closed", f("closed")}, {"reach", f("reach")}};
         const double way = d.work({f.id, f.key("way"), say("Belt from seam to buckle"),
@@ -198,9 +238,12 @@ private:
             .role = "strap",
             .material = role(f)});
         drawRectangle(loop, cut, doubled, 0);
-        addStripFolds(loop, f("width"), cut, doubled);
+        addStripFolds(loop, f("width"), cut, doubled, turn(f));
         const bool webbing = loop.plies == 1;
         loop.plies *= 2;
+        act::Pieces ends{end};
+        if (turn(f) > 0)
+            ends.push_back(addFacing(d, end, say("{}, facing", within(loop.name))));
         for (const auto& piece : {belt, end})
             d.piece(piece).note = say("Ends are trimmed level with the edge after basting.");
         for (auto& seam : d.pattern.seams) {
@@ -212,7 +255,7 @@ private:
         std::vector<Act> make = drawn.make;
         for (auto& act : make)
             if (act.verb == (webbing ? Act::Verb::SealCut : Act::Verb::FoldStrip))
-                act.pieces.push_back(end); // alike, in one go
+                act.pieces.insert(act.pieces.end(), ends.begin(), ends.end()); // alike, in one go
         make.push_back(
             {.verb = Act::Verb::Ring, .pieces = {end}, .fittings = {f.key("buckle")}, .uses = {Ware::Buckle}});
         d.addFlatWork(Step{.id = f.key("make"),
@@ -220,7 +263,7 @@ private:
             .acts = std::move(make),
             .kind = drawn.count > 1 ? StepKind::Seam : StepKind::Flat,
             .phase = "Small parts",
-            .consumes = {belt, end},
+            .consumes = withAll(drawn.pieces, ends),
             .yields = f.key("ready"),
             .pieces = {belt, end},
             .check = say("Both ends are {} wide; the buckle takes them.", Len(f("width")))});
@@ -242,8 +285,10 @@ private:
                 .consumes = {face.key, f.key("ready")},
                 .yields = face.key,
                 .pieces = {end, belt, face.key},
-                .check = say("Their middles lie {} below the top, at both sides alike; the ends point inwards.",
-                    Len(f("down")))},
+                .check = numbered
+                    ? say("Each lies in its side of the face, by the numbers; the ends point inwards.")
+                    : say("Their middles lie {} below the top, at both sides alike; the ends point inwards.",
+                        Len(f("down")))},
             face.key);
         d.pattern.hung.push_back({.piece = belt,
             .on = face.key,
@@ -294,7 +339,7 @@ private:
             .acts = std::move(make),
             .kind = drawn.count > 1 ? StepKind::Seam : StepKind::Flat,
             .phase = "Strap",
-            .consumes = {belt},
+            .consumes = withAll(drawn.pieces, {}),
             .yields = belt,
             .pieces = {belt},
             .check = say("Finished {} wide from end to end.", Len(f("width")))});
@@ -307,7 +352,7 @@ private:
         const Site& site = f.site();
         const double y = site.top - f("down"), half = (f("width") + f("ease")) / 2, w = f("loop") / 2;
         Piece& face = d.pieceAt(site, y);
-        const double cut = cutWidth(f, "loop.cut", say("Loop cut width"), f("loop"));
+        const double cut = cutWidth(f, "loop.cut", say("Loop cut width"), f("loop"), true);
         Piece& piece = d.add({.key = loop,
             .code = d.freeCode("W"),
             .name = f.named(say("Belt loop")),

@@ -42,7 +42,7 @@ public:
             "lining.",
             {}};
         for (const auto& site : on.sites)
-            if (!site.lining)
+            if (!site.lining && !site.small)
                 covers.options.push_back({site.name, "Seams round the " + lowered(site.label)});
         if (hasMouth(on.form))
             covers.options.push_back({"mouth", "The mouth"});

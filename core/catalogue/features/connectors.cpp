@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Ring connectors for a strap: folded tabs with a ring each, caught in the mouth's seam, in the seams beside a face, or
-// riveted onto a face.
+// riveted onto a face or onto both side walls.
 #include "drafting/cut.hpp"
 #include "drafting/flat_order.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/rivet.hpp"
 #include "drafting/strip_width.hpp"
+#include "drafting/turned.hpp"
 #include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "library/library.hpp"
@@ -45,16 +46,22 @@ public:
             {"loop", "Connector loop", "From the seam, or the upper rivet, up to the ring, along the folded tab.", "25",
                 hold(), "10", "80"},
             {"overlap", "Ends past the edge", "How far the raw ends reach past the cut edge before trimming.", "6",
-                hold(), "0", "20", Q::Length, "@held=mouth|sides"},
+                hold(), "0", "20", Q::Length, "@held=mouth|sides|numbered"},
             {"down", "Connectors down", "From the top of the face to the middle of the tabs, or to their upper ends.",
                 "min(40, 0.2*face.height)", follow(), "@width/2 + 4", "0.8*face.height", Q::Length,
-                "@held=sides|riveted"},
+                "@held=sides|riveted|walls"},
+            {"left.side", "Left one in side", kNumbered, "face.sides", hold(), "1", "face.sides", Q::Count,
+                "@held=numbered"},
+            {"right.side", "Right one in side", kNumbered, "2", hold(), "1", "face.sides", Q::Count, "@held=numbered"},
+            {"along", "Up from the middle", "From the middles of those sides up to the middles of the tabs.", "0",
+                hold(), "-60", "60", Q::Length, "@held=numbered"},
             {"inset", "Connectors in", "From the sides of the face to the middle of the tabs.",
                 "max(@width/2 + 12, 0.15*face.width)", follow(), "@width/2 + 4", "0.5*face.width - @width/2 - 4",
                 Q::Length, "@held=riveted"},
             {"end", "Riveted end", "How far each tab reaches down the face; its rivets stand in it.", "30", hold(),
-                "18", "min(80, 0.6*face.height)", Q::Length, "@held=riveted"},
-            {"rivet", "Rivet", "Diameter of the rivets' heads.", "9", hold(), "5", "14", Q::Length, "@held=riveted"},
+                "18", "min(80, 0.6*face.height)", Q::Length, "@held=riveted|walls"},
+            {"rivet", "Rivet", "Diameter of the rivets' heads.", "9", hold(), "5", "14", Q::Length,
+                "@held=riveted|walls"},
         };
     }
 
@@ -68,11 +75,19 @@ public:
             held.options.push_back({"mouth", "In the mouth's seam"});
         ChoiceSpec site = siteChoice(
             on, "The face that carries them, where the mouth's seam does not.",
-            [](const SiteSpec& s) { return !s.lining; }, "back");
-        site.when = "@held=sides|riveted";
+            [](const SiteSpec& s) { return !s.lining && s.own.empty(); }, "back", OnParts::No, OnSmall::Yes);
+        site.when = "@held=sides|riveted|numbered";
         if (!site.options.empty()) {
             held.options.push_back({"sides", "In the seams beside a face"});
             held.options.push_back({"riveted", "Riveted onto a face"});
+            const auto wall = [&](const char* name) {
+                return std::any_of(
+                    on.sites.begin(), on.sites.end(), [&](const SiteSpec& s) { return s.name == name && !s.lining; });
+            };
+            if (wall("left") && wall("right"))
+                held.options.push_back({"walls", "Riveted onto the side walls"});
+            if (on.form.numbersSides())
+                held.options.push_back({"numbered", "In sides of a face, by their numbers"});
         }
         const ChoiceSpec sides{"sides", "Connectors at", "Both sides, or one of them alone, for a strap on the wrist.",
             {{"both", "Both sides"}, {"left", "The left side"}, {"right", "The right side"}}};
@@ -101,7 +116,7 @@ public:
     {
         Drafter& d = f.d;
         const std::string& held = f.choice("held");
-        const bool mouth = held == "mouth", riveted = held == "riveted";
+        const bool mouth = held == "mouth", riveted = held == "riveted" || held == "walls";
         if (mouth)
             requireMouth(f);
         const double allowance = d(mouth ? "allowance.mouth" : "allowance.body");
@@ -143,6 +158,9 @@ public:
     }
 
 private:
+    static constexpr const char* kNumbered = "Number of the side, counted anticlockwise from the lowest as seen from "
+                                             "the front.";
+
     /// Is there one at that side?
     static bool isAt(const FeatureScope& f, std::string_view side)
     {
@@ -213,15 +231,19 @@ private:
     {
         Drafter& d = f.d;
         const Site& site = f.site();
-        const double y = site.top - f("down");
+        const bool numbered = f.choice("held") == "numbered";
+        const double y = numbered ? site.top - site.height / 2 : site.top - f("down");
         const Piece& face = d.pieceAt(site, y);
         std::vector<SeamId> seams;
         for (const bool right : {false, true}) {
             if (!isAt(f, right ? "right" : "left"))
                 continue;
-            const SideSpot spot = sideSpot(d, face, y, right, f.dimension("down"));
+            const std::string place = f.dimension(!numbered ? "down" : right ? "right.side" : "left.side");
+            const SideSpot spot = numbered
+                ? sideSpot(d, site, int(std::lround(f(right ? "right.side" : "left.side"))), f("along"), place)
+                : sideSpot(d, face, y, right, place);
             if (spot.seam.empty())
-                throw InputError(f.dimension("down"), say("no seam is sewn at that side of the {}", within(face.name)));
+                throw InputError(place, say("no seam is sewn at that side of the {}", within(face.name)));
             addRing(f, right ? "right" : "left", face.key, spot.at, say("trapped in the seam beside the face"));
             if (std::find(seams.begin(), seams.end(), spot.seam) == seams.end())
                 seams.push_back(spot.seam);
@@ -231,41 +253,80 @@ private:
                 seam.trapped.push_back(f.id);
         Act laid = act::lay(f.id, face.key, seams.front(), f("overlap"));
         laid.seams = seams;
-        d.addOnTop({.id = f.key("baste"),
-                       .title = count(f) > 1 ? say("Baste the connectors to the {}", within(face.name))
-                                             : say("Baste the connector to the {}", within(face.name)),
-                       .acts = {std::move(laid), act::baste(5), act::trim(f.id, 0)},
-                       .kind = StepKind::Baste,
-                       .phase = site.phase,
-                       .consumes = {face.key, f.id},
-                       .yields = face.key,
-                       .fittings = rings(f),
-                       .check = count(f) > 1
-                           ? say("Their middles lie {} below the top, at both sides alike; the rings point inwards.",
-                               Len(f("down")))
-                           : say("Its middle lies {} below the top; the ring points inwards.", Len(f("down")))},
+        d.addOnTop(
+            {.id = f.key("baste"),
+                .title = count(f) > 1 ? say("Baste the connectors to the {}", within(face.name))
+                                      : say("Baste the connector to the {}", within(face.name)),
+                .acts = {std::move(laid), act::baste(5), act::trim(f.id, 0)},
+                .kind = StepKind::Baste,
+                .phase = site.phase,
+                .consumes = {face.key, f.id},
+                .yields = face.key,
+                .fittings = rings(f),
+                .check = numbered  ? numberedCheck(f)
+                    : count(f) > 1 ? say("Their middles lie {} below the top, at both sides alike; the rings "
+                                         "point inwards.",
+                          Len(f("down")))
+                                   : say("Its middle lies {} below the top; the ring points inwards.", Len(f("down")))},
             face.key);
     }
 
-    /// On the face, the ring above, two rivets below each other.
+    static Message numberedCheck(const FeatureScope& f)
+    {
+        const double along = f("along");
+        const Message where = std::abs(along) < 0.01 ? say("in the middle of its side")
+            : along > 0                              ? say("{} above the middle of its side", Len(along))
+                                                     : say("{} below the middle of its side", Len(-along));
+        return count(f) > 1 ? say("Each lies {}; the rings point inwards.", where)
+                            : say("It lies {}; the ring points inwards.", where);
+    }
+
+    /// On one face or on each side wall, the ring above, two rivets below each other.
     void onFace(FeatureScope& f, double cut) const
     {
         Drafter& d = f.d;
-        const Site& site = f.site();
-        const double top = site.top - f("down"), low = top - f("end"), half = f("width") / 2;
-        Piece& face = d.pieceAt(site, (top + low) / 2);
+        if (f.choice("held") == "riveted") {
+            buyRivets(f, f.site(), cut);
+            return rivetOn(f, f.site(), {"left", "right"}, true);
+        }
+        bool first = true;
+        for (const char* side : {"left", "right"}) {
+            if (!isAt(f, side))
+                continue;
+            const StoodUp stood(d.pattern, side);
+            const Site& wall = d.site(SiteId(side));
+            if (first)
+                buyRivets(f, wall, cut);
+            rivetOn(f, wall, {side}, first);
+            first = false;
+        }
+    }
+
+    static void buyRivets(FeatureScope& f, const Site& site, double cut)
+    {
+        Drafter& d = f.d;
+        const Piece& face = d.pieceAt(site, site.top - f("down") - f("end") / 2);
         // The tab lies as often as it is folded, and twice for its loop.
         std::vector<Pierced> through{{face.role, face.key, face.material}};
         const long folds = std::max(1L, std::lround(cut / f("width")));
         through.insert(through.end(), 2 * std::size_t(folds), Pierced{"connector", f.id, "shell"});
         addRivets(d, f.id, f.id, 2 * count(f), f("rivet"), through);
+    }
+
+    /// Those of @p sides on one face; @p first: they come from where they were made.
+    void rivetOn(FeatureScope& f, const Site& site, const std::vector<std::string>& sides, bool first) const
+    {
+        Drafter& d = f.d;
+        const bool wall = sides.size() == 1;
+        const double top = site.top - f("down"), low = top - f("end"), half = f("width") / 2;
+        Piece& face = d.pieceAt(site, (top + low) / 2);
+        const bool both = !wall && count(f) > 1;
         std::vector<FittingId> rivets;
         const Message what = f.named(say("patch for the rivets"));
-        for (const double side : {-1.0, 1.0}) {
-            const char* name = side < 0 ? "left" : "right";
+        for (const std::string& name : sides) {
             if (!isAt(f, name))
                 continue;
-            const double x = site.x + side * (site.width / 2 - f("inset"));
+            const double x = wall ? site.x : site.x + (name == "left" ? -1 : 1) * (site.width / 2 - f("inset"));
             addRing(f, name, face.key, {x, top + f("loop")}, say("in the riveted tab"));
             for (const double share : {0.25, 0.75}) {
                 const Point at{x, std::lerp(low, top, share)};
@@ -280,19 +341,18 @@ private:
             face.lines.push_back({EdgeId(f.line("connector").text() + ", " + name), FaceLine::Kind::Placement,
                 lineRun({{x - half, top}, {x - half, low}, {x + half, low}, {x + half, top}})});
         }
-        d.addOnTop(
-            Step{.id = f.key("on"),
-                .title = count(f) > 1 ? say("Rivet the connectors to the {}", within(face.name))
-                                      : say("Rivet the connector to the {}", within(face.name)),
-                .acts = {{.verb = Act::Verb::BoxOn, .pieces = {f.id, face.key}}, act::set(rivets, Ware::Rivet)},
-                .kind = StepKind::Flat,
-                .phase = site.phase,
-                .consumes = {face.key, f.id},
-                .yields = face.key,
-                .pieces = {f.id, face.key},
-                .check = count(f) > 1
-                    ? say("The rings point up, {} below the top, at both sides alike.", Len(f("down") - f("loop")))
-                    : say("The ring points up, {} below the top.", Len(f("down") - f("loop")))},
+        d.addOnTop(Step{.id = f.key(wall ? "on " + site.name.text() : "on"),
+                       .title = both ? say("Rivet the connectors to the {}", within(face.name))
+                                     : say("Rivet the connector to the {}", within(face.name)),
+                       .acts = {{.verb = Act::Verb::BoxOn, .pieces = {f.id, face.key}}, act::set(rivets, Ware::Rivet)},
+                       .kind = StepKind::Flat,
+                       .phase = site.phase,
+                       .consumes = first ? std::vector<WorkId>{face.key, f.id} : std::vector<WorkId>{face.key},
+                       .yields = face.key,
+                       .pieces = {f.id, face.key},
+                       .check = both ? say("The rings point up, {} below the top, at both sides alike.",
+                                    Len(f("down") - f("loop")))
+                                     : say("The ring points up, {} below the top.", Len(f("down") - f("loop")))},
             face.key);
     }
 };

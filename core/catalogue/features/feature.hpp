@@ -61,7 +61,9 @@ const FeatureKind& featureKind(const std::string& kind);
 /// The choice "site": where on the form's faces the feature sits; the first that fits is the default.
 /// @p onParts: it may sit on other parts as well, or only where a flap of theirs comes down over it.
 enum class OnParts { No, Yes, Covered };
+/// @p onSmall: it is one of the small parts that strips and flaps of the form take.
+enum class OnSmall { No, Yes };
 ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
-    const std::string& preferred = {}, OnParts onParts = OnParts::No);
+    const std::string& preferred = {}, OnParts onParts = OnParts::No, OnSmall onSmall = OnSmall::No);
 
 } // namespace tectonis

@@ -63,7 +63,7 @@ public:
         where.options.insert(where.options.end(), one.options.begin(), one.options.end());
         return {{"make", "Handles made", "Flat, folded from the shell; rolled round a cord; or webbing.",
                     {{"flat", "Flat, folded"}, {"rolled", "Rolled round a cord"}, {"webbing", "Webbing"}}},
-            wayChoice("@make=flat", true),
+            wayChoice("@make=flat"),
             {"fixed", "Handles fixed",
                 "Their ends stitched onto the face in a crossed box, or held by two rivets each.",
                 {{"stitched", "Box-stitched"}, {"riveted", "Riveted"}}},
@@ -91,7 +91,7 @@ public:
             {{"bow", bow}, {"end", f("end")}, {"fold", f("fold")}}, 0, Kind::Geometry, "mm",
             say("both ends lie on the face, their raw edges folded under")});
         const std::string way = make == "flat" ? f.choice("way") : "by-cloth";
-        const double turn = way == "faced" ? f("turn") : 0;
+        const double turn = isFaced(way) ? f("turn") : 0;
         double cut = workCutWidth(d, f.id, f.key("cut"), say("Handle cut width"), f("width"), cloth, way, turn);
         if (make == "rolled") {
             cut = d.work({f.id, f.key("roll"), say("Rolled handle cut width"), "pi*cord + 2*allowance",
@@ -114,6 +114,8 @@ public:
         std::vector<PieceId> layers{f.id};
         if (turn > 0)
             layers.push_back(addFacing(d, f.id, f.named(say("Handle facing"))));
+        if (way == "padded")
+            addPadding(d, f.id, turn, f("end") + f("fold"), say("padding of the handle"));
         Act fold = act::foldStrip(f.id, f("width"));
         fold.pieces = layers, fold.taken = turn;
         d.add(Step{.id = f.key("make"),

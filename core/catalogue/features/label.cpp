@@ -32,7 +32,8 @@ public:
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            on, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back", OnParts::Yes)};
+            on, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back", OnParts::Yes,
+            OnSmall::Yes)};
     }
 
     std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }

@@ -50,9 +50,9 @@ public:
 
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        return {
-            siteChoice(
-                on, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front", OnParts::Yes),
+        return {siteChoice(
+                    on, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "front",
+                    OnParts::Yes, OnSmall::Yes),
             {"body", "Pocket body",
                 "Flat; two pleats at the bottom; fuller than its place by the thing's thickness on both sides; "
                 "gathered at the top by an elastic; or on a strip that folds like bellows.",

@@ -45,13 +45,14 @@ const std::vector<const FeatureKind*>& featureKinds()
 }
 
 ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
-    const std::string& preferred, OnParts onParts)
+    const std::string& preferred, OnParts onParts, OnSmall onSmall)
 {
     ChoiceSpec choice{"site", "On", meaning, {}};
-    for (const auto& site : on.sites)
-        if (fits(site))
-            choice.options.insert(
-                site.name == preferred ? choice.options.begin() : choice.options.end(), {site.name, site.label});
+    for (const bool small : {false, true}) // whoever has no wish comes to lie on a wide face
+        for (const auto& site : on.sites)
+            if (site.small == small && fits(site) && (!small || onSmall == OnSmall::Yes))
+                choice.options.insert(site.name == preferred && !small ? choice.options.begin() : choice.options.end(),
+                    {site.name, site.label});
     for (const auto& face : on.parts)
         if (onParts == (face.covered ? OnParts::Covered : OnParts::Yes))
             choice.options.emplace_back(face.name, face.label);

@@ -197,7 +197,9 @@ public:
         const Seam* hinge = d.pattern.seam(SeamId(pocket, "lid.on"));
         const auto lies = std::find_if(d.pattern.overlays.begin(), d.pattern.overlays.end(),
             [&](const Overlay& o) { return o.piece == PieceId(pocket); });
-        const double above = startOf(d.pattern.runOf(hinge->a.front())).y - lies->placement({site.x, site.top}).y;
+        const Site& ground = d.site(SiteId(d.choice(pocket.text() + ".site"))); // a front may hang head down
+        const double above = ground.upright(startOf(d.pattern.runOf(hinge->a.front()))).y
+            - ground.upright(lies->placement({site.x, site.top})).y;
         const double reach = d.work({f.id, f.key("reach"), say("Flap half: from the hinge along the pocket's flap"),
             "above + stack + drop + slack",
             {{"above", above}, {"stack", workStack(f, d.stack(face), d.stack(lid) + d.stack(under), under.key)},

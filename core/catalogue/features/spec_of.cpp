@@ -103,9 +103,13 @@ void onFaceOf(std::string& formula, const std::string& prefix)
 
 constexpr const char* kSide = "side."; ///< before the names of a side wall's face
 
-bool isSideWall(const std::string& site)
+/// What stands before the names of that face of a form, where it has measures of its own.
+std::string ownFace(const Form& form, const std::string& site)
 {
-    return site == "left" || site == "right" || site == "lining left" || site == "lining right";
+    for (const auto& each : form.sites())
+        if (each.name == site)
+            return each.own;
+    return {};
 }
 
 DesignSpec makeSpec(const Design& design)
@@ -129,11 +133,15 @@ DesignSpec makeSpec(const Design& design)
     spec.derived = form.derived();
     if (std::none_of(spec.derived.begin(), spec.derived.end(), [](const auto& d) { return d.name == "mouth.way"; }))
         spec.derived.push_back({"mouth.way", "mouth.depth"}); // of a flap, from the top of one face to the other's
+    if (!form.numbersSides())
+        spec.derived.push_back({"face.sides", "4"});
     const auto sites = form.sites();
-    if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return isSideWall(s.name); })) {
+    if (std::any_of(sites.begin(), sites.end(), [](const SiteSpec& s) { return s.own == kSide; })) {
         // As wide as the bag is deep (addFaces()).
         spec.derived.push_back({std::string(kSide) + "face.width", "mouth.depth"});
-        spec.derived.push_back({std::string(kSide) + "face.height", "face.height"});
+        if (std::none_of(spec.derived.begin(), spec.derived.end(),
+                [](const auto& d) { return d.name == std::string(kSide) + "face.height"; }))
+            spec.derived.push_back({std::string(kSide) + "face.height", "face.height"});
     }
     std::set<std::string> ids;
     for (const auto& feature : design.features) {
@@ -153,7 +161,7 @@ DesignSpec makeSpec(const Design& design)
         const bool onPart = std::any_of(
             carrier.parts.begin(), carrier.parts.end(), [&](const SiteSpec& face) { return face.name == site; });
         // What "face." means in its formulas: that of another part, of a side wall, or the form's.
-        const std::string face = onPart ? site + "." : isSideWall(site) ? std::string(kSide) : std::string();
+        const std::string face = onPart ? site + "." : ownFace(form, site);
         if (!face.empty())
             spec.onParts[feature.id + "."] = face;
         for (const auto& wanted : kind.needs(form))
@@ -245,7 +253,7 @@ const DesignSpec& specOf(const Design& design)
         key += "\n" + f.id + "\t" + f.kind;
         // Faces of parts come and go with choices, and what sits on them means them.
         if (const std::string site = chosen(design, f.id + ".site");
-            site.find('.') != std::string::npos || isSideWall(site))
+            site.find('.') != std::string::npos || !ownFace(form, site).empty())
             key += "\t" + site;
         for (const auto& face : featureKind(f.kind).faces())
             key += isThere(design, f, face) ? "\t+" : "\t-";

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring; or
-// a loop for the wrist. Sewn to the rings, or to be taken off by swivel hooks.
+// Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring; a
+// closed loop through both rings, worn doubled; or a loop for the wrist. Sewn to the rings, or to be taken off by
+// swivel hooks.
 #include "drafting/long_strip.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
@@ -28,13 +29,15 @@ public:
         return {
             {"width", "Strap width", "Finished width of the strap.", "#connectors.ring - 1", follow(), "8", "60"},
             {"length", "Strap cut length", "Length of the finished strip before its ends are folded and sewn.", "1450",
-                hold(), "400", "2200", Q::Length, "@worn=shoulder"},
+                hold(), "400", "2200", Q::Length, "@worn=shoulder|doubled"},
             {"loop", "Wrist loop, cut length", "Length of the strip that is folded into a loop, both ends together.",
                 "420", hold(), "260", "800", Q::Length, "@worn=wrist"},
             {"fold", "Strap fold",
                 "Taken up at each end where it is folded round ring, hook or slider and sewn down, its raw end turned "
                 "under.",
-                "45", hold(), "20", "90"},
+                "45", hold(), "20", "90", Q::Length, "@worn=shoulder|wrist"},
+            {"lap", "Strap lap", "How far the strap's ends lie on each other where the loop is closed.", "45", hold(),
+                "20", "90", Q::Length, "@worn=doubled"},
             {"slider", "Slider length", "Length of the slider along the strap, with its clearance.", "30", hold(), "10",
                 "60", Q::Length, "@worn=shoulder"},
             {"hook", "Hook length", "From the strap's bend in a hook's eye to the ring in its mouth.", "42", hold(),
@@ -49,11 +52,13 @@ public:
     {
         return {{"make", "Strap made of", "The shell cloth, folded, or bought webbing.",
                     {{"cloth", "Shell cloth, folded"}, {"webbing", "Webbing"}}},
-            wayChoice("@make=cloth", true), joinsChoice("@make=cloth"),
-            {"worn", "Strap worn", "Across the body, adjustable between both rings; or round the wrist, a loop on one.",
-                {{"shoulder", "Across the body"}, {"wrist", "On the wrist"}}},
+            wayChoice("@make=cloth"), joinsChoice("@make=cloth"),
+            {"worn", "Strap worn",
+                "Across the body, adjustable between both rings; doubled, a closed loop that slides through both, its "
+                "strands over the shoulder or one drawn out; or round the wrist, a loop on one ring.",
+                {{"shoulder", "Across the body"}, {"doubled", "Doubled, a closed loop"}, {"wrist", "On the wrist"}}},
             {"ends", "Strap's ends", "Sewn to the rings, or to swivel hooks, so that it can be taken off.",
-                {{"sewn", "Sewn to the rings"}, {"hooks", "With swivel hooks"}}}};
+                {{"sewn", "Sewn to the rings"}, {"hooks", "With swivel hooks"}}, "@worn=shoulder|wrist"}};
     }
 
     std::vector<std::string> needs(const Form&) const override { return {"connectors"}; }
@@ -62,12 +67,13 @@ public:
     {
         Drafter& d = f.d;
         const PartId connectors = d.firstOf("connectors");
-        const bool wrist = f.choice("worn") == "wrist", hooks = f.choice("ends") == "hooks";
+        const bool wrist = f.choice("worn") == "wrist", doubled = f.choice("worn") == "doubled",
+                   hooks = !doubled && f.choice("ends") == "hooks";
         const std::string role = f.choice("make") == "webbing" ? "strap" : "shell";
         const Material& cloth = d.pattern.material(d.pattern.materials.at(role));
         const double width = f("width"), length = f(wrist ? "loop" : "length"), ring = d(connectors.text() + ".ring");
         const std::string way = role == "shell" ? f.choice("way") : "by-cloth";
-        const double turn = way == "faced" ? f("turn") : 0;
+        const double turn = isFaced(way) ? f("turn") : 0, fold = f(doubled ? "lap" : "fold");
         const double cut = workCutWidth(d, f.id, f.key("cut"), say("Strap cut width"), width, cloth, way, turn);
         const DrawnStrip strip = drawLongStrip(f,
             {.piece = f.id,
@@ -81,19 +87,25 @@ public:
                 .length = length,
                 .allowance = f("allowance"),
                 .turn = turn,
-                .diagonal = role == "shell" && f.choice("joins") == "diagonal"});
+                .joins = role == "shell" ? joinsOf(f.choice("joins")) : LongStrip::Joins::Straight,
+                .padded = way == "padded",
+                .clear = fold});
         Strap made{.name = wrist ? say("Wrist strap") : say("Shoulder strap"),
             .piece = f.id,
             .width = width,
             .cutWidth = cut,
             .cutLength = length,
-            .fold = f("fold"),
-            .end = f("fold"),
+            .fold = fold,
+            .end = fold,
             .strips = strip.count,
             .ringWidth = ring,
-            .worn = wrist ? Strap::Worn::Wrist : Strap::Worn::Shoulder,
+            .worn = wrist ? Strap::Worn::Wrist
+                : doubled ? Strap::Worn::Doubled
+                          : Strap::Worn::Shoulder,
             .hook = hooks ? f("hook") : 0};
-        wrist ? workLoop(f, made) : workLengths(f, made, d(connectors.text() + ".loop"));
+        wrist         ? workLoop(f, made)
+            : doubled ? workDoubled(f, made, connectors)
+                      : workLengths(f, made, d(connectors.text() + ".loop"));
         d.pattern.straps.push_back(made);
         std::vector<Ware> threaded;
         const auto buy = [&](Ware ware, int count) {
@@ -101,7 +113,7 @@ public:
                 {ware, count, ring, say("{} inside width", Len(ring)), say("one finish for all metal")});
             threaded.push_back(ware);
         };
-        if (!wrist) {
+        if (!wrist && !doubled) {
             buy(Ware::Slider, 1);
             d.pattern.fittings.push_back({f.key("slider"), say("Slider"), f.id, Fitting::Kind::Slider,
                 {cut / 2, f("fold")}, ring, 0, say("strap")});
@@ -122,6 +134,7 @@ public:
         thread.uses = threaded;
         d.add(Step{.id = f.key("attach"),
             .title = wrist ? say("Make the wrist loop and put it on")
+                : doubled  ? say("Thread the strap and close it")
                 : hooks    ? say("Thread the strap and hook it in")
                            : say("Thread and attach the strap"),
             .acts = {std::move(thread)},
@@ -130,7 +143,7 @@ public:
             .consumes = {"bag", f.id},
             .yields = "bag",
             .pieces = {f.id},
-            .fittings = wrist ? std::vector<FittingId>{} : std::vector<FittingId>{f.key("slider")}});
+            .fittings = wrist || doubled ? std::vector<FittingId>{} : std::vector<FittingId>{f.key("slider")}});
     }
 
 private:
@@ -152,6 +165,32 @@ private:
             hooks ? "(length - 2*fold + slider)/2 + loops + hooks" : "(length - 2*fold + slider)/2 + loops", given, 0,
             Kind::Geometry, "mm",
             say("mouth to mouth with the slider against the far ring: the strap lies double over its whole way")});
+    }
+
+    /// Between both rings, as they lie: on one face, or at both ends of the mouth.
+    static double betweenRings(const FeatureScope& f, const PartId& connectors)
+    {
+        const Pattern& p = f.d.pattern;
+        std::vector<const Fitting*> rings;
+        for (const auto& fitting : p.fittings)
+            if (fitting.kind == Fitting::Kind::Ring && fitting.owner() == connectors)
+                rings.push_back(&fitting);
+        const bool mouth = p.choices.at(connectors.text() + ".held") == "mouth";
+        return !mouth && rings.size() == 2 && rings[0]->piece == rings[1]->piece ? distance(rings[0]->at, rings[1]->at)
+                                                                                 : p.width;
+    }
+
+    static void workDoubled(FeatureScope& f, Strap& strap, const PartId& connectors)
+    {
+        const double loop = f.d(connectors.text() + ".loop");
+        strap.shortest = f.d.work({f.id, f.key("shortest"), say("Strap, doubled"), "(length - lap)/2 + loops",
+            {{"length", strap.cutLength}, {"lap", strap.fold}, {"loops", 2 * loop}}, 0, Kind::Geometry, "mm",
+            say("mouth to mouth, both strands alike: half of what the lap leaves, and both connectors")});
+        strap.longest = f.d.work({f.id, f.key("longest"), say("Strap, drawn out"), "length - lap - between + loops",
+            {{"length", strap.cutLength}, {"lap", strap.fold}, {"between", betweenRings(f, connectors)},
+                {"loops", 2 * loop}},
+            0, Kind::Geometry, "mm",
+            say("mouth to mouth, one strand drawn out: the other lies straight between both rings")});
     }
 
     static void workLoop(FeatureScope& f, Strap& strap)

@@ -45,7 +45,7 @@ public:
     {
         return {siteChoice(
             on, "The face that the window is cut into.", [](const SiteSpec&) { return true; }, "lining back",
-            OnParts::Yes)};
+            OnParts::Yes, OnSmall::Yes)};
     }
 
     void draft(FeatureScope& f) const override

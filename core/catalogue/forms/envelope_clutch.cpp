@@ -65,10 +65,17 @@ public:
 
     std::vector<DerivedSpec> derived() const override
     {
-        return {{"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "2"}};
+        return {{"face.width", "width"}, {"face.height", "height"}, {"mouth.depth", "2"},
+            {"flap.face.width", "width - 2*flap.taper"}, {"flap.face.height", "flap.reach"}};
     }
 
-    std::vector<SiteSpec> sites() const override { return {{"lining back", "Lining back", true, false}}; }
+    std::vector<SiteSpec> sites() const override
+    {
+        return {{"lining back", "Lining back", true, false}, {.name = "front", .label = "Front", .small = true},
+            {.name = "back", .label = "Back", .small = true},
+            {.name = "flap", .label = "Flap", .small = true, .own = "flap."},
+            {.name = "lining front", .label = "Lining front", .lining = true, .small = true}};
+    }
     std::vector<SiteSpec> underOwnFlap() const override { return {{"front", "Front", false, false}}; }
 
     void furnish(Design& design) const override
@@ -110,6 +117,24 @@ public:
         const double back = 2 * d("height") + foldLoss(p) - pi * lining.shrink;
         p.sites.push_back(
             {"lining back", say("Lining back"), {lined("body")}, 0, back, d("width"), d("height"), "Lining", true});
+        // Front and flap hang head down when the piece lies face up: mouth and fold are their tops.
+        const auto offer = [&](const char* name, Message label, bool inside, double top, int turn) {
+            const bool flap = std::string(name) == "flap";
+            p.sites.push_back({.name = SiteId(name),
+                .label = std::move(label),
+                .pieces = {inside ? lined("body") : PieceId("body")},
+                .top = turn == 2 ? -top : top,
+                .width = d(flap ? "flap.face.width" : "width"),
+                .height = d(flap ? "flap.reach" : "height"),
+                .phase = inside ? "Lining" : "Shell front",
+                .lining = inside,
+                .turn = turn});
+        };
+        const double outside = 2 * d("height") + foldLoss(p);
+        offer("front", say("Front"), false, 0, 2);
+        offer("back", say("Back"), false, outside, 0);
+        offer("flap", say("Flap"), false, outside + foldLoss(p) / 2, 2);
+        offer("lining front", say("Lining front"), true, 0, 2);
         p.spaces.push_back({"main", say("Main space"), d("width") - d("thing.thickness"), d("height"),
             d("thing.thickness") + 4, 0, false});
         p.handles = {{"thing.width", "body", {d("width") / 2, d("height") / 2}, {1, 0}, 2},

@@ -27,6 +27,8 @@ public:
     virtual std::vector<SiteSpec> underOwnFlap() const { return {}; }
     /// Does draft() register places "left" and "right" at its mouth, where tabs and straps are caught?
     virtual bool anchored() const { return false; }
+    /// Has its face sides that are called by their numbers? draft() registers them with its sites (Site::sides).
+    virtual bool numbersSides() const { return false; }
     /// Does it stand on something that feet can be set into?
     virtual bool stands() const { return false; }
     /// Sets materials, layers and features of a new design.

@@ -116,10 +116,17 @@ public:
     {
         return {
             {"corner.reach", "radius*tan(pi/4 + atan2(taper, height)/2 - atan2(4*bow, sqrt(height^2 + taper^2))/2)"},
-            {"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth.mouth"}};
+            {"face.width", "width - 2*max(taper, 0)"}, {"face.height", "height"}, {"mouth.depth", "depth.mouth"},
+            {"side.face.height", "height - corner.reach"}};
     }
 
-    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
+    std::vector<SiteSpec> sites() const override
+    {
+        auto out = frontAndBack(true);
+        for (auto& side : sideWalls())
+            out.push_back(std::move(side));
+        return out;
+    }
 
     bool anchored() const override { return true; }
 
@@ -162,6 +169,8 @@ public:
         if (d.choice("base.board") == "yes")
             draftBoard(d);
         addPlaces(d);
+        addSideFaces(shell, body(p), d("side.face.height"));
+        addSideFaces(lining, liningBody(d, lining.shrink), d("side.face.height"));
         addHandles(d);
         addSpaces(d);
         sewGusseted(shell, body(p));
@@ -204,7 +213,8 @@ public:
                 : strips == "two"     ? Gusseted::Strips::Two
                                       : Gusseted::Strips::Three,
             .side = v("gusset.side"),
-            .extra = p.choices.at("gusset.length") == "long" ? kLong : 0};
+            .extra = p.choices.at("gusset.length") == "long" ? kLong : 0,
+            .carries = sidesCarry(p)};
     }
 
     /// The straight part of the gusset's bottom; two halves meet there in a seam.
@@ -312,7 +322,7 @@ public:
         const std::string phases[] = {"Shell front", "Shell back", "Lining", "Lining"};
         const PieceId pieces[] = {"front", "back", lined("front"), lined("back")};
         std::size_t i = 0;
-        for (const auto& spec : sites()) {
+        for (const auto& spec : frontAndBack(true)) {
             d.pattern.sites.push_back({SiteId(spec.name), labelled(Label{spec.label}), {pieces[i]}, 0, d("height"),
                 d("face.width"), d("height"), phases[i], spec.lining});
             ++i;
@@ -320,10 +330,14 @@ public:
         const double end = two(d) ? 0 : boundsOf(d.piece("gusset").stitch()).x1,
                      room = d("depth.mouth") - 2 * d("allowance.body");
         // Ends that are cut long are trimmed after joining: whatever is caught there is basted then.
-        const std::string part = cutLong(d) ? "shell" : "gusset",
+        const bool own = two(d) && d.pattern.piece("gusset.right");
+        const std::string part = cutLong(d) ? "shell"
+            : own                           ? "joined gusset"
+                                            : "gusset",
                           phase = cutLong(d) ? "Shell assembly" : "Shell gusset";
         d.pattern.anchors.push_back({"left", "gusset", {0, d("depth") / 2}, room, part, phase});
-        d.pattern.anchors.push_back({"right", "gusset", {end, d("depth") / 2}, room, part, phase});
+        d.pattern.anchors.push_back(
+            {"right", own ? "gusset.right" : "gusset", {end, d("depth") / 2}, room, part, phase});
     }
 
     // ---- Handles and spaces ---------------------------------------------------------------------------------------

@@ -74,12 +74,15 @@ public:
         out.push_back({"outline.height", y1 + " - " + y0});
         out.push_back({"outline.girth", others + " + sqrt(" + x + "^2 + " + y + "^2)"});
         // Of a regular hexagon this is 1.2 sides: what lies clear of slanting sides (common practice, no source).
+        out.push_back({"face.sides", "sides"});
         out.insert(out.end(),
             {{"face.height", "outline.height"}, {"face.width", "0.6*outline.width"}, {"mouth.depth", "depth"}});
         return out;
     }
 
     std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
+
+    bool numbersSides() const override { return true; }
 
     void furnish(Design& design) const override
     {
@@ -132,6 +135,12 @@ public:
         d.work({"band", "face.girth", say("Strip once round"), "zip + rest", {{"zip", b.zip}, {"rest", girth - b.zip}},
             0, Working::Kind::Geometry, "mm", say("fold positions are the running lengths of the sides")});
         draftLoop(d, b, p.width * 0.8, p.height);
+        for (auto& site : p.sites) {
+            // Of what is seen from the other side, the mirror image.
+            const bool mirrored = (site.name == "back") != site.lining;
+            for (const auto& side : b.face)
+                site.sides.push_back(placed(Run{side}, {0, 0, 0, mirrored}));
+        }
         p.handles.push_back({"side.1", "front", {endOf(b.face.front()).x, -p.height / 2}, {1, 0}, 1});
     }
 

@@ -83,9 +83,10 @@ public:
 
     std::vector<SiteSpec> sites() const override
     {
-        return {{"front", "Front", false, true}, {"back", "Back", false, true}, {"left", "Left side", false, true},
-            {"right", "Right side", false, true}, {"lining front", "Lining front", true, false},
-            {"lining back", "Lining back", true, false}};
+        return {{"front", "Front", false, true}, {"back", "Back", false, true},
+            {.name = "left", .label = "Left side", .seam = true, .own = "side."},
+            {.name = "right", .label = "Right side", .seam = true, .own = "side."},
+            {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
     }
 
     bool stands() const override { return true; }

@@ -39,10 +39,25 @@ public:
     std::vector<ChoiceSpec> choices() const override { return loopChoices(); }
     std::vector<DerivedSpec> derived() const override
     {
-        return {{"face.width", "width - radius"}, {"face.height", "height"}, {"mouth.depth", "depth"}};
+        // What the zip panel leaves of the straight sides; a side band may end before them.
+        const std::string corner = "(width/2 - radius + pi/2*radius)";
+        return {{"face.width", "width - radius"}, {"face.height", "height"}, {"mouth.depth", "depth"},
+            {"side.face.height",
+                "max(1, min(height - 2*radius, " + corner + " + height - 2*radius - zip.length/2 - abs(zip.shift)))",
+                "bands=one"},
+            {"side.face.height",
+                "max(1, min(min(side.right, side.left) - max(0, " + corner
+                    + " - zip.length/2 + abs(zip.shift)), min(height - 2*radius, " + corner
+                    + " + height - 2*radius - zip.length/2 - abs(zip.shift))))"}};
     }
 
-    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
+    std::vector<SiteSpec> sites() const override
+    {
+        auto out = frontAndBack(true);
+        for (auto& side : sideWalls())
+            out.push_back(std::move(side));
+        return out;
+    }
 
     void furnish(Design& design) const override
     {
@@ -62,6 +77,10 @@ public:
             .left = v("side.left")};
         const double girth = lengthOf(b.face);
         b.topCentre = girth / 4 + v("zip.shift");
+        const double corner = v("width") / 2 - v("radius") + pi / 2 * v("radius"); // from the top's middle
+        b.rightFrom = std::max(0.0, corner - b.zip / 2 - v("zip.shift"));
+        b.leftFrom = std::max(0.0, corner - b.zip / 2 + v("zip.shift"));
+        b.upright = v("side.face.height");
         return b;
     }
 

@@ -391,6 +391,39 @@ std::vector<Edge> cornerOf(const Piece& piece, const Site& site, bool right, dou
     return out;
 }
 
+namespace {
+
+/// The seam of the body that an edge is sewn in; empty if none is.
+SeamId seamAt(const Pattern& p, const PieceId& piece, const EdgeId& edge)
+{
+    SeamId out;
+    for (const auto& seam : p.seams)
+        if (seam.stitch == "construction")
+            for (const auto* side : {&seam.a, &seam.b})
+                for (const auto& use : *side)
+                    if (use.piece == piece && use.edge == edge)
+                        out = seam.key;
+    return out;
+}
+
+} // namespace
+
+SideSpot sideSpot(const Drafter& d, const Site& site, int number, double along, const std::string& place)
+{
+    if (number < 1 || number > int(site.sides.size()))
+        throw InputError(place, say("the face has {} sides", int(site.sides.size())));
+    const Run& side = site.sides[std::size_t(number) - 1];
+    SideSpot out;
+    const double length = lengthOf(side), up = endOf(side).y < startOf(side).y - 1e-9 ? -along : along;
+    out.at = pointAlong(side, std::clamp(length / 2 + up, 0.0, length));
+    double nearest = 1;
+    for (const auto& key : site.pieces)
+        for (const auto& e : d.pattern.piece(key)->edges)
+            if (const double away = distanceTo(flattened(e.stitch, 0.01), out.at); away < nearest)
+                nearest = away, out.edge = e.name, out.seam = seamAt(d.pattern, key, e.name);
+    return out;
+}
+
 SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, const std::string& place)
 {
     SideSpot out;
@@ -408,12 +441,7 @@ SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, co
     }
     if (out.edge.empty())
         throw InputError(place, say("it lies beyond the {}", within(piece.name)));
-    for (const auto& seam : d.pattern.seams)
-        if (seam.stitch == "construction")
-            for (const auto* side : {&seam.a, &seam.b})
-                for (const auto& use : *side)
-                    if (use.piece == piece.key && use.edge == out.edge)
-                        out.seam = seam.key;
+    out.seam = seamAt(d.pattern, piece.key, out.edge);
     return out;
 }
 

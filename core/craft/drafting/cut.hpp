@@ -45,5 +45,8 @@ struct SideSpot {
 };
 /// @throws InputError at @p place if the line misses the piece.
 SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, const std::string& place);
+/// The same @p along mm up from the middle of a numbered side of a face.
+/// @throws InputError at @p place if there is no side of that number.
+SideSpot sideSpot(const Drafter& d, const Site& site, int number, double along, const std::string& place);
 
 } // namespace tectonis

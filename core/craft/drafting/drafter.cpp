@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/drafter.hpp"
 
+#include "drafting/turned.hpp"
+
 #include "buildup/layers.hpp"
 #include "design/formula.hpp"
 #include "drafting/unlined.hpp"
@@ -297,6 +299,15 @@ FeatureScope::FeatureScope(Drafter& drafter, const PartId& part) : d(drafter), i
     if (const auto own = std::find_if(all.begin(), all.end(), [&](const Feature& f) { return id == f.id; });
         own != all.end())
         m_nth = int(std::count_if(all.begin(), own + 1, [&](const Feature& f) { return f.kind == own->kind; }));
+}
+
+Site& FeatureScope::site() const
+{
+    const std::string& chosen = choice("site");
+    Site& out = d.site(SiteId(chosen));
+    if (out.turn != 0 && !m_stood)
+        m_stood = std::make_shared<StoodUp>(d.pattern, chosen);
+    return out;
 }
 
 void FeatureScope::offer(std::string_view face, Message label, const PieceId& piece, Point at, double width,

@@ -10,6 +10,7 @@
 #include <initializer_list>
 #include <list>
 #include <map>
+#include <memory>
 #include <optional>
 
 namespace tectonis {
@@ -117,7 +118,8 @@ public:
     /// The name of one of its dimensions among all of the design's.
     const std::string& dimension(std::string_view name) const { return key(name).text(); }
     /// The site the feature was put on.
-    Site& site() const { return d.site(SiteId(choice("site"))); }
+    /// A strip that lies on its side, a front that hangs head down, is stood up for the part once it is asked for.
+    Site& site() const;
     /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
     void placeOn(Piece& face, const EdgeId& mark, const Run& outline);
     /// A face of its own, on which other parts may sit: @p at is the middle of its upper edge, as it hangs in the end.
@@ -130,6 +132,7 @@ public:
     EdgeId line(const std::string& name) const;
 
 private:
+    mutable std::shared_ptr<class StoodUp> m_stood;
     int m_nth = 0; ///< of its kind among the design's parts
 };
 

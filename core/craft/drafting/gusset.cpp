@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/gusset.hpp"
 
+#include "drafting/turned.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -92,12 +94,20 @@ void joinAll(CoatDraft& c, const Gusseted& g)
             {c.use("gusset", "centre", false, 1)});
 }
 
+/// The strip as it is sewn to the panels: what was sewn onto a side lies on a piece that is called as before.
+WorkId wholeStrip(const CoatDraft& c, const Gusseted& g)
+{
+    return g.carries && g.strips != Strips::One ? c.key("joined gusset") : c.key("gusset");
+}
+
 /// Two or three strips become one.
 void joinStrips(CoatDraft& c, const Gusseted& g)
 {
     const bool three = g.strips == Strips::Three;
     act::Seams joins{c.key("gusset-centre")};
     std::vector<PieceId> parts{c.key("gusset")};
+    if (g.carries)
+        parts.push_back(c.key("gusset.right"));
     if (three)
         joins = {c.key("gusset-left"), c.key("gusset-right")}, parts.push_back(c.key("gusset.bottom"));
     c.d.add(Step{.id = c.key("gusset.join"),
@@ -107,19 +117,40 @@ void joinStrips(CoatDraft& c, const Gusseted& g)
         .kind = StepKind::Seam,
         .phase = c.phase("Shell gusset"),
         .consumes = {parts.begin(), parts.end()},
-        .yields = c.key("gusset"),
+        .yields = wholeStrip(c, g),
         .check = say("The joined strip is as long as the panel's U-run.")});
 }
 
-void clipStrip(CoatDraft& c)
+/// Two sides that are alike, but for what sits on them: each a piece of its own.
+void takeApart(CoatDraft& c, const Gusseted& g)
+{
+    const PieceId left = c.key("gusset"), right = c.key("gusset.right");
+    const auto named = [&](const Message& name) { return c.isLining ? say("Lining {}", within(name)) : name; };
+    const bool three = g.strips == Strips::Three;
+    Piece other = c.piece("gusset");
+    other.key = right, other.code = c.isLining ? "LC3" : "C3";
+    other.name = named(three ? say("Gusset side, right") : say("Gusset half, right"));
+    other.count = 1, other.mirrored = 0;
+    c.d.add(std::move(other));
+    Piece& piece = c.piece("gusset");
+    piece.name = named(three ? say("Gusset side, left") : say("Gusset half, left"));
+    piece.count = 1, piece.mirrored = 0;
+    for (auto& seam : c.d.pattern.seams)
+        for (auto* side : {&seam.a, &seam.b})
+            for (auto& use : *side)
+                if (use.piece == left && use.copy == 1)
+                    use.piece = right, use.copy = 0;
+}
+
+void clipStrip(CoatDraft& c, const Gusseted& g)
 {
     c.d.add(Step{.id = c.key("gusset.clip"),
         .title = say("Clip the {} at the corners", c.what(say("gusset"))),
         .acts = {act::clip({c.key("front-gusset"), c.key("back-gusset")})},
         .kind = StepKind::Clip,
         .phase = c.phase("Shell gusset"),
-        .consumes = {c.key("gusset")},
-        .yields = c.key("gusset"),
+        .consumes = {wholeStrip(c, g)},
+        .yields = wholeStrip(c, g),
         .pieces = {c.key("gusset")}});
 }
 
@@ -132,7 +163,7 @@ void sewPanels(CoatDraft& c, const Gusseted& g)
         .acts = {act::sew({front})},
         .kind = StepKind::Seam,
         .phase = c.phase("Shell assembly"),
-        .consumes = {c.key("front"), c.key("gusset")},
+        .consumes = {c.key("front"), wholeStrip(c, g)},
         .yields = half,
         .check = say("Both mouth ends are level.")});
     c.d.add(Step{.id = back.as<StepKindOf>(),
@@ -181,13 +212,58 @@ void drawGusseted(CoatDraft& coat, const Gusseted& g)
     drawUPanel(coat.add("back", "B", say("Back"), "panel"), g.panel);
     drawStrips(coat, g);
     joinAll(coat, g);
+    if (!g.carries)
+        return;
+    // As it is drawn its face looks inwards. That of the right side, drawn as the left one's mirror image, does not.
+    if (g.strips != Strips::One)
+        takeApart(coat, g);
+    mirrorPiece(coat.d.pattern, coat.key("gusset"), g.depth / 2);
+}
+
+bool sidesCarry(const Pattern& p)
+{
+    return std::any_of(p.choices.begin(), p.choices.end(), [&](const auto& choice) {
+        const auto& [name, value] = choice;
+        if (name.ends_with(".held") && value == "walls")
+            return true;
+        if (!name.ends_with(".site") || !(value.ends_with("left") || value.ends_with("right")))
+            return false;
+        const auto held = p.choices.find(name.substr(0, name.size() - 4) + "held");
+        return held == p.choices.end(); // connectors sit there in name only
+    });
+}
+
+void addSideFaces(CoatDraft& c, const Gusseted& g, double height)
+{
+    const bool one = g.strips == Strips::One;
+    const auto face = [&](bool right, const PieceId& piece, bool farEnd) {
+        const Point mouth = boundsOf(c.d.piece(piece).edge(farEnd ? "right mouth" : "left mouth")->stitch).centre();
+        Site site{.name = SiteId(std::string(c.isLining ? "lining " : "") + (right ? "right" : "left")),
+            .label = c.isLining ? right ? say("Lining right") : say("Lining left")
+                : right ? say("Right side")
+                                : say("Left side"),
+            .pieces = {piece},
+            .width = g.depth - 2 * g.narrow,
+            .height = height,
+            .phase = c.phase("Shell gusset"),
+            .lining = c.isLining,
+            .turn = farEnd ? 1 : 3};
+        const Point stands = site.upright(mouth);
+        site.x = stands.x, site.top = stands.y;
+        c.d.pattern.sites.push_back(std::move(site));
+    };
+    // The lining is laid mirrored: its first end hangs on the right.
+    for (const bool right : {false, true}) {
+        const bool second = right != c.isLining;
+        face(right, c.key(second && g.carries && !one ? "gusset.right" : "gusset"), second && one);
+    }
 }
 
 void sewGusseted(CoatDraft& coat, const Gusseted& g)
 {
     if (g.strips != Strips::One)
         joinStrips(coat, g);
-    clipStrip(coat);
+    clipStrip(coat, g);
     sewPanels(coat, g);
 }
 
@@ -195,7 +271,12 @@ std::vector<EdgeUse> mouthOf(const Gusseted& g)
 {
     const EdgeUse right = g.strips == Strips::One ? EdgeUse{"gusset", "right mouth", 0, true}
                                                   : EdgeUse{"gusset", "left mouth", 1, false};
-    return {{"front", "top"}, {"gusset", "left mouth", 0, true}, {"back", "top"}, right};
+    std::vector<EdgeUse> out{{"front", "top"}, {"gusset", "left mouth", 0, true}, {"back", "top"}, right};
+    if (g.carries) { // drawn as seen from the other side, or a piece of its own
+        out[1].reversed = false;
+        out[3] = g.strips == Strips::One ? EdgeUse{"gusset", "right mouth"} : EdgeUse{"gusset.right", "left mouth"};
+    }
+    return out;
 }
 
 double LeaningPanel::drop() const
@@ -262,11 +343,22 @@ void foldGusseted(Folder& folder, const Pattern& p, const Gusseted& g, const Lai
     for (const double s : guide.corners())
         bends.push_back(along.onStrip(s)), mirrored.push_back(along.length() - along.onStrip(s));
     const PieceId gusset = coat.key("gusset");
-    folder.layTurned(
-        gusset, [=](Point q) { return at(along.onRun(q.x), q.y, halfWidth(q.x)); }, bends);
-    if (g.strips != Strips::One)
-        folder.layTurned(
-            gusset, [=](Point q) { return at(along.whole - along.onRun(q.x), q.y, halfWidth(q.x)); }, mirrored, {}, 1);
+    const Fold left = [=](Point q) { return at(along.onRun(q.x), q.y, halfWidth(q.x)); },
+               right = [=](Point q) { return at(along.whole - along.onRun(q.x), q.y, halfWidth(q.x)); };
+    const bool several = g.strips != Strips::One;
+    if (g.carries) {
+        folder.lay(
+            gusset,
+            [=](Point q) {
+                return left({q.x, g.depth - q.y});
+            },
+            bends);
+        folder.lay(gusset.sub("right"), right, mirrored);
+    } else {
+        folder.layTurned(gusset, left, bends);
+        if (several)
+            folder.layTurned(gusset, right, mirrored, {}, 1);
+    }
     if (g.strips == Strips::Three) {
         const double reach = boundsOf(p.piece(gusset)->stitch()).x1;
         for (double& b : bends)

@@ -20,6 +20,9 @@ struct Gusseted {
     Strips strips = Strips::One;
     double side = 0;  ///< mm that the side strips of three reach from the mouth along the shell's panel
     double extra = 0; ///< mm that the gusset is cut longer at both ends, to be trimmed level
+    /// Something sits on its sides: it is drawn as seen from its face, and of several strips both sides are pieces of
+    /// their own, "gusset" on the left and "gusset.right", which become the part "joined gusset".
+    bool carries = false;
 
     double low() const { return panel.lowAllowance; } ///< mm: allowance of the seams but near the mouth
 };
@@ -27,6 +30,12 @@ struct Gusseted {
 /// Adds panels and gusset with their seams: "front-gusset", "back-gusset", and "gusset-centre" or "gusset-left" and
 /// "gusset-right". The shell's come first.
 void drawGusseted(CoatDraft& coat, const Gusseted& g);
+
+/// Does a part sit on a side of the gusset?
+bool sidesCarry(const Pattern& p);
+
+/// Registers both sides as faces, @p height mm of them below the mouth.
+void addSideFaces(CoatDraft& coat, const Gusseted& g, double height);
 
 /// Steps: the gusset's own joins, its clips, front, back, the ends trimmed. Yields "shell" or "lining".
 void sewGusseted(CoatDraft& coat, const Gusseted& g);

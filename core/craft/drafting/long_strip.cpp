@@ -28,10 +28,15 @@ Run sheared(const Run& run, double rise)
 ChoiceSpec joinsChoice(const std::string& when)
 {
     return {"joins", "Strips joined",
-        "Where it is longer than its cloth is wide: straight across, or aslant at 45°, so that the join's layers do "
-        "not "
-        "lie on one spot.",
-        {{"straight", "Straight across"}, {"diagonal", "Aslant"}}, when};
+        "Where it is longer than its cloth is wide: straight across; aslant at 45°, so that the join's layers do not "
+        "lie on one spot; or spliced, one end lapped flat over the other and stitched through, for what does not fray.",
+        {{"straight", "Straight across"}, {"diagonal", "Aslant"}, {"lapped", "Spliced, lapped flat"}}, when};
+}
+
+LongStrip::Joins joinsOf(const std::string& chosen)
+{
+    using Joins = LongStrip::Joins;
+    return chosen == "diagonal" ? Joins::Diagonal : chosen == "lapped" ? Joins::Lapped : Joins::Straight;
 }
 
 DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip)
@@ -48,7 +53,7 @@ DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip)
     if (!webbing) {
         const double usable = cloth.width - 20;
         out.count = int(std::ceil((strip.length - 1e-9) / usable));
-        aslant = strip.diagonal && out.count > 1;
+        aslant = strip.joins == LongStrip::Joins::Diagonal && out.count > 1;
         const auto tooLong = [&] {
             return aslant ? (strip.length + slant) / out.count + slant + more > usable
                           : out.count * usable < strip.length + 2 * (out.count - 1) * strip.allowance;
@@ -57,6 +62,7 @@ DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip)
             ++out.count;
     }
     const double s = out.count > 1 ? strip.allowance : 0;
+    const bool lapped = strip.joins == LongStrip::Joins::Lapped && out.count > 1;
     const double each = aslant
         ? d.work({f.id, f.key(own + "strip"), say("Length of each strip, stitch line to stitch line"),
             "(length + width)/strips", {{"length", strip.length}, {"width", strip.cut}, {"strips", double(out.count)}},
@@ -66,7 +72,9 @@ DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip)
               {{"length", strip.length}, {"joins", out.count - 1.0}, {"allowance", strip.allowance},
                   {"strips", double(out.count)}},
               0, Working::Kind::Geometry, "mm",
-              say("every join costs two allowances; strips are no longer than the cloth is wide")})
+              lapped ? say("every join costs two allowances, which lie on each other; strips are no longer than the "
+                           "cloth is wide")
+                     : say("every join costs two allowances; strips are no longer than the cloth is wide")})
             - 2 * s;
     Piece& piece = d.add({.key = strip.piece,
         .code = strip.code,
@@ -90,6 +98,8 @@ DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip)
     out.pieces = {strip.piece};
     if (!webbing && strip.turn > 0)
         out.pieces.push_back(addFacing(d, strip.piece, say("{}, facing", within(piece.name))));
+    if (!webbing && strip.padded)
+        addPadding(d, strip.piece, strip.turn, out.count > 1 ? 0 : strip.clear, say("padding of the strap"));
     std::vector<SeamId> joins;
     for (const auto& layer : out.pieces)
         for (int i = 1; i < out.count; ++i) {
@@ -100,13 +110,17 @@ DrawnStrip drawLongStrip(FeatureScope& f, const LongStrip& strip)
                 .name = facing ? say("{}, facing", within(name)) : name,
                 .a = {{layer, "top", i - 1}},
                 .b = {{layer, "bottom", i, true}},
-                .allowance = s});
+                .allowance = s,
+                .rawOutside = lapped ? layer : PieceId()});
         }
     if (webbing) {
         out.make = {act::of(Act::Verb::SealCut, strip.piece)};
         return out;
     }
-    out.make.push_back({.verb = Act::Verb::JoinStrips, .pieces = out.pieces, .distance = strip.allowance});
+    out.make.push_back({.verb = Act::Verb::JoinStrips,
+        .pieces = out.pieces,
+        .distance = strip.allowance,
+        .taken = lapped ? 2 * strip.allowance : 0});
     out.make.push_back({.verb = Act::Verb::FoldStrip,
         .seams = joins,
         .pieces = out.pieces,

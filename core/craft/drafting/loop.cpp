@@ -261,6 +261,29 @@ void LoopDraft::offerPlaces(double inWidth, double inHeight)
     site("back", say("Back"), "back", "Shell back", false);
     site("lining front", say("Lining front"), lined("front"), "Small parts", true);
     site("lining back", say("Lining back"), lined("back"), "Small parts", true);
+    // The band runs clockwise: down on the right, up on the left. Its lining lies behind it, the other way round.
+    for (const bool lining : {false, true})
+        for (const bool right : {false, true}) {
+            if (b.upright <= 0)
+                break;
+            const bool first = right != lining;
+            const double from = right ? b.rightFrom : b.leftFrom;
+            const PieceId shells = !b.threeBands ? "band" : right ? "side right" : "side left";
+            const PieceId piece = lining ? lined(shells) : shells;
+            const double far = boundsOf(d.piece(piece).stitch()).x1;
+            p.sites.push_back({.name = SiteId(std::string(lining ? "lining " : "") + (right ? "right" : "left")),
+                .label = lining ? right ? say("Lining right") : say("Lining left")
+                    : right ? say("Right side")
+                                : say("Left side"),
+                .pieces = {piece},
+                .x = first ? b.depth / 2 : -b.depth / 2,
+                .top = first ? -from : far - from,
+                .width = b.depth,
+                .height = b.upright,
+                .phase = lining ? "Small parts" : "Shell gusset",
+                .lining = lining,
+                .turn = first ? 3 : 1});
+        }
     const double wall = d.stack("panel", "front", "shell") + d.stack("lining panel", lined("front"), "lining"),
                  side = d.stack("gusset", "band", "shell") + d.stack("lining gusset", lined("band"), "lining");
     p.spaces.push_back(
@@ -444,23 +467,18 @@ Mockup foldLoop(const Design& design, const Pattern& p, const LoopBody& b)
             const double at = from;
             std::vector<double> bends;
             for (const double corner : guide.corners())
-                bends.push_back(corner - at);
-            // x goes on clockwise round the faces, y from the front seam to the back.
+                bends.push_back(coat.lining ? at + section.length - corner : corner - at);
+            // x goes on clockwise round the faces, y from the front seam to the back. A lining lies behind its section,
+            // wrong side on wrong side; what is laid of it is mirrored once more.
+            const auto on = [guide, at, up, length = section.length, lining = coat.lining](double x, double z0) {
+                const Point c = guide.at(at + (lining ? length - x : x));
+                return Vec3{lining ? -c.x : c.x, c.y + up, z0};
+            };
             folder.lay(
-                coat.key(section.part),
-                [guide, at, z, up](Point q) {
-                    const Point c = guide.at(at + q.x);
-                    return Vec3{c.x, c.y + up, z - q.y};
-                },
-                bends);
+                coat.key(section.part), [on, z](Point q) { return on(q.x, z - q.y); }, bends);
             if (section.part == "zip strip")
                 folder.lay(
-                    coat.key(section.part),
-                    [guide, at, z, up](Point q) {
-                        const Point c = guide.at(at + q.x);
-                        return Vec3{c.x, c.y + up, -z + q.y};
-                    },
-                    bends, {}, 1);
+                    coat.key(section.part), [on, z](Point q) { return on(q.x, -z + q.y); }, bends, {}, 1);
             from += section.length;
         }
     });

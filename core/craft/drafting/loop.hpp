@@ -15,6 +15,9 @@ struct LoopBody {
     double depth = 0;
     bool threeBands = false;    ///< side, bottom, side instead of one band
     double right = 0, left = 0; ///< mm of the outline that the side bands cover, from the zip panel's ends
+    /// Upright sides on which parts may sit: mm from the zip panel's ends to where they begin, and how far they go
+    /// down; 0: there are none.
+    double rightFrom = 0, leftFrom = 0, upright = 0;
 };
 
 /// Dimensions and choices that all such bodies have. @p girth: formula of the face's outline.

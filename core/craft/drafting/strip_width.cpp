@@ -16,23 +16,21 @@ int cutMultiple(const Material& cloth, const std::string& way)
     return cloth.kind == "cotton" || cloth.kind == "canvas" ? 4 : 2;
 }
 
-ChoiceSpec wayChoice(const std::string& when, bool faced)
+ChoiceSpec wayChoice(const std::string& when)
 {
-    ChoiceSpec out{"way", "Cloth folded",
+    return {"way", "Cloth folded",
         "As its cloth asks for: cotton and canvas folded twice, what does not bear that with its edges meeting behind. "
-        "Or one of these by your own choice.",
-        {{"by-cloth", "As its cloth asks for"}, {"twice", "Folded twice"}, {"meet", "Edges meet behind"}}, when};
-    if (faced) {
-        out.meaning += " Or two layers, face and facing, with the long edges of both turned in.";
-        out.options.emplace_back("faced", "Faced");
-    }
-    return out;
+        "Or one of these by your own choice. Or two layers, face and facing, with the long edges of both turned in, "
+        "and with padding between them.",
+        {{"by-cloth", "As its cloth asks for"}, {"twice", "Folded twice"}, {"meet", "Edges meet behind"},
+            {"faced", "Faced"}, {"padded", "Faced and padded"}},
+        when};
 }
 
 DimensionSpec turnDimension()
 {
     return {"turn", "Turned in", "Cloth of each long edge that is turned in between face and facing.",
-        "min(10, @width/2 - 1)", follow(), "3", "@width/2 - 0.5", DimensionSpec::Quantity::Length, "@way=faced"};
+        "min(10, @width/2 - 1)", follow(), "3", "@width/2 - 0.5", DimensionSpec::Quantity::Length, "@way=faced|padded"};
 }
 
 double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished,
@@ -78,6 +76,17 @@ PieceId addFacing(Drafter& d, const PieceId& of, Message name)
     if (d.pattern.materials.contains("lining") && !unlined(d))
         facing.material = "lining";
     return d.add(std::move(facing)).key;
+}
+
+void addPadding(Drafter& d, const PieceId& strip, double turn, double clear, Message what)
+{
+    Piece& piece = d.piece(strip);
+    const Box box = boundsOf(piece.stitch());
+    const double x0 = box.x0 + turn, x1 = box.x1 - turn, y0 = box.y0 + clear, y1 = box.y1 - clear;
+    if (x1 - x0 < 1 || y1 - y0 < 1)
+        return; // nothing is left between its ends
+    piece.areas["padding"] = rectangleRun(x0, y0, x1, y1);
+    d.patches.push_back({strip, {.material = "foam-sewin", .fixing = "glued", .area = "padding"}, std::move(what)});
 }
 
 } // namespace tectonis

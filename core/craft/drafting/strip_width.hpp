@@ -13,11 +13,14 @@ namespace tectonis {
 int cutMultiple(const Material& cloth, const std::string& way = "by-cloth");
 
 /// The choice "way" of a part's strap of cloth: as its cloth asks for ("by-cloth"), folded twice ("twice"), its edges
-/// meeting behind ("meet"), or @p faced with a second strip, the long edges of both turned in ("faced"). @p when: the
-/// choice with which it counts.
-ChoiceSpec wayChoice(const std::string& when, bool faced);
+/// meeting behind ("meet"), or with a second strip, the long edges of both turned in ("faced"), and padding between
+/// them
+/// ("padded"). @p when: the choice with which it counts.
+ChoiceSpec wayChoice(const std::string& when);
 /// How much of each long edge is turned in where it is faced: the dimension "turn".
 DimensionSpec turnDimension();
+/// Has it a facing? @p way: a value of wayChoice().
+inline bool isFaced(const std::string& way) { return way == "faced" || way == "padded"; }
 
 /// Cut width in mm, with its working kept under @p key; @p turn: what a faced one turns in at each long edge.
 double workCutWidth(Drafter& d, const SubjectId& subject, const WorkingId& key, Message label, double finished,
@@ -28,5 +31,8 @@ void addStripFolds(Piece& strip, double finished, double cut, double length, dou
 
 /// A second strip like @p of, of the lining's cloth where the bag has a lining, else of the same. Returns its id.
 PieceId addFacing(Drafter& d, const PieceId& of, Message name);
+
+/// Asks for foam between a faced strip's folds, @p clear mm short of both ends, where it is sewn down or held.
+void addPadding(Drafter& d, const PieceId& strip, double turn, double clear, Message what);
 
 } // namespace tectonis

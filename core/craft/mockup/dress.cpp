@@ -118,7 +118,8 @@ void foldConnectors(Mockup& m, const Pattern& p)
         if (spots.size() != (sides == "both" ? 2u : 1u))
             continue;
         const auto v = [&](const char* name) { return p.of(connector.key.owner(), name); };
-        const bool riveted = p.choices.at(connector.key.owner().text() + ".held") == "riveted";
+        const std::string& held = p.choices.at(connector.key.owner().text() + ".held");
+        const bool riveted = held == "riveted" || held == "walls";
         const double half = v("width") / 2, r = v("ring") / 2, rise = riveted ? 0 : v("loop");
         const Vec3 up{0, 1, 0};
         // Strap and tabs lie across the line between both rings.
@@ -143,6 +144,13 @@ void foldConnectors(Mockup& m, const Pattern& p)
         for (const auto& strap : p.straps)
             if (strap.worn == Strap::Worn::Shoulder && tops.size() == 2)
                 foldStrap(m, strap, tops[0], tops[1], riveted ? 0 : rise);
+            else if (strap.worn == Strap::Worn::Doubled && tops.size() == 2)
+                for (const double side : {-1.0, 1.0}) { // its two strands, side by side
+                    const Vec3 aside = across * (side * strap.width * 0.3);
+                    Strap strand = strap;
+                    strand.longest = strap.shortest;
+                    foldStrap(m, strand, tops[0] + aside, tops[1] + aside, riveted ? 0 : rise);
+                }
             else if (strap.worn == Strap::Worn::Wrist)
                 foldLoop(m, strap, tops[0], away(spots[0].out, over), over);
     }

@@ -29,6 +29,11 @@ Worn wornBy(const Pattern& p, double stature)
         const double drop = std::sqrt(std::max(0.0, half * half - spread * spread));
         return {"on the shoulder, strap at its longest", drop, kShoulder * stature - drop};
     }
+    if (const Strap* strap = p.strapWorn(Strap::Worn::Doubled)) {
+        const double half = strap->shortest / 2, spread = p.width / 2;
+        const double drop = std::sqrt(std::max(0.0, half * half - spread * spread));
+        return {"on the shoulder, strap doubled", drop, kShoulder * stature - drop};
+    }
     if (const Piece* handle = firstOf(p, "handle")) {
         const double drop = p.of(handle->owner(), "drop");
         return {label("in the hand"), drop, kHand * stature - drop};
@@ -37,6 +42,8 @@ Worn wornBy(const Pattern& p, double stature)
         return {label("on the back"), 0, kShoulder * stature};
     if (const Strap* belt = p.strapWorn(Strap::Worn::Waist))
         return {label("round the waist"), 0, kWaist * stature + p.of(belt->piece.owner(), "down")};
+    if (const Strap* loop = p.strapWorn(Strap::Worn::Wrist))
+        return {"on the wrist", loop->longest, kHand * stature - loop->longest};
     return {label("on the floor"), 0, mouthOf(p)};
 }
 
@@ -47,10 +54,10 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
     const double s = stature / 7.5;                    // one head
     const bool onBack = worn.how == "on the back" || worn.how == "round the waist";
     // The bag hangs before the hand or the hip; a pack's back lies against the figure, so that it is seen behind.
-    const double x = onBack         ? 0
-        : worn.how == "in the hand" ? -1.02 * s
-        : worn.drop > 0             ? -0.7 * s
-                                    : -(p.width / 2 + 1.3 * s);
+    const double x = onBack                                       ? 0
+        : worn.how == "in the hand" || worn.how == "on the wrist" ? -1.02 * s
+        : worn.drop > 0                                           ? -0.7 * s
+                                                                  : -(p.width / 2 + 1.3 * s);
     const double z = worn.drop > 0 || onBack ? -p.depth / 2 - 25 : 0;
     std::vector<Facet> out;
     const auto shape = [&](const std::vector<Point>& half) {
@@ -73,7 +80,10 @@ std::vector<Facet> figureOf(const Pattern& p, double stature)
     shape({{0.04, 3.62}, {0.72, 3.72}, {0.6, 2.0}, {0.46, 0.3}, {0.62, 0.0}, {0.2, 0.0}, {0.18, 0.3},
         {0.14, 2.0}}); // leg
     // A strap at its longest goes up from both rings to the shoulder.
-    if (const Strap* strap = p.strapWorn(Strap::Worn::Shoulder); strap && worn.drop > 0)
+    const Strap* strap = p.strapWorn(Strap::Worn::Shoulder);
+    if (!strap)
+        strap = p.strapWorn(Strap::Worn::Doubled);
+    if (strap && worn.drop > 0)
         for (const double ring : {-p.width / 2, p.width / 2}) {
             const Vec3 low{ring, mouthOf(p), 0}, high{x + 0.7 * s, mouthOf(p) + worn.drop, z},
                 across = Vec3{strap->width / 2, 0, 0};

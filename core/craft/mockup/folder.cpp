@@ -368,17 +368,26 @@ bool Folder::layOverlay(const Overlay& overlay, Mockup& m)
         return false;
     const Laid base = *under; // laying the overlay may move what it points to
     const Placement place = overlay.placement;
-    const auto moved = [](std::vector<double> bends, double by, bool mirror) {
-        for (double& b : bends)
-            b = mirror ? by - b : b - by;
-        return bends;
+    // In the overlay's own coordinates.
+    const auto back = [&place](Point q) {
+        const double c = std::cos(place.angle), s = std::sin(place.angle), x = q.x - place.dx, y = q.y - place.dy;
+        const Point out{x * c + y * s, y * c - x * s};
+        return Point{place.mirror ? -out.x : out.x, out.y};
     };
+    std::vector<double> bendX, bendY;
+    const auto bend = [&](Point a, Point b) { // along its own axes, if it lies straight or by quarters
+        const Point p = back(a), q = back(b);
+        std::abs(p.x - q.x) < std::abs(p.y - q.y) ? bendX.push_back(p.x) : bendY.push_back(p.y);
+    };
+    for (const double b : base.bendX)
+        bend({b, 0}, {b, 1});
+    for (const double b : base.bendY)
+        bend({0, b}, {1, b});
     const double high = std::max(0.6, thicknessOf(m_pattern, *piece));
-    const auto bendX = moved(base.bendX, place.dx, place.mirror), bendY = moved(base.bendY, place.dy, false);
     std::vector<Line> aslant = base.aslant;
     for (Line& l : aslant)
         for (Point* end : {&l.a, &l.b})
-            *end = {place.mirror ? place.dx - end->x : end->x - place.dx, end->y - place.dy};
+            *end = back(*end);
     const auto lain = [place](const Fold& on, double above) -> Fold {
         if (!on)
             return nullptr;

@@ -23,7 +23,7 @@ public:
     {
         for (const auto& place : p.places)
             if (place.feature == part)
-                m_box = place.area;
+                m_box = site.upright(place.area);
     }
 
     std::vector<Alignment> all()
@@ -49,7 +49,7 @@ public:
         };
         for (const auto& place : p.places)
             if (place.feature != m_part && here(place.piece))
-                beside(place.feature, place.area, w, h);
+                beside(place.feature, m_site.upright(place.area), w, h);
         for (const auto& [owner, area] : fittings(here))
             beside(owner, area, w, h);
         return std::move(m_out);
@@ -77,8 +77,9 @@ private:
             if (f.key.owner() == m_part || f.key.owner().empty() || placed || !here(f.piece))
                 continue;
             const double r = f.size / 2;
-            out[f.key.owner()].add(Point{f.at.x - r, f.at.y - r});
-            out[f.key.owner()].add(Point{f.at.x + r, f.at.y + r});
+            const Point at = m_site.upright(f.at);
+            out[f.key.owner()].add(Point{at.x - r, at.y - r});
+            out[f.key.owner()].add(Point{at.x + r, at.y + r});
         }
         return out;
     }

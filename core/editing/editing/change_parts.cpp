@@ -32,6 +32,12 @@ void sitWhereItFits(Design& design, const FeatureKind& kind, const std::string& 
     const bool within = inside(choice->options.front());
     std::stable_partition(
         choice->options.begin(), choice->options.end(), [&](const auto& option) { return inside(option) == within; });
+    // Strips and flaps are taken where a hand puts something there, or where there is nothing else.
+    const auto sites = formOf(design.form).sites();
+    std::stable_partition(choice->options.begin(), choice->options.end(), [&](const auto& option) {
+        return std::none_of(
+            sites.begin(), sites.end(), [&](const SiteSpec& s) { return s.small && s.name == option.first; });
+    });
     std::string& site = design.choices.at(id + ".site");
     std::string best = site;
     std::size_t fewest = std::numeric_limits<std::size_t>::max();
@@ -357,8 +363,14 @@ void change::movePart(Design& design, const Pattern& seenIn, const std::string& 
         throw InputError(id, say("this part has no place of its own to be moved"));
     bool otherSize = false; // the face of a part has ranges of its own, in which the old place may not lie
     if (const auto choice = design.choices.find(id + ".site"); choice != design.choices.end()) {
-        const std::string before = std::exchange(choice->second, site);
-        otherSize = before != site && (before + site).find('.') != std::string::npos;
+        const auto faceMeant = [&] {
+            const auto& faces = specOf(design).onParts;
+            const auto face = faces.find(id + ".");
+            return face == faces.end() ? std::string() : face->second;
+        };
+        const std::string before = faceMeant();
+        choice->second = site;
+        otherSize = before != faceMeant();
     }
     const DesignSpec& spec = specOf(design);
     for (const char* name : {".drop", ".across"})
@@ -380,8 +392,9 @@ void change::movePart(Design& design, const Pattern& seenIn, const std::string& 
         }
         change::dimensionMm(design, name, std::clamp(value, range.min, std::max(range.min, range.max)), seenIn.size);
     };
-    put(id + ".drop", face->top - at.y);
-    put(id + ".across", at.x - face->x);
+    const Point stands = face->upright(at);
+    put(id + ".drop", face->top - stands.y);
+    put(id + ".across", stands.x - face->x);
     for (const auto& guide : with) {
         Design lined = design;
         const std::string name = id + (guide.upright ? ".across" : ".drop");

@@ -6,6 +6,7 @@
 #include "checks/finding.hpp"
 #include "cutting/cost.hpp"
 #include "cutting/cut_list.hpp"
+#include "cutting/load.hpp"
 #include "editing/draft.hpp"
 #include "features/spec_of.hpp"
 #include "pattern/labels.hpp"
@@ -231,14 +232,6 @@ private:
                 tell(Of::Step, say("step no longer: {}", step.title));
     }
 
-    static double weightOf(const Pattern& p)
-    {
-        double grams = 0;
-        for (const auto& piece : p.pieces)
-            grams += tectonis::weightOf(p, piece);
-        return grams;
-    }
-
     void sums()
     {
         std::map<std::string, std::pair<double, double>> cloth; // mm along the roll, by name
@@ -256,7 +249,7 @@ private:
                 tell(Of::Sum, say(text, Num(is, decimals), Num(was, decimals)));
         };
         compare("thread: {} m instead of {} m", threadOf(a).result / 1000, threadOf(b).result / 1000, 1, 0);
-        compare("weight of cloth and layers: {} g instead of {} g", weightOf(a), weightOf(b), 1, 0);
+        compare("weight: {} g instead of {} g", loadOf(m_before, a).bag(), loadOf(m_after, b).bag(), 1, 0);
         compare("work: {} min instead of {} min", minutesOf(a), minutesOf(b), 1, 0);
         compare("cost: {} instead of {}", costOf(m_before, a).whole(), costOf(m_after, b).whole(), 0.01, 2);
         if (const Stiffness was = stiffnessOf(a), is = stiffnessOf(b); was != is)

@@ -57,6 +57,17 @@ struct Box {
     }
 };
 
+/// Turned by quarters, counter-clockwise about the origin, without rounding.
+inline Point quarterTurned(Point p, int quarters)
+{
+    switch ((quarters % 4 + 4) % 4) {
+    case 1: return {-p.y, p.x};
+    case 2: return {-p.x, -p.y};
+    case 3: return {p.y, -p.x};
+    default: return p;
+    }
+}
+
 /// Rigid motion: turn by @c angle (radians, counter-clockwise) about the origin, then move; @c mirror flips x first.
 struct Placement {
     double dx = 0, dy = 0, angle = 0;

@@ -31,6 +31,19 @@ std::vector<SiteSpec> frontAndBack(bool seam)
         {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
 }
 
+std::vector<SiteSpec> sideWalls()
+{
+    std::vector<SiteSpec> out;
+    for (const auto& [name, label] : {std::pair{"left", "Left side"}, {"right", "Right side"},
+             {"lining left", "Lining left"}, {"lining right", "Lining right"}})
+        out.push_back({.name = name,
+            .label = label,
+            .lining = std::string(name).starts_with("lining"),
+            .small = true,
+            .own = "side."});
+    return out;
+}
+
 const ChoiceSpec* DesignSpec::choice(const std::string& name) const
 {
     const auto it = std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.name == name; });

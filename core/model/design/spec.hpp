@@ -35,10 +35,15 @@ struct SiteSpec {
     bool seam = false;    ///< a seam may run across it, between two straight sides
     bool covered = false; ///< of a part: a flap of its own comes down over it
     std::string when{};   ///< empty, or the form's choice with which the face is there: "wall.pieces=two"
+    bool small = false;   ///< only for small parts that lie on it: a strip between two faces, a flap
+    std::string own{}; ///< before "face.width" and "face.height" of this face, where they are not the form's: "side."
 };
 
 /// Front, back and their linings; @p seam: a seam may run across front and back.
 std::vector<SiteSpec> frontAndBack(bool seam);
+
+/// Strips that are the bag's sides, and their linings: places for small parts, as wide as the bag is deep.
+std::vector<SiteSpec> sideWalls();
 
 struct ChoiceSpec {
     std::string name, label, meaning;

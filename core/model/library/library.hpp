@@ -69,6 +69,7 @@ struct Good {
     double gauge = 0;                ///< of a zip: its closed chain is about as many mm wide; 0: any
     std::string measured = "inside"; ///< how the width of a ring or slider is told: "inside" or "outside" its wire
     double wire = 0;                 ///< mm: thickness of that wire
+    double weight = 0;               ///< g a piece, or a metre of zips and of what goes by the metre; 0: not known
     double price = 0;                ///< money, a piece, a metre or a spool
     double pack = 0;  ///< pieces in a pack, or metres in a length as it is sold; 0: a piece, a tenth of a metre
     double stock = 0; ///< pieces, metres or spools on hand; of the studio, not of a design

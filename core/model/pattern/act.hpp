@@ -66,7 +66,7 @@ struct Act {
         DrawIn,     ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
         FoldIn,     ///< allowances of pieces.front() to the wrong side, @c distance wide; of the edge that is stitched
                     ///< on by seams, if there are any
-        JoinStrips, ///< the cut copies of each of pieces, strips, to one length
+        JoinStrips, ///< the cut copies of each of pieces, strips, to one length; with @c taken: lapped flat by so much
         Overcast,   ///< the raw edges of seams, each allowance by itself
         Fell,     ///< seams: side a's allowance trimmed to @c distance, side b's folded over it and sewn down, its row
                   ///< @c taken from the seam

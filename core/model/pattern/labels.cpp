@@ -38,10 +38,11 @@ const std::vector<Label>& edgeWords()
 const std::vector<Label>& workWords()
 {
     static const std::vector<Label> all{label("bag"), label("shell"), label("body"), label("half"), label("back"),
-        label("front"), label("front with gusset"), label("lining"), label("loop"), label("base"), label("disc"),
-        label("zip panel"), label("straps"), label("shell with channels"), label("channels"), label("pocket ready"),
-        label("pocket disc"), label("braces"), label("ready"), label("zipped"), label("tab"), label("frame"),
-        label("wall"), label("panel"), label("gusset"), label("facing"), label("halves")};
+        label("front"), label("front with gusset"), label("joined gusset"), label("lining"), label("loop"),
+        label("base"), label("disc"), label("zip panel"), label("straps"), label("shell with channels"),
+        label("channels"), label("pocket ready"), label("pocket disc"), label("braces"), label("ready"),
+        label("zipped"), label("tab"), label("frame"), label("wall"), label("panel"), label("gusset"), label("facing"),
+        label("halves")};
     return all;
 }
 

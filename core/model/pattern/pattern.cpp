@@ -43,6 +43,14 @@ Run Piece::stitch() const
 const Piece* Pattern::piece(const PieceId& key) const { return findBy(pieces, &Piece::key, key); }
 const Seam* Pattern::seam(const SeamId& key) const { return findBy(seams, &Seam::key, key); }
 const Step* Pattern::step(const StepId& id) const { return findBy(steps, &Step::id, id); }
+Box Site::upright(const Box& area) const
+{
+    Box out;
+    for (const Point corner : {Point{area.x0, area.y0}, Point{area.x1, area.y1}})
+        out.add(upright(corner));
+    return out;
+}
+
 const Site* Pattern::site(const SiteId& name) const { return findBy(sites, &Site::name, name); }
 const Piece* Pattern::piece(const std::string& text) const { return findByText(pieces, &Piece::key, text); }
 const Seam* Pattern::seam(const std::string& text) const { return findByText(seams, &Seam::key, text); }

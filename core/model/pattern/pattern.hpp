@@ -192,8 +192,9 @@ struct Strap {
     double fold = 0, end = 0; ///< taken up at the end with slider or buckle, and at the other
     int strips = 1;
     double ringWidth = 0;
-    /// longest and shortest: mouth to mouth, all round, or from the ring down to the end of the loop
-    enum class Worn { Shoulder, Waist, Wrist } worn = Worn::Shoulder;
+    /// longest and shortest: mouth to mouth, all round, or from the ring down to the end of the loop; of a closed loop
+    /// through both rings (Doubled) mouth to mouth with one strand drawn out, and of both strands alike
+    enum class Worn { Shoulder, Waist, Wrist, Doubled } worn = Worn::Shoulder;
     double hook = 0; ///< mm that each of its swivel hooks adds; 0: sewn to the rings
 };
 
@@ -263,6 +264,13 @@ struct Site {
     bool lining = false;
     bool folded = false; ///< its piece goes on round the corners of the bag: left and right of @c width, and below @c
                          ///< height, it is bent away
+    std::vector<Run> sides{}; ///< of a polygon: its sides by number, each from its first corner as seen from the front
+    /// How many quarters of a turn, counter-clockwise about the origin, stand its piece upright: a strip's side wall
+    /// lies on its side. @c x and @c top are those of the piece stood up.
+    int turn = 0;
+    Point upright(Point onPiece) const { return quarterTurned(onPiece, turn); }
+    Point onPiece(Point upright) const { return quarterTurned(upright, -turn); }
+    Box upright(const Box& onPiece) const;
 };
 
 /// Where a feature lies on a face: what can be taken and moved.

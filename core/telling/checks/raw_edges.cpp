@@ -36,13 +36,16 @@ void checkRawEdges(const CheckInput& in, Findings& out)
         if (!seam.rawOutside.empty() && fraying({{seam.rawOutside, EdgeId()}})) {
             const std::string edge = seam.key.owner().text() + ".edge";
             const ChoiceSpec* choice = in.spec.choice(edge);
+            const std::string joins = seam.key.owner().text() + ".joins";
             std::optional<Repair> repair;
             if (seam.mouth) {
                 if (const ChoiceSpec* way = in.spec.choice("assembly"); way
                     && std::any_of(
                         way->options.begin(), way->options.end(), [](const auto& o) { return o.first == "unlined"; }))
                     repair = Repair{say("Hem the mouth"), {"assembly=unlined"}, false};
-            } else if (choice)
+            } else if (in.spec.choice(joins))
+                repair = Repair{say("Join them end to end"), {joins + "=straight"}, false};
+            else if (choice)
                 repair = Repair{labelled(Label{choice->options.front().second}),
                     {edge + "=" + choice->options.front().first}, false};
             out.push_back({Severity::Warning, "raw-edge", "", say("Seam “{}”", seam.name), seam.key, "Fittings",

@@ -69,6 +69,36 @@ void checkAgainstBuckle(Findings& out, const Strap& belt)
                 Len(belt.width), Len(belt.ringWidth - belt.width), Len(belt.ringWidth), Len(kMostSlack)));
 }
 
+/// A doubled loop goes over the shoulder with both strands, and across the body with one drawn out (common practice, no
+/// source).
+void checkDoubled(Findings& out, const Strap& strap)
+{
+    constexpr double least = 550, most = 850, across = 900; // mm, mouth to mouth
+    const std::string length = strap.piece.text() + ".length";
+    if (strap.shortest < least - 0.01 || strap.shortest > most + 0.01)
+        out.push_back({Severity::Note, "strap-length", "", strap.name, length, "Fittings",
+            say("doubled it is {} from mouth to mouth; {} to {} let an arm through and carry the bag under it.",
+                Len(strap.shortest), Len(least), Len(most)),
+            {}});
+    if (strap.longest < across - 0.01)
+        out.push_back({Severity::Note, "strap-length", "", strap.name, length, "Fittings",
+            say("drawn out it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest), Len(1100),
+                Len(1400)),
+            {}});
+}
+
+/// How thick the finished strap is: its layers, and what lies between them, as it is pressed.
+double folded(const Pattern& p, const Piece& piece, const Strap& strap)
+{
+    const double cloth = p.material(p.materials.at(piece.material)).thickness;
+    const Piece* facing = p.piece(OwnName{
+        piece.key.owner().text(), piece.key.name().empty() ? std::string("facing") : piece.key.name() + ".facing"});
+    double out = cloth * double(facing ? 2 : std::lround(strap.cutWidth / strap.width));
+    if (facing) // both long edges of both are turned in
+        out += 2 * p.material(p.materials.at(facing->material)).thickness;
+    return out;
+}
+
 /// A strap across the body hangs from two rings.
 void checkRings(const CheckInput& in, Findings& out, const Strap& strap)
 {
@@ -109,15 +139,14 @@ void checkStraps(const CheckInput& in, Findings& out)
         // Slider gap: the strap passes twice; bought sliders open about 8 mm (common practice, no source).
         constexpr double sliderGap = 8;
         const Piece* piece = in.pattern.piece(strap.piece);
-        if (piece && strap.worn != Strap::Worn::Wrist) {
-            const double folded = in.pattern.material(in.pattern.materials.at(piece->material)).thickness
-                * std::lround(strap.cutWidth / strap.width);
-            if (2 * folded > sliderGap + 0.01)
+        if (piece && (strap.worn == Strap::Worn::Shoulder || strap.worn == Strap::Worn::Waist)) {
+            const double thick = folded(in.pattern, *piece, strap);
+            if (2 * thick > sliderGap + 0.01)
                 out.push_back({Severity::Warning, "slider", "", strap.name, strap.piece, "Fittings",
                     say("two passes are {} thick; sliders and buckles open about {}. Use a thinner cloth, fewer folds "
                         "or "
                         "webbing.",
-                        Len(2 * folded, sliderGap), Len(sliderGap)),
+                        Len(2 * thick, sliderGap), Len(sliderGap)),
                     {}});
         }
         if (strap.worn == Strap::Worn::Waist)
@@ -126,6 +155,8 @@ void checkStraps(const CheckInput& in, Findings& out)
             checkLoop(out, strap);
         else
             checkRings(in, out, strap);
+        if (strap.worn == Strap::Worn::Doubled)
+            checkDoubled(out, strap);
         if (strap.worn == Strap::Worn::Shoulder && strap.longest < 900 - 0.01)
             out.push_back({Severity::Note, "strap-length", "", strap.name, strap.piece.text() + ".length", "Fittings",
                 say("at its longest it is {}; worn across the body, {} to {} suit most people.", Len(strap.longest),

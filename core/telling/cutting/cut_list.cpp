@@ -99,13 +99,14 @@ std::vector<CutItem> cutItems(const Pattern& p)
         return it == p.materials.end() ? MaterialId(role) : it->second;
     };
     for (const auto& piece : p.pieces)
-        out.push_back({piece.key, piece.code, piece.name, idOf(piece.material),
-            piece.rough.empty() ? piece.cut : piece.rough, piece.count, piece.mirrored, piece.grain, false, piece.key});
+        out.push_back(
+            {piece.key, piece.code, piece.name, idOf(piece.material), piece.rough.empty() ? piece.cut : piece.rough,
+                piece.count, piece.mirrored, piece.grain, false, piece.key, p.size});
     for (const auto& piece : p.pieces)
         for (const auto& layer : piece.layers)
             out.push_back(
                 {piece.key, layer.code, piece.name, layer.material, layer.quilted > 0 ? piece.rough : layer.outline,
-                    piece.count, piece.mirrored, layer.grain, true, layer.id});
+                    piece.count, piece.mirrored, layer.grain, true, layer.id, p.size});
     return out;
 }
 
@@ -135,17 +136,50 @@ std::vector<Hardware> notionsOf(const Pattern& pattern)
 
 Run alongCloth(const CutItem& item) { return placed(item.outline, Placement{0, 0, -radians(item.grain)}); }
 
-std::vector<Marker> makeMarkers(const Pattern& p, double gap)
+namespace {
+
+/// Bags one after the other, each by its own marker, in place of what @p m has.
+void layOneByOne(Marker& m, const std::vector<Bags>& bags, double gap)
+{
+    Marker row{.material = m.material, .clothWidth = m.clothWidth, .items = m.items};
+    for (const auto& [pattern, count] : bags)
+        for (const auto& single : makeMarkers(*pattern, gap))
+            for (int i = 0; single.material == m.material && i < count; ++i) {
+                const double x = row.length > 0 ? row.length + gap : 0;
+                for (MarkerSpot spot : single.spots) {
+                    const CutItem& item = single.items[spot.item];
+                    spot.item = std::size_t(std::find_if(m.items.begin(), m.items.end(), [&](const CutItem& each) {
+                        return each.id == item.id && each.size == item.size;
+                    }) - m.items.begin());
+                    spot.placement.dx += x;
+                    row.spots.push_back(spot);
+                }
+                row.length = x + single.length;
+            }
+    if (row.length < m.length - 1e-9)
+        m.spots = std::move(row.spots), m.length = row.length;
+}
+
+} // namespace
+
+std::vector<Marker> makeMarkers(const Pattern& p, double gap) { return makeMarkers({{&p, 1}}, gap); }
+
+std::vector<Marker> makeMarkers(const std::vector<Bags>& bags, double gap)
 {
     std::vector<Marker> out;
-    for (auto& item : cutItems(p)) {
-        auto it = std::find_if(out.begin(), out.end(), [&](const Marker& m) { return m.material == item.material; });
-        if (it == out.end())
-            it = out.insert(
-                out.end(), Marker{.material = item.material, .clothWidth = p.material(item.material).width});
-        it->items.push_back(std::move(item));
-    }
+    const bool several = bags.size() > 1 || (!bags.empty() && bags.front().count > 1);
+    for (const auto& [pattern, count] : bags)
+        for (auto& item : cutItems(*pattern)) {
+            auto it = std::find_if(
+                out.begin(), out.end(), [&](const Marker& m) { return m.material == item.material; });
+            if (it == out.end())
+                it = out.insert(
+                    out.end(), Marker{.material = item.material, .clothWidth = pattern->material(item.material).width});
+            item.count *= count, item.mirrored *= count;
+            it->items.push_back(std::move(item));
+        }
     for (auto& m : out) {
+        const Pattern& p = *bags.front().pattern;
         const Material& cloth = p.material(m.material);
         double area = 0;
         for (const auto& item : m.items)
@@ -156,6 +190,8 @@ std::vector<Marker> makeMarkers(const Pattern& p, double gap)
             m.yield = 1;
         } else {
             layRows(m, cloth, gap);
+            if (several)
+                layOneByOne(m, bags, gap);
             m.yield = m.length > 0 ? area / (m.length * cloth.width) : 0;
         }
         const auto washed = p.choices.find("washing");

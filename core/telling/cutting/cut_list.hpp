@@ -17,6 +17,14 @@ struct CutItem {
     double grain = 90; ///< degrees from x
     bool layer = false;
     SubjectId id{}; ///< the same in every size: the piece's; for an interlining also which of the piece's it is
+    std::string size{};
+};
+
+/// So many bags of one size.
+struct Bags {
+    const Pattern* pattern = nullptr;
+    int count = 0;
+    bool operator==(const Bags&) const = default;
 };
 
 /// Pieces first, then interlinings, in the pattern's order.
@@ -51,5 +59,8 @@ struct Marker {
 /// the length (pieces may lie head to foot unless the cloth is one-way); interlinings may be turned. Webbing is
 /// measured by the metre.
 std::vector<Marker> makeMarkers(const Pattern& pattern, double gap = 5);
+/// The same for several bags, of several sizes, on one length of cloth. Where that would take more than bags one after
+/// the other, they lie so.
+std::vector<Marker> makeMarkers(const std::vector<Bags>& bags, double gap = 5);
 
 } // namespace tectonis

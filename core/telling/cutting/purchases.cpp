@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cutting/purchases.hpp"
 
+#include "cutting/lays.hpp"
+
 #include "cutting/cost.hpp"
 
 #include <algorithm>
@@ -51,12 +53,14 @@ std::vector<Purchase> purchasesFor(const Design& design, const std::vector<const
     if (std::none_of(patterns.begin(), patterns.end(), [&](const Pattern* p) { return run.contains(p->size); }))
         for (const Pattern* p : patterns)
             run[p->size] = 1;
+    std::vector<Bags> made;
     for (const Pattern* each : patterns) {
         const Pattern& pattern = *each;
         const auto found = run.find(pattern.size);
         if (found == run.end())
             continue;
         const int bags = found->second;
+        made.push_back({each, bags});
         for (const auto& marker : makeMarkers(pattern)) {
             auto it = std::find_if(
                 cloths.begin(), cloths.end(), [&](const Purchase& p) { return p.cloth == marker.material; });
@@ -107,6 +111,13 @@ std::vector<Purchase> purchasesFor(const Design& design, const std::vector<const
                                                      : h.count,
                 bags);
         }
+    }
+    const auto lays = laysFor(made);
+    for (auto& cloth : cloths) {
+        const double together = lengthFor(lays, cloth.cloth) / 1000, apart = cloth.needed;
+        cloth.needed = together;
+        for (auto& [size, needed] : cloth.bySize)
+            needed *= apart > 0 ? together / apart : 0;
     }
     cloths.insert(cloths.end(), notions.begin(), notions.end());
     for (auto& p : cloths)

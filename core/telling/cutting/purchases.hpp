@@ -27,8 +27,8 @@ struct Purchase {
 /// How many bags of each size are made: the design's run, or one bag of the base size where it says nothing.
 std::map<std::string, int> bagsOf(const Design& design);
 
-/// Of the sizes of @p patterns; where the run has none of them, one bag of each. Cloth: each bag is cut by its size's
-/// marker, one after the other; a marker over several bags may need less.
+/// Of the sizes of @p patterns; where the run has none of them, one bag of each. Cloth: as its lays take it
+/// (laysFor()); what the bags of a size need is their share of that, by the markers of single bags.
 std::vector<Purchase> purchasesFor(const Design& design, const std::vector<const Pattern*>& patterns);
 
 /// What else of the library could be taken instead of a purchase, the nearest first, and what changes.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Steps from above: which act is drawn how, and what all figures share.
+#include "drafting/turned.hpp"
 #include "figures/planning.hpp"
 
 namespace tectonis {
@@ -221,10 +222,45 @@ const Act* leadingAct(const Step& step)
 
 bool movesPieces(const Act& act) { return weight(act.verb) > 1 && !(act.verb == Verb::TurnBag && act.seams.empty()); }
 
+namespace {
+
+/// The face that a step puts its part onto, where the piece of it does not lie as it stands in the bag. Null if there
+/// is none.
+const Site* toStandUp(const Pattern& p, const Step& step)
+{
+    const PartId part = step.id.owner();
+    const auto within = [&](const Site& site, Point onPiece) {
+        const Point q = site.upright(onPiece);
+        return std::abs(q.x - site.x) < site.width && q.y < site.top + 60 && q.y > site.top - site.height - 60;
+    };
+    for (const auto& site : p.sites)
+        for (const auto& piece : site.pieces) {
+            if (part.empty() || site.turn == 0
+                || std::find(step.pieces.begin(), step.pieces.end(), piece) == step.pieces.end())
+                continue;
+            for (const auto& place : p.places)
+                if (place.feature == part && place.piece == piece && within(site, place.area.centre()))
+                    return &site;
+            for (const auto& fitting : p.fittings)
+                if (fitting.owner() == part && fitting.piece == piece && within(site, fitting.at)
+                    && std::find(step.fittings.begin(), step.fittings.end(), fitting.key) != step.fittings.end())
+                    return &site;
+        }
+    return nullptr;
+}
+
+} // namespace
+
 Scene planOf(const Pattern& pattern, const Step& step)
 {
     static const Act none{.verb = Verb::Note};
     const Act* act = leadingAct(step);
+    if (const Site* site = toStandUp(pattern, step)) {
+        Pattern upright = pattern;
+        for (const auto& piece : site->pieces)
+            turnPiece(upright, piece, site->turn);
+        return Plan(upright, step, act ? *act : none).scene();
+    }
     return Plan(pattern, step, act ? *act : none).scene();
 }
 

@@ -313,11 +313,20 @@ void Plan::boxedOn()
         for (const Point q : flattened(l.run, kStep))
             end.add(q);
         // A tab ends at its ring; a strap goes on beyond the face.
-        const auto ring = std::find_if(p.fittings.begin(), p.fittings.end(), [&](const Fitting& f) {
-            return f.kind == Fitting::Kind::Ring && f.owner() == strap->owner() && f.piece == face->key
-                && std::abs(f.at.x - end.centre().x) < 1;
-        });
-        const bool tab = ring != p.fittings.end();
+        // A strip may carry one at each end, each with a step of its own.
+        const auto mine = [&](const Fitting& f) {
+            return f.piece == face->key && end.contains(f.at)
+                && std::find(m_step.fittings.begin(), m_step.fittings.end(), f.key) != m_step.fittings.end();
+        };
+        if (!m_step.fittings.empty() && std::none_of(p.fittings.begin(), p.fittings.end(), mine))
+            continue;
+        const Fitting* ring = nullptr;
+        for (const auto& f : p.fittings)
+            if (f.kind == Fitting::Kind::Ring && f.owner() == strap->owner() && f.piece == face->key
+                && std::abs(f.at.x - end.centre().x) < 1
+                && (!ring || distance(f.at, end.centre()) < distance(ring->at, end.centre())))
+                ring = &f;
+        const bool tab = ring != nullptr;
         const double out = tab ? ring->at.y - end.y1 : std::max(30.0, box.y1 + 40 - end.y1);
         add(Surface{
             {{end.x0, end.y0}, {end.x1, end.y0}, {end.x1, end.y1 + out}, {end.x0, end.y1 + out}}, skinOf(*strap)});

@@ -310,9 +310,14 @@ private:
     void throughSlider(const Act& act)
     {
         const Skin s = act.pieces.empty() ? Skin::Strip : skin(act.pieces.front());
-        for (const auto& strap : p.straps)
-            if (!act.pieces.empty() && strap.piece == act.pieces.front() && strap.worn == Strap::Worn::Wrist)
+        for (const auto& strap : p.straps) {
+            if (act.pieces.empty() || strap.piece != act.pieces.front())
+                continue;
+            if (strap.worn == Strap::Worn::Wrist)
                 return bothRound(s, strap.fold);
+            if (strap.worn == Strap::Worn::Doubled)
+                return closedLoop(s, strap.fold);
+        }
         constexpr double ring = 74, slot = 17; // from the slider's middle bar to the rings, to its outer bars
         for (const double x : {-slot, 0.0, slot, ring, -ring})
             bar({x, 0});
@@ -332,6 +337,34 @@ private:
         add(Word{{31, -20}, say("box-X")});
         add(Arrow{{{ring - 22, 10}, {slot + 14, 10}}});
         add(Arrow{{{-slot - 10, 5}, {-ring + 14, 8}}});
+    }
+
+    /// A loop through two rings, its ends lapped on the upper strand, their raw ends turned under.
+    void closedLoop(Skin s, double lap)
+    {
+        constexpr double ring = 74, r = 3 + kThick * 0.6, end = 16;
+        for (const double x : {-ring, ring})
+            bar({x, 0});
+        const auto round = [&](double side) { // from below, round its ring and up
+            return Polyline{{side * 12, -r}, {side * ring, -r}, {side * (ring + r * 0.8), -r * 0.6},
+                {side * (ring + r), 0}, {side * (ring + r * 0.8), r * 0.6}, {side * ring, r}};
+        };
+        Polyline left = round(-1), right = round(1);
+        left.front().x = 0, right.front().x = 0;
+        // Each ends past the middle, one below the other, its raw end turned in between them.
+        for (const Point q : {Point{-end, r}, Point{end, r}, Point{end, r + 1.6}, Point{end - 7, r + 1.6}})
+            left.push_back(q);
+        const double over = r + 2 * kThick + 1.6;
+        for (const Point q : {Point{end + 14, r}, Point{end + 4, over}, Point{-end, over}, Point{-end, over - 1.6},
+                 Point{-end + 7, over - 1.6}})
+            right.push_back(q);
+        band(left, s);
+        band(right, s);
+        for (const double x : {-end + 3, end - 3})
+            row(x, r - 4, over + 4, Kind::Sew);
+        measure(-end, end, over + 8, say("{}", Len(lap)));
+        add(Word{{0, over + 20}, say("box-X")});
+        add(Arrow{{{-40, -r - 6}, {40, -r - 6}}});
     }
 
     /// Both ends of a loop round one bar and back onto it, the outer one's raw edge turned under over the other.
@@ -390,6 +423,8 @@ private:
             };
             turnedIn(1, s);
             turnedIn(-1, skinOf(*p.piece(act.pieces[1])));
+            if (piece->areas.contains("padding"))
+                band({{turn + 1, 0}, {w - turn - 1, 0}}, Skin::Padding);
         } else if (times > 3)
             band({{3, y * 0.55}, {w, y * 0.55}, {w, y * 1.65}, {0, y * 1.65}, {0, -y * 1.65}, {w, -y * 1.65},
                      {w, -y * 0.55}, {3, -y * 0.55}},

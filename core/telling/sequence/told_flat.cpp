@@ -468,6 +468,13 @@ void Telling::joinStrips(const Act& act)
     const Edge* end = piece->edge("top");
     if (act.pieces.size() > 1)
         add(say("Join the {} to their length, each for itself.", namesOf(act.pieces)));
+    if (act.taken > 0) {
+        add(say(
+            "Splice the {} strips: lap each end flat over the next, both right side up, by {}; stitch across twice, "
+            "{} from both raw ends.",
+            piece->count, Len(act.taken), Len(std::min(3.0, act.taken / 4))));
+        return machine();
+    }
     const bool aslant = end && std::abs(startOf(end->stitch).y - endOf(end->stitch).y) > 1;
     add(piece->grain == 45
             ? say("Join the {} strips: lay two at right angles, right sides together, sew from corner to corner, "
@@ -543,9 +550,18 @@ void Telling::boxOn(const Act& act)
         return std::ranges::any_of(step.acts,
             [&](const Act& each) { return each.verb == Act::Verb::Ring && each.pieces.front() == act.pieces.front(); });
     });
+    // One to each wall, or both onto one face.
+    const auto alike = std::ranges::count_if(p.steps, [&](const Step& step) {
+        return std::ranges::any_of(step.acts, [&](const Act& each) {
+            return each.verb == Act::Verb::BoxOn && each.pieces.front() == act.pieces.front();
+        });
+    });
+    const Piece* tab = p.piece(act.pieces.front());
     if (looped)
-        add(say("Lay each {} on its lines on the {}: its ends below, the ring above.", nameOf(act.pieces.front()),
-            nameOf(act.pieces.back())));
+        add(tab && tab->count > alike ? say("Lay each {} on its lines on the {}: its ends below, the ring above.",
+                nameOf(act.pieces.front()), nameOf(act.pieces.back()))
+                                      : say("Lay one {} on its lines on the {}: its ends below, the ring above.",
+                                          nameOf(act.pieces.front()), nameOf(act.pieces.back())));
     else
         add(act.taken > 0 ? say("Lay the ends of one {} on their lines on the {}, folded under by {}.",
                 nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.taken))
@@ -568,7 +584,10 @@ void Telling::ring(const Act& act)
         if (std::find(act.fittings.begin(), act.fittings.end(), f.key) != act.fittings.end())
             width = f.size;
     if (std::find(act.uses.begin(), act.uses.end(), Ware::Buckle) == act.uses.end()) {
-        add(say("Thread each through a ring of {} and fold it in half over the bar.", Len(width)));
+        const Piece* tab = p.piece(act.pieces.front());
+        add(tab && tab->count > 1
+                ? say("Thread each through a ring of {} and fold it in half over the bar.", Len(width))
+                : say("Thread it through a ring of {} and fold it in half over the bar.", Len(width)));
         return check(say("The ring turns freely."));
     }
     if (act.distance <= 0)

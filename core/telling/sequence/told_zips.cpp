@@ -118,6 +118,20 @@ void Telling::threadStrap(const Act& act)
             check(say("The loop hangs {} down from the ring; it is not twisted.", Len(strap.longest)));
             return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
         }
+        if (strap.worn == Strap::Worn::Doubled) {
+            const double under = std::min(10.0, strap.fold / 3);
+            addEither(say("Pass one end through one ring and on through the other, right side outside. Lap it over the "
+                          "other end by {}, the last {} of both turned under towards each other, and sew through all "
+                          "with a box-X stitch: a closed loop that slides in both rings.",
+                          Len(strap.fold), Len(under)),
+                say("Through both rings; ends lapped by {}, box-X.", Len(strap.fold)));
+            machine();
+            stitch(say("3 mm, lockstitch 301, box-X"));
+            check(say("The loop slides through both rings, its join too; both strands hang {}, drawn out one hangs {}.",
+                Len(strap.shortest), Len(strap.longest)));
+            caution(say("Long straps: a strangulation hazard for small children."));
+            return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
+        }
         if (strap.hook > 0)
             addEither(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
                           "down with a box-X stitch. Pass the other end through the eye of one hook, back through the "
