@@ -149,6 +149,35 @@ TEST_CASE("Free edges show their thickness, sewn ones do not; an overlay shows i
     CHECK(more - edges == Approx(std::max(0.6, thick) * 2 * (40 + 30)));
 }
 
+TEST_CASE("What lies over a bend is bent there, as it was laid: straight, by quarters, or the other way round")
+{
+    for (const double angle : {0.0, pi / 2, pi, -pi / 2})
+        for (const bool mirror : {false, true}) {
+            INFO(angle << (mirror ? " mirrored" : ""));
+            Pattern p{.materials = {{"shell", "canvas-12"}}};
+            p.pieces.push_back(rectangle("wall", 200, 100));
+            p.pieces.push_back(rectangle("patch", 60, 24));
+            Placement place{0, 0, angle, mirror};
+            const Point middle = place({30, 12});
+            place.dx = 90 - middle.x, place.dy = 50 - middle.y; // over the bend, its middle 10 mm beside that
+            p.overlays.push_back({"patch", "wall", place});
+            Folder folder(p);
+            folder.lay("wall",
+                [](Point q) {
+                    return q.x < 100 ? Vec3{q.x, q.y, 0} : Vec3{100, q.y, 100 - q.x};
+                },
+                {100});
+            const auto facets = ofKind(folder.finish({}), "overlay");
+            const bool lengthwise = std::abs(std::cos(angle)) > 0.5; // 60 mm across the bend, or 24
+            REQUIRE(facets.size() == 2);
+            // Each lies flat on its own side of the bend: as much cloth as there was, none of it across the corner.
+            CHECK(areaOfFacets(facets) == Approx(60 * 24).epsilon(0.06)); // it lies its thickness further out
+            std::vector<double> areas{areaOfFacets({facets[0]}), areaOfFacets({facets[1]})};
+            std::sort(areas.begin(), areas.end());
+            CHECK(areas[0] == Approx(lengthwise ? 20 * 24 : 2 * 60).margin(50));
+        }
+}
+
 TEST_CASE("A lining is laid the other way round: its face looks inwards, its right lies at the shell's left")
 {
     Pattern p{.materials = {{"shell", "canvas-12"}, {"lining", "lining-cotton"}}};
