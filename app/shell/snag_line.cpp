@@ -101,8 +101,9 @@ void SnagLine::fill()
     for (std::size_t k = 0; isOpen() && k < snags.size(); ++k) {
         const Finding& f = all[snags[k].first];
         QStringList sizes;
-        for (const auto& s : snags[k].sizes)
-            sizes << text(s);
+        for (const auto& s : m_document.design().sizes) // in their own order: the worst was found first
+            if (std::find(snags[k].sizes.begin(), snags[k].sizes.end(), s) != snags[k].sizes.end())
+                sizes << text(s);
         auto* row = new QTreeWidgetItem(
             m_list, {sizes.join(" "), m_document.words(f.subject), m_document.words(f.text)});
         row->setData(0, Qt::UserRole, uint(snags[k].first));

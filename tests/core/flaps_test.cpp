@@ -186,7 +186,7 @@ TEST_CASE("Flaps: a label across the edge over which the flap turns is told, and
     setDimension(d, label + ".drop", "30"); // on the way over the mouth it lies flat
     CHECK(told(d).empty());
     setDimension(d, label + ".drop", "14");
-    for (const auto& assignment : found.back().repair->assignments)
+    for (const auto& assignment : found.front().repair->assignments) // of the size that needs most
         assign(d, assignment);
     CHECK(told(d).empty());
 }

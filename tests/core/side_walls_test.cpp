@@ -155,6 +155,33 @@ TEST_CASE("Side walls: two sides that differ are two pieces, of the area and the
     }
 }
 
+TEST_CASE("Side walls: layers that were chosen for the pair stay behind both sides when they come apart")
+{
+    Design d = bare("two");
+    edit(d, [](Design& next) {
+        next.layers.push_back({"lining.gusset", "stabiliser-firm", "basted", "stitch", {}, ""});
+    });
+    const auto behind = [](const Pattern& p, const char* piece) {
+        std::vector<std::string> out;
+        for (const auto& layer : p.piece(piece)->layers)
+            out.push_back(layer.material.text());
+        return out;
+    };
+    const auto pair = behind(medium(d), "lining.gusset");
+    CHECK(pair == std::vector<std::string>{"stabiliser-firm"});
+    const std::string id = addFeature(d, "label");
+    setChoice(d, id + ".site", "right");
+    const Pattern p = medium(d);
+    CHECK(behind(p, "lining.gusset") == pair);
+    CHECK(behind(p, "lining.gusset.right") == pair);
+    // One side's own layers are its own.
+    edit(d, [](Design& next) {
+        next.layers.push_back({"lining.gusset.right", "fleece-fusible", "fused", "stitch", {}, ""});
+    });
+    CHECK(behind(medium(d), "lining.gusset") == pair);
+    CHECK(behind(medium(d), "lining.gusset.right") == std::vector<std::string>{"fleece-fusible"});
+}
+
 TEST_CASE("Side walls: connectors riveted onto both of them, one in the middle of each; a strap finds its rings there")
 {
     for (const char* strips : {"one", "two", "three"}) {

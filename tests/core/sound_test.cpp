@@ -251,6 +251,27 @@ TEST_CASE("Two things of one name have each their own verdict, and every count o
     CHECK(std::size_t(byStage) == snags.size());
 }
 
+TEST_CASE("Of a fault in several sizes the worst is told first, and its repair mends them all in one stroke")
+{
+    Design d = newDesign("gusseted-satchel");
+    assign(d, "depth=140"); // boards of 124, 134 and 144 mm
+    const auto opening = [&] {
+        Findings out;
+        for (auto& f : checkAll(d, draftAll(d)))
+            if (f.check == "opening")
+                out.push_back(f);
+        return out;
+    };
+    const auto told = opening();
+    REQUIRE(told.size() == 2);
+    CHECK(told[0].size == "L");
+    CHECK(told[1].size == "M");
+    REQUIRE(told[0].repair);
+    applyRepair(d, told[0]);
+    CHECK(opening().empty());
+    CHECK(snagsOf(checkAll(d, draftAll(d))).empty());
+}
+
 TEST_CASE("A repair that is offered is taken: the opening's is inside its own range")
 {
     int offered = 0;

@@ -11,13 +11,13 @@ namespace tectonis {
 /// What layer rules address of a piece.
 struct Ruled {
     std::string_view role;
-    PieceId key, whole{};         ///< whole: the piece that it was cut from, as in Piece
+    PieceId key, whole{};         ///< whole: the piece that it was cut from, or its pair, as in Piece
     std::string_view wholeRole{}; ///< of the piece that it was cut from, as in Piece
     Ruled(std::string_view itsRole, const PieceId& itsKey) : role(itsRole), key(itsKey) {}
     Ruled(const Piece& piece)
         : role(piece.role),
           key(piece.key),
-          whole(piece.wholeRole.empty() ? PieceId() : piece.whole),
+          whole(piece.wholeRole.empty() ? piece.pair : piece.whole),
           wholeRole(piece.wholeRole)
     {}
 };

@@ -128,7 +128,7 @@ void takeApart(CoatDraft& c, const Gusseted& g)
     const auto named = [&](const Message& name) { return c.isLining ? say("Lining {}", within(name)) : name; };
     const bool three = g.strips == Strips::Three;
     Piece other = c.piece("gusset");
-    other.key = right, other.code = c.isLining ? "LC3" : "C3";
+    other.key = right, other.pair = left, other.code = c.isLining ? "LC3" : "C3";
     other.name = named(three ? say("Gusset side, right") : say("Gusset half, right"));
     other.count = 1, other.mirrored = 0;
     c.d.add(std::move(other));

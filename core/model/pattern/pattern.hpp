@@ -104,6 +104,8 @@ struct Piece {
     std::vector<Layer> layers;
     Message note;          ///< "trim the corners after turning"
     PieceId whole;         ///< the piece that this one was cut from; empty for a whole one
+    PieceId pair{};        ///< the other one of a pair that was cut alike before something sat on one of them: layer
+                           ///< rules for that hold for both; empty for all others
     std::string wholeRole; ///< what that piece was: rules for it hold for its parts; empty where a part is another
                            ///< thing (a facing)
     int plies = 1; ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped

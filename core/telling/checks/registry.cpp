@@ -8,7 +8,10 @@
 #include "units/error.hpp"
 
 #include <algorithm>
+#include <charconv>
+#include <cmath>
 #include <iterator>
+#include <optional>
 
 namespace tectonis {
 
@@ -88,6 +91,48 @@ Findings check(const CheckInput& in)
     return out;
 }
 
+namespace {
+
+/// How far a repair moves the one dimension that it sets, in the finding's size; none for other repairs.
+std::optional<double> movesBy(const Finding& f, const std::vector<Pattern>& patterns)
+{
+    if (!f.repair || f.repair->assignments.size() != 1)
+        return {};
+    const std::string& all = f.repair->assignments.front();
+    const auto equals = all.find('=');
+    const auto pattern = std::find_if(
+        patterns.begin(), patterns.end(), [&](const Pattern& p) { return p.size == f.size; });
+    double to = 0;
+    if (equals == std::string::npos || pattern == patterns.end()
+        || std::from_chars(all.data() + equals + 1, all.data() + all.size(), to).ptr != all.data() + all.size())
+        return {};
+    const auto now = pattern->values.find(all.substr(0, equals));
+    return now == pattern->values.end() ? std::nullopt : std::optional(std::abs(to - now->second));
+}
+
+/// Of one fault in several sizes, that comes first which is mended by most: its repair mends the others as well.
+void worstSizeFirst(Findings& findings, const std::vector<Pattern>& patterns)
+{
+    for (std::size_t i = 0; i < findings.size(); ++i) {
+        const auto own = movesBy(findings[i], patterns);
+        if (!own)
+            continue;
+        std::size_t worst = i;
+        double most = *own;
+        for (std::size_t k = i + 1; k < findings.size(); ++k) {
+            const Finding &a = findings[i], &b = findings[k];
+            if (a.check != b.check || a.key != b.key || a.about != b.about || a.severity != b.severity
+                || a.size == b.size || !(words(a.subject) == words(b.subject)))
+                continue;
+            if (const auto other = movesBy(b, patterns); other && *other > most + 1e-9)
+                worst = k, most = *other;
+        }
+        std::swap(findings[i], findings[worst]);
+    }
+}
+
+} // namespace
+
 Findings checkAll(const Design& design, const std::vector<Pattern>& patterns)
 {
     const DesignSpec& spec = specOf(design);
@@ -99,6 +144,7 @@ Findings checkAll(const Design& design, const std::vector<Pattern>& patterns)
     checkSizes(patterns, out);
     std::stable_sort(
         out.begin(), out.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    worstSizeFirst(out, patterns);
     return out;
 }
 

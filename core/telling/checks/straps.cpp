@@ -6,6 +6,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace tectonis {
@@ -93,10 +94,14 @@ double folded(const Pattern& p, const Piece& piece, const Strap& strap)
     const double cloth = p.material(p.materials.at(piece.material)).thickness;
     const Piece* facing = p.piece(OwnName{
         piece.key.owner().text(), piece.key.name().empty() ? std::string("facing") : piece.key.name() + ".facing"});
-    double out = cloth * double(facing ? 2 : std::lround(strap.cutWidth / strap.width));
-    if (facing) // both long edges of both are turned in
-        out += 2 * p.material(p.materials.at(facing->material)).thickness;
-    return out;
+    if (!facing)
+        return cloth * double(std::lround(strap.cutWidth / strap.width));
+    // Both long edges of both are turned in; between them lies what pads it.
+    double padding = 0;
+    for (const auto& layer : piece.layers)
+        padding += p.material(layer.material).underFoot();
+    const double middle = cloth + p.material(p.materials.at(facing->material)).thickness;
+    return std::max(2 * middle, middle + padding);
 }
 
 /// A strap across the body hangs from two rings.
