@@ -29,9 +29,10 @@ QString amount(double value, Purchase::Unit unit)
     switch (unit) {
     case Purchase::Unit::Metres: return fixed(value, 2) + " m";
     case Purchase::Unit::Spools: return spokenSome("{} spool", "{} spools", value > 1 ? 2 : 1, fixed(value, 2));
+    case Purchase::Unit::Grams: return fixed(value, value < 10 ? 1 : 0) + " g";
     case Purchase::Unit::Pieces: break;
     }
-    return fixed(value, value == std::floor(value) ? 0 : 1);
+    return fixed(value, value == std::floor(value) ? 0 : value < 1 ? 2 : 1);
 }
 
 } // namespace

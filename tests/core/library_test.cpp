@@ -175,7 +175,7 @@ TEST_CASE("Everything that any design buys has a price in the library that ships
     CHECK(std::string(wordOf(Ware::HookAndRing)) == "hook-and-ring");
     CHECK(called(Ware::Frame) == "Rigid frame with hinge and clasp");
     CHECK(called(Ware::Thread) == "Thread");
-    CHECK(wareWords().size() == std::size_t(Ware::Thread) + 1);
+    CHECK(wareWords().size() == std::size_t(Ware::EdgePaint) + 1);
     const Library& all = *Library::builtIn();
     CHECK(readLibrary(goodsCsv(all), "again").library.goods() == all.goods());
     forEveryDesign([&](const std::string& name, const Design& d) {

@@ -31,6 +31,12 @@ std::string costCsv(
         for (const auto& n : cost.notions)
             row(size, labelled(called(n.bought.kind)), say("{}", n.bought.count), n.bought.sizeText,
                 n.good ? naming(n.good->name) : say("not in the library"), n.good ? money(n.cost) : Message());
+        for (const auto& used : cost.usedUp)
+            row(size, labelled(called(used.what.kind)), {},
+                byTheGram(used.what.kind) ? say("{} g", Num(used.what.amount, 1))
+                                          : say("{}, {} of one", used.what.sizeText, Num(used.what.amount, 2)),
+                used.good ? naming(used.good->name) : say("not in the library"),
+                used.good ? money(used.cost) : Message());
         const Workshop& w = p->workshop;
         row(size, say("Labour"), {}, say("{} min", Num(cost.minutes, 0)), say("{} an hour", Num(w.labourRate, 2)),
             money(cost.labour));

@@ -3,6 +3,8 @@
 
 #include "text/csv.hpp"
 
+#include <cmath>
+
 namespace tectonis {
 
 std::string purchasesCsv(
@@ -19,12 +21,13 @@ std::string purchasesCsv(
     const auto unitOf = [](Purchase::Unit each) {
         return each == Purchase::Unit::Metres ? say("metres")
             : each == Purchase::Unit::Spools  ? say("spools")
+            : each == Purchase::Unit::Grams   ? say("g")
                                               : say("pieces");
     };
     row({say("What"), say("Size"), say("Finish"), say("Unit"), say("Needed"), say("In stock"), say("Buy"),
         say("A unit"), say("Cost"), say("Arrives in, days")});
     for (const auto& p : purchasesFor(design, patterns)) {
-        const int digits = p.unit == Purchase::Unit::Pieces ? 0 : 2;
+        const int digits = p.unit == Purchase::Unit::Pieces && p.needed == std::floor(p.needed) ? 0 : 2;
         row({p.what, p.size, p.finish, unitOf(p.unit), number(p.needed, digits), number(p.stock, digits),
             number(p.buy, digits), p.entry.empty() ? say("not in the library") : number(p.price, 2), number(p.cost, 2),
             number(p.lead, 0)});

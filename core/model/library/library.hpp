@@ -70,9 +70,9 @@ struct Good {
     std::string measured = "inside"; ///< how the width of a ring or slider is told: "inside" or "outside" its wire
     double wire = 0;                 ///< mm: thickness of that wire
     double weight = 0;               ///< g a piece, or a metre of zips and of what goes by the metre; 0: not known
-    double price = 0;                ///< money, a piece, a metre or a spool
-    double pack = 0;  ///< pieces in a pack, or metres in a length as it is sold; 0: a piece, a tenth of a metre
-    double stock = 0; ///< pieces, metres or spools on hand; of the studio, not of a design
+    double price = 0;                ///< money, a piece, a metre, a spool or a gram
+    double pack = 0; ///< pieces in a pack, metres in a length or grams in a tin; 0: a piece, a tenth of a metre, a gram
+    double stock = 0; ///< pieces, metres, spools or grams on hand; of the studio, not of a design
     double lead = 0;  ///< days from order to arrival; of the studio
     /// mm that a strap finds between its sides; 0: any.
     double clearWidth() const { return measured == "outside" && width > 0 ? width - 2 * wire : width; }

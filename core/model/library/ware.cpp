@@ -42,6 +42,9 @@ const std::vector<WareRow>& wares()
         {Ware::StayHinge, "stay-hinge", label("Stay hinge")},
         {Ware::Frame, "frame", label("Rigid frame with hinge and clasp")},
         {Ware::Thread, "thread", label("Thread")},
+        {Ware::Needle, "needle", label("Machine needle")},
+        {Ware::Adhesive, "adhesive", label("Adhesive")},
+        {Ware::EdgePaint, "edge-paint", label("Edge paint")},
     };
     return rows;
 }
@@ -54,6 +57,8 @@ const WareRow& rowOf(Ware ware) { return wares().at(std::size_t(ware)); }
 const char* wordOf(Ware ware) { return rowOf(ware).word; }
 const Label& called(Ware ware) { return rowOf(ware).label; }
 bool byTheMetre(Ware ware) { return rowOf(ware).byTheMetre; }
+
+bool byTheGram(Ware ware) { return ware == Ware::Adhesive || ware == Ware::EdgePaint; }
 
 std::vector<const char*> wareWords()
 {

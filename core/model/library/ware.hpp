@@ -33,7 +33,10 @@ enum class Ware {
     Stay,
     StayHinge,
     Frame,
-    Thread
+    Thread,
+    Needle,
+    Adhesive,
+    EdgePaint
 };
 
 /// In files and ids: "webbing-slider".
@@ -42,6 +45,8 @@ const char* wordOf(Ware ware);
 const Label& called(Ware ware);
 /// Is it cut from a longer length, and priced by the metre?
 bool byTheMetre(Ware ware);
+/// Is it weighed out, and priced by the gram?
+bool byTheGram(Ware ware);
 /// All words, in order.
 std::vector<const char*> wareWords();
 

@@ -40,6 +40,11 @@ Cost costOf(const Design& design, const Pattern& pattern)
         out.notions.push_back(priced(*pattern.library, h, design.goods));
         out.notionsCost += out.notions.back().cost;
     }
+    for (const auto& used : consumablesOf(pattern)) {
+        const Good* good = pattern.library->good(used.kind, used.size, 0, 0, design.goods);
+        out.usedUp.push_back({used, good, good ? used.amount * good->price : 0});
+        out.notionsCost += out.usedUp.back().cost;
+    }
     const Workshop& w = pattern.workshop;
     out.labour = out.minutes / 60 * w.labourRate;
     out.overhead = (out.cloth + out.notionsCost + out.labour) * w.overhead / 100;

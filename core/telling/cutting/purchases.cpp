@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cutting/purchases.hpp"
 
+#include "cutting/consumables.hpp"
 #include "cutting/lays.hpp"
 
 #include "cutting/cost.hpp"
@@ -112,6 +113,24 @@ std::vector<Purchase> purchasesFor(const Design& design, const std::vector<const
                 bags);
         }
     }
+    for (const auto& [pattern, bags] : made)
+        for (const auto& used : consumablesOf(*pattern)) {
+            const Good* good = pattern->library->good(used.kind, used.size, 0, 0, design.goods);
+            auto it = std::find_if(notions.begin(), notions.end(),
+                [&](const Purchase& p) { return p.ware == used.kind && p.size == used.sizeText && p.cloth.empty(); });
+            if (it == notions.end())
+                it = notions.insert(notions.end(),
+                    Purchase{.ware = used.kind,
+                        .entry = good ? good->id : "",
+                        .what = good ? naming(good->name) : within(labelled(called(used.kind))),
+                        .size = used.sizeText,
+                        .unit = byTheGram(used.kind) ? Purchase::Unit::Grams : Purchase::Unit::Pieces,
+                        .stock = good ? good->stock : 0,
+                        .pack = good && good->pack > 0 ? good->pack : 1,
+                        .price = good ? good->price : 0,
+                        .lead = good ? good->lead : 0});
+            addBags(*it, pattern->size, used.amount, bags);
+        }
     const auto lays = laysFor(made);
     for (auto& cloth : cloths) {
         const double together = lengthFor(lays, cloth.cloth) / 1000, apart = cloth.needed;

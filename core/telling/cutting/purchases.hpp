@@ -8,7 +8,7 @@
 namespace tectonis {
 
 struct Purchase {
-    enum class Unit { Metres, Pieces, Spools };
+    enum class Unit { Metres, Pieces, Spools, Grams };
     MaterialId cloth{};         ///< empty for a notion
     Ware ware = Ware::Thread;   ///< of a notion
     std::string entry;          ///< id in the library that it is priced by; empty: the library has none
