@@ -68,8 +68,8 @@ public:
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         ChoiceSpec held{"held", "Connectors held",
-            "Caught in the mouth's seam; in the seams at both sides of a face; or riveted onto a face, through the "
-            "shell alone.",
+            "Caught in the mouth's seam; in the seams at both sides of a face, or in sides that are called by their "
+            "numbers; or riveted, through the shell alone, onto a face or one onto each side wall.",
             {}};
         if (on.form.anchored())
             held.options.push_back({"mouth", "In the mouth's seam"});
