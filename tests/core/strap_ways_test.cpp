@@ -257,3 +257,24 @@ TEST_CASE("Padded straps: foam as wide as the strap between its folds, clear of 
             CHECK(glued < folded);
         }
 }
+
+TEST_CASE("Faced straps: their turned edges lie four times in the slider, twice over; what does not pass is told")
+{
+    Design d = with("strap").front();
+    setChoice(d, "strap.way", "faced");
+    const double lining = d.library->material(d.materials.at("lining")).thickness;
+    const auto thick = [&](double mm) {
+        Library::Contents all = d.library->contents();
+        for (auto& m : all.materials)
+            if (m.id == "canvas-12")
+                m.thickness = mm;
+        d.library = SharedLibrary(Library(std::move(all)));
+        return found(d, "slider");
+    };
+    // Two passes of 2 × (cloth + lining) against 8 mm (common practice, no source).
+    const double most = 8.0 / 4 - lining;
+    CHECK(thick(most - 0.05).empty());
+    const auto told = thick(most + 0.05);
+    REQUIRE(told.size() == 1);
+    CHECK_THAT(words(told.front().text), Contains("8.2 mm thick"));
+}
