@@ -528,15 +528,17 @@ private:
         m_chosen = held.feature, m_chosenWith = doc().pieceInHand();
     }
 
-    /// The face that a piece is; of a strip with one at each end that which is nearer to @p on.
+    /// The face that a piece is; of a piece that is several that in which @p on lies, or the nearest.
     const Site* siteOf(const PieceId& piece, std::optional<Point> on = {}) const
     {
         const Site* best = nullptr;
         double nearest = 1e300;
         for (const auto& site : doc().pattern().sites)
-            if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end())
-                if (const double away = on ? std::abs(site.top - site.upright(*on).y) : 0; away < nearest)
+            if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
+                const double y = on ? site.upright(*on).y : site.top;
+                if (const double away = std::max({0.0, y - site.top, site.top - site.height - y}); away < nearest)
                     best = &site, nearest = away;
+            }
         return best;
     }
 

@@ -358,6 +358,18 @@ TEST_CASE("Envelope: parts on front, back, flap and in the lining lie where and 
                     CHECK(b.y0 - back - loss / 2 == Approx(drop));
             }
             CHECK(mediumMockup(d).largestGap < 0.5);
+            // The figure shows the piece as that face stands: front and flap turned round, the back as it was drawn,
+            // low down on it as well.
+            if (face == std::string("back"))
+                assign(d, id + ".drop=55");
+            const Pattern drawn = medium(d);
+            for (const auto& step : drawn.steps)
+                if (step.id.owner() == PartId(id)
+                    && std::find(step.pieces.begin(), step.pieces.end(), drawn.places.front().piece)
+                        != step.pieces.end()) {
+                    const Box b = boundsOf(planOf(drawn, step));
+                    CHECK((b.centre().y > 0) == (std::string(face).ends_with("back")));
+                }
             const PieceId piece{PartId(id)};
             const Vec3 was = middleOf(mediumMockup(d), piece);
             assign(d, id + ".across=9");

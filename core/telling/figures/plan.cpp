@@ -229,13 +229,20 @@ namespace {
 const Site* toStandUp(const Pattern& p, const Step& step)
 {
     const PartId part = step.id.owner();
+    const auto held = [&](const PartId& each) { // connectors on both side walls have their choice in name only
+        const auto how = p.choices.find(each.text() + ".held");
+        return how != p.choices.end() && how->second == "walls";
+    };
     const auto within = [&](const Site& site, Point onPiece) {
         const Point q = site.upright(onPiece);
         return std::abs(q.x - site.x) < site.width && q.y < site.top + 60 && q.y > site.top - site.height - 60;
     };
+    const auto chosen = p.choices.find(part.text() + ".site");
     for (const auto& site : p.sites)
         for (const auto& piece : site.pieces) {
+            // A piece may be several faces: what sits on one by its choice sits on no other.
             if (part.empty() || site.turn == 0
+                || (chosen != p.choices.end() && !held(part) && site.name.text() != chosen->second)
                 || std::find(step.pieces.begin(), step.pieces.end(), piece) == step.pieces.end())
                 continue;
             for (const auto& place : p.places)
