@@ -449,6 +449,7 @@ void MainWindow::newDesignOf(const std::string& form)
     design.workshop = m_document.design().workshop;
     change::ways(design);
     m_document.takeOver(std::move(design), {});
+    goTo(0); // it begins with its brief
 }
 
 void MainWindow::remember(const QString& file)

@@ -201,7 +201,7 @@ void Docket::say(const QString& refusal)
 
 void Docket::resizeEvent(QResizeEvent*)
 {
-    m_facts->header()->resizeSection(1, width() * 13 / 25);
+    fitValues();
     const int wide = width() - 22, high = m_refusal->heightForWidth(wide);
     m_refusal->setGeometry(10, m_split->y() + 4, wide, std::max(30, high));
 }
@@ -221,7 +221,12 @@ void Docket::follow(DocketSource* stage)
               facts = m_page.fields.opened.empty() ? 62
         : m_page.fields.design                     ? 27
                                                    : 45;
-    m_split->setSizes({high * facts / 100, high * (100 - facts) / 100});
+    // Facts take no more than they fill, so far as not every piece moves the split.
+    int rows = 0;
+    for (const auto& group : m_page.groups)
+        rows += 1 + int(group.rows.size());
+    const int shown = std::min(high * facts / 100, std::max(high * 38 / 100, 24 * rows + 12));
+    m_split->setSizes({shown, high - shown});
 }
 
 void Docket::refresh()
@@ -252,7 +257,18 @@ void Docket::refreshFacts()
     for (int g = 0; g < m_facts->topLevelItemCount(); ++g)
         for (int i = 0; i < m_facts->topLevelItem(g)->childCount(); ++i)
             fillRow(*m_facts->topLevelItem(g)->child(i), m_page.groups[std::size_t(g)].rows[std::size_t(i)]);
+    fitValues();
     showGroups();
+}
+
+void Docket::fitValues()
+{
+    int wide = 90;
+    for (int g = 0; g < m_facts->topLevelItemCount(); ++g)
+        for (int i = 0; i < m_facts->topLevelItem(g)->childCount(); ++i)
+            wide = std::max(
+                wide, m_facts->fontMetrics().horizontalAdvance(m_facts->topLevelItem(g)->child(i)->text(1)) + 20);
+    m_facts->header()->resizeSection(1, std::min(wide, width() * 13 / 25));
 }
 
 void Docket::showGroups()

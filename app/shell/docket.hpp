@@ -29,6 +29,8 @@ protected:
 private:
     void refresh();
     void refreshFacts();
+    /// The values get the room that they need, at most half; the names the rest.
+    void fitValues();
     void buildFields();
     void refreshFields();
     void showGroups(); ///< those that belong to the stage

@@ -165,6 +165,18 @@ void FieldTree::keyPressEvent(QKeyEvent* event)
     QTreeWidget::keyPressEvent(event);
 }
 
+void FieldTree::updateGeometries()
+{
+    QTreeWidget::updateGeometries();
+    updateEditorGeometries();
+}
+
+void FieldTree::scrollContentsBy(int dx, int dy)
+{
+    QTreeWidget::scrollContentsBy(dx, dy);
+    updateEditorGeometries();
+}
+
 void FieldTree::letGo()
 {
     setCurrentIndex({});

@@ -27,6 +27,9 @@ protected:
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) override;
+    // Boxes beside rows that come into sight are shown at once; Qt leaves out some that were hidden before.
+    void updateGeometries() override;
+    void scrollContentsBy(int dx, int dy) override;
 
 private:
     QTreeWidgetItem* fieldAfter(QTreeWidgetItem* item, bool backwards) const;

@@ -141,12 +141,12 @@ protected:
             if (wanted.contains(piece.key) && piece.role != "strap" && taken.insert(piece.key).second)
                 groups.push_back({&piece});
         if (m_across > 0)
-            return inRows(groups, m_across);
+            return laidOut(groups, m_across);
         // As many side by side as shows them largest in this window.
         std::vector<Face> best;
         double scale = 0;
         for (std::size_t across = 1; across <= groups.size(); ++across) {
-            auto laid = inRows(groups, across);
+            auto laid = laidOut(groups, across);
             const Box box = withStraps(laid);
             if (const double fits = std::min(width() / box.width(), height() / box.height()); fits > scale)
                 best = std::move(laid), scale = fits, m_best = across;
@@ -161,37 +161,74 @@ protected:
         return site ? site->turn : 0;
     }
 
-    /// Faces in rows of @p across, the pieces of each one above the other.
-    std::vector<Face> inRows(const std::vector<std::vector<const Piece*>>& groups, std::size_t across) const
+    /// A piece as it stands.
+    Box stood(const Piece& piece) const
+    {
+        const Box b = boundsOf(piece.cut);
+        Box out;
+        for (const Point corner : {Point{b.x0, b.y0}, Point{b.x1, b.y1}})
+            out.add(quarterTurned(corner, turnOf(piece)));
+        return out;
+    }
+
+    /// Faces as wide as the first @p across of them side by side, each as high up as it finds room beside and below
+    /// those before it; the pieces of each one above the other.
+    std::vector<Face> laidOut(const std::vector<std::vector<const Piece*>>& groups, std::size_t across) const
     {
         constexpr double apart = 40, stacked = 34; // mm: room for the names
+        std::vector<std::pair<double, double>> sizes;
+        double most = 0;
+        for (const auto& group : groups) {
+            double wide = 0, high = 0;
+            for (const Piece* piece : group)
+                wide = std::max(wide, stood(*piece).width()), high += stood(*piece).height() + stacked;
+            sizes.emplace_back(wide + apart, high + stacked);
+            most = std::max(most, wide + apart);
+        }
+        double room = 0;
+        for (std::size_t i = 0; i < across; ++i)
+            room += sizes[i].first;
+        room = std::max(room, most);
         std::vector<Face> out;
-        double x = 0, top = 0, low = 0;
+        std::vector<Box> taken;
         for (std::size_t i = 0; i < groups.size(); ++i) {
-            double wide = 0;
-            const auto stood = [&](const Piece& piece) {
-                const Box b = boundsOf(piece.cut);
-                Box out;
-                for (const Point corner : {Point{b.x0, b.y0}, Point{b.x1, b.y1}})
-                    out.add(quarterTurned(corner, turnOf(piece)));
-                return out;
-            };
-            for (const Piece* piece : groups[i])
-                wide = std::max(wide, stood(*piece).width());
-            if (i % across == 0)
-                x = 0, top = i == 0 ? 0 : low - 2 * stacked;
-            double y = top;
+            const auto [wide, high] = sizes[i];
+            const Point at = highestFree(taken, wide, room);
+            taken.emplace_back();
+            taken.back().add(Point{at.x, at.y - high});
+            taken.back().add(Point{at.x + wide, at.y});
+            double y = at.y;
             for (const Piece* piece : groups[i]) {
                 const Box b = stood(*piece);
-                const double left = x + (wide - b.width()) / 2;
+                const double left = at.x + (wide - apart - b.width()) / 2;
                 out.push_back({piece, {left - b.x0, y - b.y1, turnOf(*piece) * pi / 2},
                     {left, y - b.height(), left + b.width(), y}});
                 y -= b.height() + stacked;
-                low = std::min(low, y + stacked);
             }
-            x += wide + apart;
         }
         return out;
+    }
+
+    /// Upper left corner of the highest place for something @p wide below what lies there already; of those that are
+    /// about as high the first from the left.
+    static Point highestFree(const std::vector<Box>& taken, double wide, double room)
+    {
+        std::vector<double> starts{0};
+        for (const auto& box : taken)
+            starts.push_back(box.x1);
+        std::sort(starts.begin(), starts.end());
+        Point best{0, -1e300};
+        for (const double x : starts) {
+            if (x + wide > room + 1e-6)
+                break;
+            double y = 0;
+            for (const auto& box : taken)
+                if (box.x0 < x + wide - 1e-6 && box.x1 > x + 1e-6)
+                    y = std::min(y, box.y0);
+            if (y > best.y + 60) // mm
+                best = {x, y};
+        }
+        return best;
     }
 
     static double strapTop(const std::vector<Face>& faces)
@@ -199,7 +236,7 @@ protected:
         double low = 0;
         for (const auto& f : faces)
             low = std::min(low, f.box.y0);
-        return low - 60;
+        return low - 100; // mm: room for its caption
     }
     double strapTop() const { return strapTop(faces()); }
 
@@ -304,7 +341,7 @@ protected:
         p.setBrush(Qt::NoBrush);
         p.drawPath(pathOf(placed(flap->stitch(), {by.x, by.y}), front, true));
         p.restore();
-        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth + (headDown ? 20 : -20)}), {0, 1}, 2,
+        say(front({by.x + boundsOf(flap->stitch()).x0 + 20, mouth + (headDown ? 20 : -20)}), {1, 0}, 2,
             spoken("flap, closed"), 2);
     }
 
@@ -324,8 +361,9 @@ protected:
                 p.setBrush(QColor(0x7C838B));
                 p.drawEllipse(c, r * 0.35, r * 0.35);
                 m_labels->avoid(QRectF(c - QPointF(r, r), QSizeF(2 * r, 2 * r)));
-                say(c, {0, 1}, r + 3,
-                    spoken("{} to the edge", doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at))), 6);
+                if (piece.key == doc().pieceInHand())
+                    say(c, {0, 1}, r + 3,
+                        spoken("{} to the edge", doc().len(distanceTo(flattened(piece.stitch(), 0.05), f.at))), 6);
             } else if (f.kind == Fitting::Kind::Zip) {
                 const double w = f.size / 2 * v.scale;
                 p.setPen(QPen(t.ink, 2));
@@ -349,9 +387,19 @@ protected:
                 p.setBrush(Qt::NoBrush);
                 p.drawEllipse(at, out.y() != 0 ? r : r * 0.75, out.y() != 0 ? r * 0.75 : r);
                 m_labels->avoid(QRectF(at - QPointF(r, r), QSizeF(2 * r, 2 * r)));
-                say(at, {0, -1}, r + 3, spoken("ring {} inside", doc().len(f.size)), 4);
+                if (lastOfItsKind(f)) // one says it for all
+                    say(at, out.isNull() ? QPointF(0, -1) : out, r + 3, spoken("ring {} inside", doc().len(f.size)), 4);
             }
         }
+    }
+
+    /// Of a part's rings of one width.
+    bool lastOfItsKind(const Fitting& ring) const
+    {
+        const auto& all = doc().pattern().fittings;
+        return std::none_of(all.begin() + (&ring - all.data()) + 1, all.end(), [&](const Fitting& f) {
+            return f.kind == ring.kind && f.size == ring.size && f.key.owner() == ring.key.owner();
+        });
     }
 
     /// Hatches the strip along the stitch line where a fitting's centre may not lie.

@@ -293,6 +293,12 @@ void LayerBar::fill()
         for (const auto& e : p->edges)
             m_shape->addItem(QString("strip 40 along %1").arg(text(e.name)));
         m_shape->addItems({"patch 60 x 60 at 0 50%", "corner 60 x 60 lower left", "corner 60 x 60 lower right"});
+        // To be pulled into shape on the drawing; the outline of what hangs behind, or before.
+        m_shape->addItem("drawn -35%,15% 35%,15% 35%,70% 20%,85% -20%,85% -35%,70%");
+        for (const auto& other : m_document.pattern().pieces)
+            if (other.owner() == p->owner() && other.key != p->key
+                && (other.coat == Coat::Lining) != (p->coat == Coat::Lining) && other.coat != Coat::Strip)
+                m_shape->addItem(QString("as %1 less 3").arg(text(other.key)));
         for (const auto& [name, outline] : p->areas)
             if (name.find(' ') == std::string::npos) // the others are where parts of the bag want patches
                 m_shape->addItem(text(name));

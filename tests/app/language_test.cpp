@@ -43,7 +43,7 @@ std::set<QString> namesOf(const Document& document)
     std::set<QString> out{"Tectonis", "tectonis", "tuners", "satchel", "Inter", "max", "min", "sqrt", "ceil", "PDF",
         "SVG", "JSON", "HTML", "csv", "tsv", "txt", "json", "asin", "sin", "cos", "tan", "atan", "floor", "hypot",
         "abs", "stitch", "full", "inset", "ratio", "rows", "diamonds", "past", "strip", "along", "patch", "corner",
-        "lower", "upper", "left", "right"}; // from "stitch" on they are typed as they stand
+        "drawn", "as", "less", "lower", "upper", "left", "right"}; // from "stitch" on they are typed as they stand
     const auto add = [&](const std::string& s) {
         for (const auto& word : plainWords(QString::fromStdString(s).replace('.', ' ')))
             out.insert(word);
@@ -55,6 +55,8 @@ std::set<QString> namesOf(const Document& document)
     for (const auto& piece : document.pattern().pieces) // shapes of layers name edges and areas as files do
         for (const auto& e : piece.edges)
             add("strip " + e.name.text());
+    for (const auto& piece : document.pattern().pieces)
+        add(piece.key.text());
     for (const auto& f : d.features)
         add(f.id);
     for (const auto& m : d.library->materials())

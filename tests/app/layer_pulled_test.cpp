@@ -134,3 +134,34 @@ TEST_CASE("Build-up: a strip is pulled wider, a drawn outline by its points; a l
     drag(whole.apart, {60, whole.apart->height() / 2}, {100, whole.apart->height() / 2});
     CHECK(areaOf(whole.outline()) == Approx(areaOf(same)));
 }
+
+TEST_CASE("Build-up: every shape that is offered for a layer is drawn as it says, the piece behind among them")
+{
+    BuildUp s("patch 60 x 60 at 0 50%");
+    QComboBox* shapes = nullptr;
+    for (auto* b : s.window.findChildren<QComboBox*>())
+        if (b->accessibleName() == "Shape")
+            shapes = b;
+    REQUIRE(shapes);
+    QStringList offered;
+    for (int i = 1; i < shapes->count(); ++i)
+        offered << shapes->itemText(i);
+    CHECK(offered.filter("drawn").size() == 1);
+    CHECK(offered.contains("as lining.front less 3"));
+    std::set<double> areas;
+    for (const QString& shape : offered) {
+        INFO(shape.toStdString());
+        shapes->lineEdit()->setFocus();
+        shapes->lineEdit()->selectAll();
+        QTest::keyClicks(shapes->lineEdit(), shape);
+        QTest::keyClick(shapes->lineEdit(), Qt::Key_Return);
+        s.settle();
+        const Piece& front = *s.window.document().pattern().piece("front");
+        REQUIRE(!front.layers.empty());
+        areas.insert(areaOf(front.layers.front().outline));
+        CHECK(front.layers.front().rule >= 0);
+        CHECK(s.find<QLabel>("refusal")->isHidden());
+    }
+    // Both lower corners are of one size, so are strips along sides of one length.
+    CHECK(areas.size() >= 6);
+}

@@ -292,12 +292,14 @@ TEST_CASE("A drop is measured from the mouth of the very face: on every form, ev
                         CHECK(
                             face.top - face.upright(place->area).y1 == Approx(p.values.at(id + ".drop")).margin(1e-6));
                         // The mouth is the piece's upper stitch line, but for a roll or a fold.
-                        const bool lower = form->id() == "roll-top" || form->id() == "envelope-clutch";
+                        // Beside a zip panel the face begins below its end, on a disc within the channel.
+                        const bool band = form->id() == "zip-around" || form->id() == "polygon";
+                        const bool lower = form->id() == "roll-top" || form->id() == "envelope-clutch"
+                            || form->id() == "circle-pouch" || (band && face.turn != 0);
                         double edge = -1e300;
                         for (const auto& key : face.pieces)
                             edge = std::max(edge, face.upright(boundsOf(p.piece(key)->stitch())).y1);
-                        if (lower
-                            || (form->id() == "zip-around" && face.turn != 0)) // below the zip panel's round corner
+                        if (lower)
                             CHECK(face.top <= edge);
                         else
                             CHECK(face.top == Approx(edge).margin(1e-6));
@@ -354,6 +356,26 @@ TEST_CASE("Places: what lies too near to a seam, or over it, is mended in one st
         CHECK(places(d).empty());
     }
     CHECK(mended >= 1);
+}
+
+TEST_CASE("Places: a window whose corner lies on the stitch line is moved inwards, whichever side it lies on")
+{
+    for (const char* across : {"-40", "40"}) {
+        Design d = with("zip-around", {"width=300", "height=400"});
+        const std::string pocket = addFeature(d, "patch-pocket"), zip = addFeature(d, "zip-pocket");
+        assign(d, pocket + ".width=180");
+        setChoice(d, zip + ".site", pocket + ".front");
+        setRule(d, zip + ".length", hold());
+        assign(d, zip + ".length=100");
+        assign(d, zip + ".across=" + across);
+        const auto on = found(d, "place");
+        REQUIRE(on.size() == 1);
+        REQUIRE(on.front().repair);
+        CHECK(on.front().repair->assignments
+            == std::vector<std::string>{zip + ".across=" + (across[0] == '-' ? "-30" : "30")});
+        edit(d, [&](Design& next) { change::repair(next, on.front()); });
+        CHECK(found(d, "place").empty());
+    }
 }
 
 TEST_CASE("Bulk: a belt's two ends lie at two sides of the bag, and not under one foot")

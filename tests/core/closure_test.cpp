@@ -14,6 +14,8 @@
 #include "sequence/told.hpp"
 #include "units/error.hpp"
 
+#include <fmt/format.h>
+
 using namespace tectonis;
 using Catch::Contains;
 
@@ -129,4 +131,42 @@ TEST_CASE("Closures: what pierces the lining is told where a pocket hangs behind
     setChoice(d, "snap.closure", "press");
     CHECK_FALSE(magnetic);
     CHECK(behindPocket());
+}
+
+TEST_CASE("Of several closures each step says which, and where its mark lies on the piece")
+{
+    Design d = newDesign("gusseted-satchel");
+    const std::string other = addFeature(d, "snap");
+    assign(d, "snap.across=-60"), assign(d, other + ".across=70");
+    for (const char* closure : {"magnetic", "turn", "press", "tape"}) {
+        for (const std::string& id : {std::string("snap"), other})
+            setChoice(d, id + ".closure", closure);
+        INFO(closure);
+        const Pattern p = medium(d);
+        int steps = 0;
+        for (const auto& step : p.steps) {
+            const bool first = step.id.owner() == PartId("snap"), second = step.id.owner() == PartId(other);
+            if ((!first && !second) || step.acts.front().verb != Act::Verb::Set)
+                continue;
+            ++steps;
+            const std::string title = words(step.title), text = words(told(p, step).text);
+            CHECK((title.find("(snap 2)") != std::string::npos) == second);
+            const bool byTouch = !step.acts.front().pieces.empty();
+            if (byTouch) {
+                CHECK_THAT(text, !Contains("It is the mark"));
+                continue;
+            }
+            // A flap's lining is marked on its face, which looks to the body: left and right change places there.
+            const bool inside = step.id.name() == "flap";
+            const bool left = first != inside;
+            CHECK_THAT(text,
+                Contains(fmt::format(
+                    "It is the mark {} mm to the {} of the middle", first ? 60 : 70, left ? "left" : "right")));
+        }
+        CHECK(steps >= 2);
+    }
+    setChoice(d, "snap.closure", "magnetic");
+    removeFeature(d, other);
+    for (const auto& step : medium(d).steps)
+        CHECK_THAT(words(told(medium(d), step).text), !Contains("It is the mark"));
 }

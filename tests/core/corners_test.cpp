@@ -147,3 +147,42 @@ TEST_CASE("What is quilted is cut as a block 20 mm larger on each side with its 
     const auto& rounded = both.step("corners.round")->pieces;
     CHECK(std::find(rounded.begin(), rounded.end(), PieceId("front")) == rounded.end());
 }
+
+TEST_CASE("What is quilted and too thick in the seams is cut back in the allowances, in one stroke, and told so")
+{
+    Design d = newDesign("boxed-corner");
+    edit(d, [&](Design& next) {
+        std::erase_if(next.layers, [](const LayerRule& rule) { return rule.pieces == "panel"; });
+        change::putBehind(next, medium(d), {.pieces = "panel", .material = "batting-cotton", .trim = "rows 30"});
+    });
+    const auto thick = found(d, "bulk");
+    REQUIRE(!thick.empty());
+    REQUIRE(thick.front().repair);
+    const Pattern was = medium(d);
+    const Piece& before = *was.piece("front");
+    edit(d, [&](Design& next) { change::repair(next, thick.front()); });
+    CHECK(found(d, "bulk").empty());
+    const Pattern p = medium(d);
+    const Piece& front = *p.piece("front");
+    const Layer& batting = front.layers.front();
+    CHECK(batting.quilted == Approx(30));
+    CHECK(areaOf(batting.outline) == Approx(areaOf(front.stitch())).epsilon(1e-6));
+    CHECK(boundsOf(front.rough).width() == Approx(boundsOf(before.rough).width()));
+    CHECK(bulkAt(p, *p.seam("bottom")).underFoot
+        == Approx(bulkAt(was, *was.seam("bottom")).underFoot - 2 * material("batting-cotton").underFoot()));
+    CHECK_THAT(words(textOf(p, "quilt.cut")),
+        Contains("Peel A/1 back and cut it away in the allowances, all round") && Contains("Peel B/1 back"));
+    double round = 0;
+    for (const char* panel : {"front", "back"})
+        for (const auto& edge : p.piece(panel)->edges)
+            round += edge.length();
+    CHECK(minutesAt(p, "quilt.cut") == Approx(minutesAt(was, "quilt.cut") + 2 * round / 1000));
+    CHECK_THAT(words(batting.trim), Contains("30 mm apart") && Contains("to the stitch line all round"));
+    // One edge alone.
+    edit(d, [&](Design& next) { next.layers.back().edges = {{"top", "stitch"}}; });
+    CHECK_THAT(words(textOf(medium(d), "quilt.cut")),
+        Contains("Peel A/1 back and cut it away in the allowances, without its cloth: top"));
+    CHECK(medium(d).piece("front")->layers.front().reach.size() == front.edges.size());
+    edit(d, [&](Design& next) { next.layers.back().edges.clear(); });
+    CHECK_THAT(words(textOf(medium(d), "quilt.cut")), !Contains("Peel"));
+}

@@ -197,9 +197,48 @@ TEST_CASE("Drawstring pairs astride the straps: each at its own spacing, the oth
         CHECK(eyelets == 10);
         const double girth = p.seam("mouth")->lengthA;
         // Two spans between the pairs, two pairs: once round.
-        CHECK(4 * worked(p, "drawstring.spacing.one") + 4 * worked(p, "drawstring.spacing.other") + 2 * 50
+        CHECK(4 * worked(p, "drawstring.spacing.1") + 4 * worked(p, "drawstring.spacing.2") + 2 * 50
             == Approx(girth).epsilon(1e-6));
         assign(d, "drawstring.astride=0");
         CHECK(worked(medium(d), "drawstring.spacing") == Approx(girth / 10));
+    }
+}
+
+TEST_CASE("Drawstring pairs stand astride the ends of handles, whichever part came first; the rest between them")
+{
+    for (const bool handlesFirst : {true, false}) {
+        Design d = newDesign("boxed-corner");
+        while (!d.features.empty())
+            removeFeature(d, d.features.back().id);
+        for (const char* kind : {handlesFirst ? "handles" : "drawstring", handlesFirst ? "drawstring" : "handles"})
+            addFeature(d, kind);
+        for (const char* set : {"handles.width=25", "handles.spread=108", "drawstring.astride=60"})
+            assign(d, set);
+        const auto onFront = [&] {
+            const Pattern p = medium(d);
+            std::vector<double> out;
+            for (const auto& f : p.fittings)
+                if (f.kind == Fitting::Kind::Eyelet && f.piece == PieceId("front"))
+                    out.push_back(f.at.x);
+            std::sort(out.begin(), out.end());
+            return out;
+        };
+        const auto xs = onFront();
+        REQUIRE(xs.size() == 4);
+        for (std::size_t i = 0; i < 4; ++i) // both ends at 54 from the middle, 30 to either side
+            CHECK(xs[i] == Approx(std::vector{-84.0, -24.0, 24.0, 84.0}[i]).margin(0.1));
+        CHECK(found(d, "collision").empty());
+        assign(d, "drawstring.count=12");
+        // Between the handles round each side 800/2 - 108 - 60 mm are left: two holes in each gap, evenly.
+        const double gap = (worked(medium(d), "drawstring.cord") - 2 * 250) / 2 - 108 - 60;
+        CHECK(worked(medium(d), "drawstring.spacing.2") == Approx(gap / 3).margin(0.1));
+        const auto more = onFront();
+        REQUIRE(more.size() == 6);
+        CHECK(more.front() == Approx(-84 - gap / 3).margin(6)); // or as near as the side seam lets it
+        CHECK(more[1] == Approx(-84).margin(0.1));
+        // With straps at the sides as well, pairs stand astride these, too.
+        addFeature(d, "strap");
+        assign(d, "drawstring.count=16");
+        CHECK(worked(medium(d), "drawstring.spacing.6") > 0);
     }
 }

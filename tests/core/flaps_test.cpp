@@ -6,6 +6,7 @@
 #include "features/feature.hpp"
 #include "forms/form.hpp"
 #include "mockup/mockup.hpp"
+#include "space.hpp"
 #include "units/error.hpp"
 
 #include <catch2/catch.hpp>
@@ -40,13 +41,8 @@ double areaOfFacets(const Mockup& m, const PieceId& piece, bool opened)
 {
     double sum = 0;
     for (const auto& f : m.facets)
-        if (f.piece == piece && f.kind == "flap") {
-            const auto& c = opened ? f.opened : f.corners;
-            Vec3 n{};
-            for (std::size_t i = 1; i + 1 < c.size(); ++i)
-                n = n + cross(c[i] - c[0], c[i + 1] - c[0]);
-            sum += std::sqrt(dot(n, n)) / 2;
-        }
+        if (f.piece == piece && f.kind == "flap")
+            sum += areaOf(opened ? f.opened : f.corners);
     return sum;
 }
 

@@ -7,6 +7,7 @@
 #include "mockup/figure.hpp"
 #include "mockup/folder.hpp"
 #include "parallel/parallel.hpp"
+#include "space.hpp"
 
 #include <catch2/catch.hpp>
 
@@ -37,12 +38,8 @@ std::vector<Facet> ofKind(const Mockup& m, const std::string& kind)
 double areaOfFacets(const std::vector<Facet>& facets)
 {
     double sum = 0;
-    for (const auto& f : facets) {
-        Vec3 n{};
-        for (std::size_t i = 1; i + 1 < f.corners.size(); ++i)
-            n = n + cross(f.corners[i] - f.corners[0], f.corners[i + 1] - f.corners[0]);
-        sum += std::sqrt(dot(n, n)) / 2;
-    }
+    for (const auto& f : facets)
+        sum += areaOf(f.corners);
     return sum;
 }
 

@@ -340,6 +340,31 @@ TEST_CASE("Round spaces: a box in a bucket must pass the circle, not its square"
     CHECK(placeCarried(d, medium(d)).front().overDepth <= 0);
 }
 
+TEST_CASE("Things stand on the floor of their pocket, where that is sewn on; in a flat pouch on its bottom")
+{
+    Design pouch = with("flat-pouch", {});
+    pouch.carried = {{"Tablet", 180, 150, 8, "main"}, {"Card", 60, 90, 1, "pocket"}};
+    for (const auto& thing : placeCarried(pouch, medium(pouch)))
+        CHECK(thing.y == Approx(0));
+    pouch.carried = {{"Map", 200, 150, 1, "main"}}; // 20 mm wider than what lies between corners of 30
+    CHECK(placeCarried(pouch, medium(pouch)).front().y == Approx(30 - std::sqrt(900.0 - 100.0)));
+    Design d = newDesign("gusseted-satchel");
+    const std::string id = addFeature(d, "patch-pocket");
+    d.carried = {{"Phone", 60, 90, 9, id}};
+    for (const char* value : {"width=100", "height=120", "drop=70", "across=30"})
+        assign(d, id + "." + value);
+    for (const auto& [site, x, sign] :
+        {std::tuple{"front", 30.0, 1}, {"back", -30.0, -1}, {"lining front", -30.0, 1}, {"lining back", 30.0, -1}}) {
+        setChoice(d, id + ".site", site);
+        const Pattern p = medium(d);
+        const auto thing = placeCarried(d, p).front();
+        INFO(site);
+        CHECK(thing.x == Approx(x));
+        CHECK(thing.y == Approx(p.height - 70 - 120).margin(0.5));
+        CHECK(thing.z * sign == Approx(p.spaces.front().depth / 2 - 4.5));
+    }
+}
+
 TEST_CASE("Match marks of wall and base lie at the same lengths; a flap stitched on needs no seam across")
 {
     const Pattern p = medium(newDesign("separate-base"));

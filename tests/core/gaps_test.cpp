@@ -541,7 +541,8 @@ TEST_CASE("A label keeps 15 mm of its face on either side")
         }
         const DesignSpec& spec = specOf(d);
         const Values values = evaluate(d, spec, sizeIndex(d, d.baseSize));
-        CHECK(rangeOf(*spec.dimension("label.width"), values).max == Approx(medium(d).values.at("face.width") - 30));
+        const std::string face = spec.meant("face.width", "label.width");
+        CHECK(rangeOf(*spec.dimension("label.width"), values).max == Approx(medium(d).values.at(face) - 30));
     }
 }
 

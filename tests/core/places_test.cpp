@@ -24,7 +24,7 @@ std::vector<Design> bodies()
     for (const Form* form : forms()) {
         bool faces = false;
         for (const auto& site : form->sites())
-            faces |= !site.lining;
+            faces |= !site.lining && site.own.empty();
         if (!faces || form->id() == "envelope-clutch")
             continue;
         Design d = newDesign(form->id());

@@ -5,6 +5,7 @@
 #include "english.hpp"
 #include "geos.hpp"
 #include "sewable.hpp"
+#include "space.hpp"
 
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
@@ -39,18 +40,6 @@ const Site& siteOf(const Pattern& p, const char* name)
 }
 
 Polyline closed(const Run& run) { return flattened(run, 0.01); }
-
-Vec3 middleOf(const Mockup& m, const PieceId& piece)
-{
-    Vec3 sum{};
-    int n = 0;
-    for (const auto& f : m.facets)
-        if (f.piece == piece)
-            for (const Vec3& c : f.corners)
-                sum = sum + c, ++n;
-    REQUIRE(n > 0);
-    return sum * (1.0 / n);
-}
 
 } // namespace
 

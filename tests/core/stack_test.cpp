@@ -201,6 +201,13 @@ TEST_CASE("Rivets beside a seam that is sewn later: the foot must pass, 6 mm and
     CHECK(told(d).empty());
     REQUIRE(!told(wide).empty());
     CHECK_THAT(words(told(wide).front().text), Contains("sewn after"));
+    // Half a head of 4 and the zip foot's 3 pass; one that is too wide as well, or none, does not.
+    CHECK_THAT(words(told(wide).front().text), Contains("the zip foot, which needs 7 mm"));
+    CHECK(told(wide).front().severity == Severity::Note);
+    for (const double narrow : {0.0, 7.05}) {
+        wide.workshop.zipFoot = narrow;
+        CHECK(told(wide).front().severity == Severity::Warning);
+    }
 }
 
 TEST_CASE("The lining behind a wall is found with its way: mirrored, mouths level")

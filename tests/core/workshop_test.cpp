@@ -8,6 +8,7 @@
 #include "formats/design_file.hpp"
 #include "library/fields.hpp"
 #include "library/library_file.hpp"
+#include "sequence/told.hpp"
 #include "units/error.hpp"
 
 #include <fmt/format.h>
@@ -28,6 +29,68 @@ TEST_CASE("Workshop: tools that it lacks are told once each, with the step that 
     while (!d.features.empty())
         removeFeature(d, d.features.back().id);
     CHECK(found(d, "tools").empty());
+}
+
+namespace {
+
+/// Steps whose tools name a foot.
+std::size_t sewnWith(const Design& d, const char* foot)
+{
+    const Pattern p = medium(d);
+    return std::size_t(std::count_if(p.steps.begin(), p.steps.end(), [&](const Step& step) {
+        const auto tools = told(p, step).tools;
+        return std::any_of(tools.begin(), tools.end(), [&](const Message& tool) { return words(tool) == foot; });
+    }));
+}
+
+} // namespace
+
+TEST_CASE("Workshop: which foot a step asks for follows from cloth and act; a walking foot stands in on vinyl")
+{
+    Design d = newDesign("gusseted-satchel");
+    CHECK(sewnWith(d, "non-stick foot") == 0);
+    CHECK(sewnWith(d, "walking foot") == 0);
+    const auto zips = sewnWith(d, "zip foot");
+    CHECK(zips > 0);
+    edit(d, [&](Design& next) {
+        change::putBehind(next, medium(d), {.pieces = "front", .material = "fleece-fusible", .trim = "diamonds 40"});
+    });
+    CHECK(sewnWith(d, "walking foot") == 1);
+    setMaterial(d, "shell", "vinyl");
+    // Vinyl is sewn, basted and topstitched with it; rows beside a chain still with the zip foot.
+    const auto vinyl = sewnWith(d, "non-stick foot");
+    CHECK(vinyl > 5);
+    CHECK(sewnWith(d, "zip foot") == zips);
+    d.workshop.nonStickFoot = 0;
+    CHECK(sewnWith(d, "non-stick foot") == 0);
+    CHECK(sewnWith(d, "walking foot") >= vinyl);
+    CHECK(found(d, "tools").empty());
+    d.workshop.walkingFoot = 0;
+    CHECK(sewnWith(d, "non-stick foot") == vinyl);
+    const auto lacking = found(d, "tools");
+    REQUIRE(lacking.size() == 2);
+    CHECK_THAT(words(lacking[0].text), Contains("non-stick foot") && Contains("thin paper"));
+    CHECK_THAT(words(lacking[1].text), Contains("walking foot") && Contains("baste the layers closely"));
+    d.workshop.zipFoot = 0;
+    CHECK(found(d, "tools").size() == 3);
+    // Told once, also where it stands among the tools that it lacks.
+    d.workshop.lacks = "zip foot, Walking foot";
+    CHECK(found(d, "tools").size() == 3);
+}
+
+TEST_CASE("Workshop: a snap keeps clear of stitch lines by the foot that sews its cloth")
+{
+    Design d = newDesign("gusseted-satchel");
+    const auto clearance = [&] { return worked(medium(d), "snap.clearance"); };
+    const double before = clearance();
+    d.workshop.nonStickFoot = 9.5;
+    CHECK(clearance() == Approx(before));
+    setMaterial(d, "shell", "vinyl");
+    CHECK(clearance() == Approx(before - 6 + 9.5));
+    d.workshop.nonStickFoot = 0, d.workshop.walkingFoot = 11;
+    CHECK(clearance() == Approx(before - 6 + 11));
+    d.workshop.walkingFoot = 0; // none at hand: the one that is on the machine
+    CHECK(clearance() == Approx(before));
 }
 
 TEST_CASE("Workshop: pieces larger than the cutter's bed are told, turned by a quarter they may fit; just fits is in")
@@ -183,7 +246,7 @@ TEST_CASE("Workshop: every field is written and read again, in libraries and in 
             return std::string(e.what());
         }
     };
-    CHECK_THAT(wrong("\"in\"", "\"ells\""), Contains("line 19") && Contains("ells") && Contains("mm, cm, in"));
+    CHECK_THAT(wrong("\"in\"", "\"ells\""), Contains("line 20") && Contains("ells") && Contains("mm, cm, in"));
     CHECK_THAT(wrong("\"in\"", "7"), Contains("a word was expected"));
     CHECK_THAT(wrong("assembly=bound, corner=stitched", "bound"), Contains("NAME=VALUE"));
     Design odd = d;

@@ -114,7 +114,7 @@ public:
                 const bool across = std::string(edge)
                     == "across"; // ends in the patch's free corner; the other begins there
                 const double atSeam = std::min(
-                    std::max(margin, f("rivet") / 2 + d.design.workshop.footWidth + 1), length / 2);
+                    std::max(margin, f("rivet") / 2 + d.pattern.footWidth("shell") + 1), length / 2);
                 const Point in = rightOf(tangentAlong(run, length / 2)) * -margin,
                             last = pointAlong(run, across ? atSeam : length - atSeam) + in;
                 for (int i = across ? 0 : 1; i < std::max(int(n), across ? 1 : 2); ++i) {

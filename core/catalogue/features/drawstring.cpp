@@ -37,8 +37,9 @@ public:
             {"size", "Eyelet", "Inside diameter of the eyelets, or length of the slits.", "10", hold(), "4", "25",
                 DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
             {"astride", "Pair astride each strap",
-                "Between the two eyelets or slits beside each strap at the sides; 0 divides all of them evenly.", "0",
-                hold(), "0", "face.width/3", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
+                "Between the two eyelets or slits beside each strap at the sides, or beside each end of the handles; 0 "
+                "divides all of them evenly.",
+                "0", hold(), "0", "face.width/3", DimensionSpec::Quantity::Length, "@through=eyelets|slits"},
             {"channel", "Channel width", "Between the two rows that make a channel.", "15", hold(), "6", "40",
                 DimensionSpec::Quantity::Length, "@through=channel"},
             {"tail", "Cord tail", "Length of cord left free at each end.", "250", hold(), "50", "800"},
@@ -263,8 +264,9 @@ private:
         Drafter& d = f.d;
         std::vector<double> out;
         const double astride = f("astride");
-        const auto straps = astride > 0 ? anchorsAlong(d, mouth.rim()) : std::vector<double>{};
-        if (straps.size() != 2 || n < 6) {
+        const auto straps = astride > 0 ? strapsAlong(d, mouth.rim()) : std::vector<double>{};
+        const int pairs = int(straps.size());
+        if (pairs < 2 || n < std::max(6, 2 * pairs)) {
             const double spacing = d.work({f.id, f.key("spacing"), say("Spacing"), "mouth/count",
                 {{"mouth", girth}, {"count", double(n)}}, 0, Kind::Geometry, "mm",
                 say("evenly divided round the mouth's stitch line, clear of seams, straps and parts where that can "
@@ -284,25 +286,42 @@ private:
                     freeNear(mouth, std::fmod(girth * (i + phase) / n, girth), spacing / 2 - f("size") / 2 - kSetter));
             return out;
         }
-        const int between = (n - 4) / 2;
-        for (int side = 0; side < 2; ++side) {
-            const double from = straps[std::size_t(side)] + astride / 2,
-                         span = (side == 0 ? straps[1] - straps[0] : girth - straps[1] + straps[0]) - astride;
-            if (span < 10 * (between + 1))
+        std::vector<double> spans;
+        for (int i = 0; i < pairs; ++i)
+            spans.push_back(
+                (i + 1 < pairs ? straps[std::size_t(i) + 1] : straps[0] + girth) - straps[std::size_t(i)] - astride);
+        const auto between = sharedOut(n - 2 * pairs, spans);
+        for (int i = 0; i < pairs; ++i) {
+            const double from = straps[std::size_t(i)] + astride / 2, span = spans[std::size_t(i)];
+            const int holes = between[std::size_t(i)];
+            if (span < 10 * (holes + 1))
                 throw InputError(f.dimension("astride"),
                     say("between the straps {} of mouth are left for {} eyelets; bring the pairs closer together or "
                         "take fewer",
-                        Len(span), between));
-            const double spacing = d.work({f.id, f.key(side == 0 ? "spacing.one" : "spacing.other"),
-                side == 0 ? say("Spacing on one side") : say("Spacing on the other side"),
-                "(span - astride)/(between + 1)",
-                {{"span", span + astride}, {"astride", astride}, {"between", double(between)}}, 0, Kind::Geometry, "mm",
+                        Len(span), holes));
+            const double spacing = d.work({f.id, f.key(fmt::format("spacing.{}", i + 1)),
+                say("Spacing behind strap {}", i + 1), "(span - astride)/(between + 1)",
+                {{"span", span + astride}, {"astride", astride}, {"between", double(holes)}}, 0, Kind::Geometry, "mm",
                 say("between the pairs astride the straps, evenly divided")});
-            for (int i = 0; i <= between + 1; ++i) {
-                const double at = std::fmod(from + span * i / (between + 1) + girth, girth);
-                const bool ofPair = i == 0 || i == between + 1; // these stay astride their strap
+            for (int k = 0; k <= holes + 1; ++k) {
+                const double at = std::fmod(from + span * k / (holes + 1) + girth, girth);
+                const bool ofPair = k == 0 || k == holes + 1; // these stay astride their strap
                 out.push_back(ofPair ? at : freeNear(mouth, at, spacing / 2 - f("size") / 2 - kSetter));
             }
+        }
+        return out;
+    }
+
+    /// So many holes into the gaps that they stand as evenly as can be.
+    static std::vector<int> sharedOut(int holes, const std::vector<double>& spans)
+    {
+        std::vector<int> out(spans.size(), 0);
+        for (; holes > 0; --holes) {
+            std::size_t widest = 0;
+            for (std::size_t i = 1; i < spans.size(); ++i)
+                if (spans[i] / (out[i] + 1) > spans[widest] / (out[widest] + 1) + 1e-6)
+                    widest = i;
+            ++out[widest];
         }
         return out;
     }
@@ -319,6 +338,52 @@ private:
                     mouth.room(there) >= 0)
                     return there;
         return along;
+    }
+
+    /// Lengths along the mouth of what the holes stand astride of: straps at the sides and the ends of handles; where
+    /// there are none, the places for straps. Ascending.
+    static std::vector<double> strapsAlong(const Drafter& d, const std::vector<EdgeUse>& rim)
+    {
+        auto out = anchorsAlong(d, rim);
+        const bool hung = std::any_of(d.pattern.fittings.begin(), d.pattern.fittings.end(),
+            [](const Fitting& f) { return f.kind == Fitting::Kind::Ring; });
+        const auto ends = handlesAlong(d, rim);
+        if (!ends.empty() && !hung)
+            out.clear();
+        out.insert(out.end(), ends.begin(), ends.end());
+        std::sort(out.begin(), out.end());
+        return out;
+    }
+
+    /// Lengths along the mouth at which handles end on the walls below it.
+    static std::vector<double> handlesAlong(const Drafter& d, const std::vector<EdgeUse>& rim)
+    {
+        std::vector<double> out;
+        double from = 0;
+        for (const auto& use : rim) {
+            const Run run = d.pattern.runOf(use);
+            for (const auto& piece : d.pattern.pieces) {
+                if (rootOf(piece) != use.piece && piece.key != use.piece)
+                    continue;
+                for (const auto& line : piece.lines)
+                    if (const Piece* part = d.pattern.piece(PieceId(line.owner));
+                        line.kind == FaceLine::Kind::Placement && part && part->role == "handle")
+                        out.push_back(from + alongOf(run, boundsOf(line.run).centre()));
+            }
+            from += lengthOf(run);
+        }
+        return out;
+    }
+
+    /// How far along a run the point lies that is nearest to @p at.
+    static double alongOf(const Run& run, Point at)
+    {
+        const double length = lengthOf(run);
+        double nearest = 1e300, out = 0;
+        for (int i = 0; i <= 4000; ++i)
+            if (const double away = distance(pointAlong(run, length * i / 4000), at); away < nearest)
+                nearest = away, out = length * i / 4000;
+        return out;
     }
 
     /// Lengths along the mouth at which the places for straps lie, ascending.

@@ -38,8 +38,8 @@ public:
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            on, "The face that the pocket sits on.", [](const SiteSpec&) { return true; }, "lining front", OnParts::No,
-            OnSmall::Yes)};
+            on, "The face that the pocket sits on.", [](const SiteSpec& s) { return !s.glued; }, "lining front",
+            OnParts::No, OnSmall::Yes)};
     }
 
     std::vector<PartFace> faces() const override { return {{"front", "Slip pocket", "@width", "@height"}}; }

@@ -134,6 +134,7 @@ public:
     {
         Drafter& d = f.d;
         const std::string& closure = f.choice("closure");
+        const double foot = d.pattern.footWidth("shell");
         if (closure == "press") // set when all is sewn
             return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + setter",
                 {{"radius", f("diameter") / 2}, {"setter", 3}}, 0, Kind::Trade, "mm",
@@ -141,17 +142,15 @@ public:
         if (closure == "tape")
             return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"),
                 "sqrt(width*width + length*length)/2 + foot/2",
-                {{"width", f("tape")}, {"length", f("length")}, {"foot", d.design.workshop.footWidth}}, 0, Kind::Trade,
-                "mm", say("so that its corners can be sewn (common practice)")});
+                {{"width", f("tape")}, {"length", f("length")}, {"foot", foot}}, 0, Kind::Trade, "mm",
+                say("so that its corners can be sewn (common practice)")});
         if (closure == "sewn")
             return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"),
-                "sqrt(2)*(radius + cover) + foot/2",
-                {{"radius", f("diameter") / 2}, {"cover", kCover}, {"foot", d.design.workshop.footWidth}}, 0,
-                Kind::Trade, "mm", say("so that the corners of its cover can be sewn (common practice)")});
-        return d.work(
-            {f.id, f.key("clearance"), say("Least distance from any stitch line"), "radius + allowance + foot",
-                {{"radius", f("diameter") / 2}, {"allowance", allowance}, {"foot", d.design.workshop.footWidth}}, 0,
-                Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
+                "sqrt(2)*(radius + cover) + foot/2", {{"radius", f("diameter") / 2}, {"cover", kCover}, {"foot", foot}},
+                0, Kind::Trade, "mm", say("so that the corners of its cover can be sewn (common practice)")});
+        return d.work({f.id, f.key("clearance"), say("Least distance from any stitch line"),
+            "radius + allowance + foot", {{"radius", f("diameter") / 2}, {"allowance", allowance}, {"foot", foot}}, 0,
+            Kind::Trade, "mm", say("so that the presser foot passes (common practice)")});
     }
 
     /// Of the second half: it is marked by touch where the first one stands.
@@ -318,16 +317,24 @@ public:
         d.patches.push_back({piece, {.material = "patch-felt", .fixing = "glued", .area = area}, what});
     }
 
+    /// Of several closures each step says which.
+    static Message titled(FeatureScope& f, const Message& title)
+    {
+        const Message plain = say("Snap"), own = f.named(plain);
+        return own == plain ? title : say("{} ({})", title, within(own));
+    }
+
     /// While the piece is single.
     void early(FeatureScope& f, const PieceId& piece, const std::string& phase, const std::string& half, Act act) const
     {
         const std::string& closure = f.choice("closure");
         f.d.addBeforeUse(Step{.id = f.key(half == "front half" ? "front" : "flap"),
-                             .title = closure == "tape" ? say("Sew the tape's {}", sideLabel(half))
-                                 : closure == "sewn"    ? (half == "front half" ? say("Sew in the front's magnet")
-                                                                                : say("Sew in the flap's magnet"))
-                                 : isLock(closure)      ? say("Set the lock's {}", sideLabel(half))
-                                                        : say("Set the snap's {}", sideLabel(half)),
+                             .title = titled(f,
+                                 closure == "tape"       ? say("Sew the tape's {}", sideLabel(half))
+                                     : closure == "sewn" ? (half == "front half" ? say("Sew in the front's magnet")
+                                                                                 : say("Sew in the flap's magnet"))
+                                     : isLock(closure)   ? say("Set the lock's {}", sideLabel(half))
+                                                         : say("Set the snap's {}", sideLabel(half))),
                              .acts = {std::move(act)},
                              .kind = StepKind::Hardware,
                              .phase = phase,
@@ -338,10 +345,10 @@ public:
     }
 
     /// On the finished bag.
-    void late(FeatureScope& f, const Halves& halves, Message title, std::vector<Act> acts) const
+    void late(FeatureScope& f, const Halves& halves, const Message& title, std::vector<Act> acts) const
     {
         f.d.add(Step{.id = f.key("late"),
-            .title = std::move(title),
+            .title = titled(f, title),
             .acts = std::move(acts),
             .kind = StepKind::Flat,
             .phase = "Strap",

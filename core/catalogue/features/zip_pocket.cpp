@@ -44,7 +44,7 @@ public:
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
         return {siteChoice(
-            on, "The face that the window is cut into.", [](const SiteSpec&) { return true; }, "lining back",
+            on, "The face that the window is cut into.", [](const SiteSpec& s) { return !s.glued; }, "lining back",
             OnParts::Yes, OnSmall::Yes)};
     }
 

@@ -4,6 +4,7 @@
 #include "drafting/coat.hpp"
 #include "forms/form.hpp"
 #include "mockup/dress.hpp"
+#include "mockup/folder.hpp"
 #include "mockup/gathered.hpp"
 #include "units/words.hpp"
 
@@ -60,9 +61,21 @@ public:
     }
     std::vector<DerivedSpec> derived() const override
     {
-        return {{"face.width", "radius"}, {"face.height", "radius"}, {"mouth.depth", "10"}};
+        // On the disc, the square within the channel.
+        const std::string square = "sqrt(2)*(channel - channel.width/2 - 6)";
+        return {{"face.width", "radius"}, {"face.height", "radius"}, {"mouth.depth", "10"}, {"disc.face.width", square},
+            {"disc.face.height", square}};
     }
-    std::vector<SiteSpec> sites() const override { return {}; }
+    std::vector<SiteSpec> sites() const override
+    {
+        return {{.name = "disc", .label = "Disc", .small = true, .own = "disc."},
+            {.name = "lining disc",
+                .label = "Lining disc",
+                .lining = true,
+                .when = "inner=no",
+                .small = true,
+                .own = "disc."}};
+    }
 
     void furnish(Design& design) const override
     {
@@ -136,8 +149,22 @@ public:
         const auto [radius, height] = shut.room();
         p.spaces.push_back({"main", say("Main space"), 2 * radius, height, 2 * radius, 0, false});
         p.spaces.back().endRadius = radius;
+        const double square = d("disc.face.width");
+        const auto offer = [&](const char* name, const Message& label, const PieceId& piece, const char* phase) {
+            p.sites.push_back({.name = SiteId(name),
+                .label = label,
+                .pieces = {piece},
+                .top = square / 2,
+                .width = square,
+                .height = square,
+                .phase = phase,
+                .lining = piece != PieceId("disc")});
+        };
+        offer("disc", say("Disc"), "disc", "Shell front");
         if (d.choice("inner") == "yes")
             drawPockets(d);
+        else
+            offer("lining disc", say("Lining disc"), lined("disc"), "Lining");
         p.handles = {{"radius", "disc", {r, 0}, {1, 0}, 1}, {"channel", "disc", {0, rho}, {0, 1}, 1}};
         addSteps(d, cord);
     }
@@ -258,12 +285,30 @@ public:
             .check = say("Pulled, the pouch closes evenly.")});
     }
 
+    /// What sits on the discs, without these.
+    static Mockup dressed(const Pattern& p, const Gathered& body, double thick)
+    {
+        if (p.overlays.empty() && p.fittings.empty())
+            return {};
+        std::vector<double> grid; // fine enough for how the radii are bent
+        for (double at = 0; at < p.values.at("radius"); at += 8)
+            grid.insert(grid.end(), {at, -at});
+        Mockup m = foldCoats(p, [&](Folder& folder, const LaidCoat& coat) {
+            folder.lay(
+                coat.key("disc"), [body, in = coat.lining ? thick : 0](Point q) { return body.at(q, in); }, grid, grid,
+                0, Gathered::folds());
+        });
+        std::erase_if(
+            m.facets, [](const Facet& f) { return f.piece == PieceId("disc") || f.piece == lined(PieceId("disc")); });
+        return m;
+    }
+
     Mockup fold(const Design& design, const Pattern& p) const override
     {
         const double r = p.values.at("radius"), neck = p.values.at("channel"), thick = thicknessOf(p, *p.piece("disc")),
                      inside = thicknessOf(p, *p.piece(lined("disc")));
         const Gathered body(r, neck, thick + inside);
-        Mockup m;
+        Mockup m = dressed(p, body, thick);
         const auto addDisc = [&](const PieceId& piece, double inwards, double radius, Coat coat, const char* kind) {
             for (auto& f : body.facets(*p.piece(piece), inwards, radius)) {
                 f.coat = coat, f.kind = kind;

@@ -56,11 +56,16 @@ public:
     {
         return {{"face.width", "frame.width - 2*radius"},
             {"face.height", "frame.height - 2*(shell.wall + cover.thick + card.clear)"},
+            {"cover.face.width", "frame.width - 2*radius"}, {"cover.face.height", "frame.height"},
             {"mouth.depth", "frame.depth"}};
     }
     std::vector<SiteSpec> sites() const override
     {
-        return {{"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        std::vector<SiteSpec> out{
+            {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+        for (const auto& [name, label] : {std::pair{"front", "Front cover"}, {"back", "Back cover"}})
+            out.push_back({.name = name, .label = label, .small = true, .glued = true, .own = "cover."});
+        return out;
     }
 
     void furnish(Design& design) const override
@@ -83,14 +88,20 @@ public:
             0, Kind::Geometry, "mm",
             say("down beside the padding, over the rim of the half shell, round the thickness of its wall, and turned "
                 "in")});
-        outline(d.add({.key = "cover",
-                    .code = "A",
-                    .name = say("Cover"),
-                    .coat = Coat::Shell,
-                    .role = "cover",
-                    .material = "shell",
-                    .count = 2}),
-            w, h, r, wrap);
+        const bool apart = differ(p);
+        for (const bool back : {false, true})
+            if (apart || !back)
+                outline(d.add({.key = back ? "cover.back" : "cover",
+                            .code = back ? "B" : "A",
+                            .name = !apart ? say("Cover")
+                                : back     ? say("Back cover")
+                                           : say("Front cover"),
+                            .coat = Coat::Shell,
+                            .role = "cover",
+                            .material = "shell",
+                            .count = apart ? 1 : 2,
+                            .pair = back ? PieceId("cover") : PieceId()}),
+                    w, h, r, wrap);
         const double inset = d("padding.hold");
         outline(d.add({.key = "padding",
                     .code = "P",
@@ -121,8 +132,21 @@ public:
                         .role = "lining",
                         .material = "lining"}),
                 cw, ch, cr, d("turn.in"));
-        addFaces(d, sites(), ch / 2);
-        d.piece("cover").note = say("Notch the turn-in at the corners.");
+        auto faces = sites();
+        std::erase_if(faces, [](const SiteSpec& s) { return !s.lining; });
+        addFaces(d, faces, ch / 2);
+        for (const auto& [name, label, back] :
+            {std::tuple{"front", say("Front cover"), false}, {"back", say("Back cover"), true}})
+            p.sites.push_back({.name = SiteId(name),
+                .label = label,
+                .pieces = {back && apart ? PieceId("cover.back") : PieceId("cover")},
+                .top = h / 2,
+                .width = d("cover.face.width"),
+                .height = d("cover.face.height"),
+                .phase = back ? "Shell back" : "Shell front"});
+        for (auto& piece : p.pieces)
+            if (piece.role == "cover")
+                piece.note = say("Notch the turn-in at the corners.");
         d.work({"cover", "frame.girth", say("Rim of the frame, once round"),
             "2*(width + height) - 8*radius + 2*pi*radius", {{"width", w}, {"height", h}, {"radius", r}}, 0,
             Kind::Geometry, "mm", say("for edging, cord or chain")});
@@ -135,6 +159,14 @@ public:
         addSteps(d);
     }
 
+    /// Does anything sit on a cover? Else both are alike.
+    static bool differ(const Pattern& p)
+    {
+        return std::any_of(p.choices.begin(), p.choices.end(), [](const auto& choice) {
+            return choice.first.ends_with(".site") && (choice.second == "front" || choice.second == "back");
+        });
+    }
+
     static void outline(Piece& piece, double w, double h, double r, double allowance)
     {
         int i = 0;
@@ -144,6 +176,9 @@ public:
 
     void addSteps(Drafter& d) const
     {
+        std::vector<PieceId> covers{"cover"};
+        if (differ(d.pattern))
+            covers.push_back("cover.back");
         const auto step = [&](const std::string& id, const Message& title, std::vector<Act> acts, StepKind kind,
                               const std::string& phase, std::vector<WorkId> consumes, const WorkId& yields,
                               std::vector<PieceId> pieces, const Message& check) {
@@ -159,18 +194,25 @@ public:
         };
         step("pad", say("Pad the half shells"), {act::of(Act::Verb::Glue, "padding")}, StepKind::Flat, "Small parts",
             {"padding"}, "padded shells", {"padding"}, say("The padding ends short of the rim all round."));
-        step("cover", say("Cover the half shells"),
-            {act::with(act::of(Act::Verb::WrapOver, "cover", d("turn.in")), {Ware::Frame})}, StepKind::Flat,
-            "Shell assembly", {"cover", "padded shells"}, "shell", {"cover"},
-            say("The cloth is smooth at all corners; let it dry."));
+        std::vector<Act> wraps;
+        for (const auto& cover : covers)
+            wraps.push_back(act::with(act::of(Act::Verb::WrapOver, cover, d("turn.in")),
+                cover == covers.front() ? std::vector{Ware::Frame} : std::vector<Ware>()));
+        std::vector<WorkId> parts{covers.begin(), covers.end()};
+        parts.push_back("padded shells");
+        step("cover", say("Cover the half shells"), std::move(wraps), StepKind::Flat, "Shell assembly",
+            std::move(parts), "shell", covers, say("The cloth is smooth at all corners; let it dry."));
         step("card", say("Cover the lining cards"),
-            {{.verb = Act::Verb::WrapOver, .pieces = {lined("front"), "card"}, .distance = d("turn.in")}},
+            {{.verb = Act::Verb::WrapOver, .pieces = {lined("front"), "card"}, .distance = d("turn.in")},
+                {.verb = Act::Verb::WrapOver, .pieces = {lined("back"), "card"}, .distance = d("turn.in")}},
             StepKind::Flat, "Lining", {"card", lined("front"), lined("back")}, "lining",
             {"card", lined("front"), lined("back")}, say("Each covered card drops into its half shell."));
+        std::vector<PieceId> all = covers;
+        all.insert(all.end(), {lined("front"), lined("back")});
         step("set", say("Set the cards"),
             {act::saying({.verb = Act::Verb::Glue, .pieces = {"card", "cover"}},
                 say("They lie in the half shells, cloth up; press until dry."))},
-            StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", {"cover", lined("front"), lined("back")},
+            StepKind::CloseOpening, "Closing", {"shell", "lining"}, "bag", std::move(all),
             say("The frame closes and clasps freely."));
     }
 
@@ -181,12 +223,15 @@ public:
             const bool shell = !coat.lining;
             const double at = shell ? z : z - 1; // the cards lie inside
             folder.lay(shell ? PieceId("cover") : lined("front"), [=](Point q) { return Vec3{q.x, q.y + h, at}; });
+            const bool apart = p.piece("cover.back");
             folder.lay(
-                shell ? PieceId("cover") : lined("back"),
+                !shell      ? lined("back")
+                    : apart ? PieceId("cover.back")
+                            : PieceId("cover"),
                 [=](Point q) {
                     return Vec3{-q.x, q.y + h, -at};
                 },
-                {}, {}, shell ? 1 : 0);
+                {}, {}, shell && !apart ? 1 : 0);
         });
         // The rim is not a seam: the cover is drawn over it.
         const Polyline rim = flattened(p.piece("cover")->stitch(), 0.4);

@@ -6,6 +6,8 @@
 #include "forms/form.hpp"
 #include "units/error.hpp"
 
+#include <fmt/format.h>
+
 #include <cmath>
 
 namespace tectonis {
@@ -47,6 +49,10 @@ public:
             out.push_back({"angle." + std::to_string(i), "Angle " + std::to_string(i),
                 "Inside angle between this side and the next one.", "180 - 360/sides", follow(), "60", "178",
                 DimensionSpec::Quantity::Angle, "sides > " + std::to_string(i + 1)});
+        out.push_back({"wall", "Side wall",
+            "Which side is the bag's right side wall, counted anticlockwise from the lowest; its mirror image is the "
+            "left one. Labels, pockets and connectors may sit on them.",
+            "sides > 6 ? 3 : 2", follow(), "2", "sides > 6 ? 4 : 3", DimensionSpec::Quantity::Count});
         for (auto& d : loopDimensions("outline.girth"))
             out.push_back(d);
         return out;
@@ -67,12 +73,26 @@ public:
             x0 = "min(" + x0 + ", " + x + ")", x1 = "max(" + x1 + ", " + x + ")", y0 = "min(" + y0 + ", " + y + ")",
             y1 = "max(" + y1 + ", " + y + ")";
             others += " + " + here;
+            out.push_back({"corner." + n + ".along", others});
+            others = "corner." + n + ".along";
             if (i < 7)
                 way += " + pi - angle." + n + "*pi/180";
         }
         out.push_back({"outline.width", x1 + " - " + x0});
         out.push_back({"outline.height", y1 + " - " + y0});
         out.push_back({"outline.girth", others + " + sqrt(" + x + "^2 + " + y + "^2)"});
+        // The highest corners: how far along the first and the last of them lie.
+        out.push_back({"top.y", y1});
+        std::string first = "outline.girth", last = "0";
+        for (int i = 1; i < 8; ++i) {
+            const std::string n = std::to_string(i), highest = "corner." + n + ".y > top.y - 0.000001 ? ",
+                              along = "corner." + n + ".along";
+            out.push_back({"top.first." + n, highest + "min(" + first + ", " + along + ") : " + first});
+            out.push_back({"top.last." + n, highest + along + " : " + last});
+            first = "top.first." + n, last = "top.last." + n;
+        }
+        out.push_back({"top.centre", "outline.girth - (" + first + " + " + last + ")/2"}); // clockwise
+        addWalls(out);
         // Of a regular hexagon this is 1.2 sides: what lies clear of slanting sides (common practice, no source).
         out.push_back({"face.sides", "sides"});
         out.insert(out.end(),
@@ -80,7 +100,41 @@ public:
         return out;
     }
 
-    std::vector<SiteSpec> sites() const override { return frontAndBack(true); }
+    /// The two sides that are the bag's side walls, as far as the zip panel leaves them: from its ends, in mm, to where
+    /// they begin and how far they reach.
+    static void addWalls(std::vector<DerivedSpec>& out)
+    {
+        const auto along = [](const std::string& corner) { // anticlockwise, from the lowest side's left end
+            std::string formula = corner + " > sides - 0.5 ? outline.girth : ";
+            for (int i = 1; i < 7; ++i)
+                formula += fmt::format("{0} < {1}.5 ? corner.{1}.along : ", corner, i);
+            return formula + "corner.7.along";
+        };
+        out.push_back({"wall.right.low", along("(wall - 1)")});
+        out.push_back({"wall.right.high", along("wall")});
+        out.push_back({"wall.left.high", along("(sides + 1 - wall)")});
+        out.push_back({"wall.left.low", along("(sides + 2 - wall)")});
+        // The zip's ends, anticlockwise.
+        const std::string end = "(outline.girth - top.centre - zip.length/2 - zip.shift)",
+                          begin = "(outline.girth - top.centre + zip.length/2 - zip.shift)";
+        out.push_back({"wall.right.from", "max(0, " + end + " - wall.right.high)"});
+        out.push_back({"wall.right.to", end + " - wall.right.low"});
+        out.push_back({"wall.left.from", "max(0, wall.left.high - " + begin + ")"});
+        out.push_back({"wall.left.to", "wall.left.low - " + begin});
+        out.push_back({"side.face.height",
+            "max(1, min(wall.right.to - wall.right.from, wall.left.to - wall.left.from))", "bands=one"});
+        out.push_back({"side.face.height",
+            "max(1, min(min(side.right, wall.right.to) - wall.right.from, min(side.left, wall.left.to) - "
+            "wall.left.from))"});
+    }
+
+    std::vector<SiteSpec> sites() const override
+    {
+        auto out = frontAndBack(true);
+        for (auto& side : sideWalls())
+            out.push_back(std::move(side));
+        return out;
+    }
 
     bool numbersSides() const override { return true; }
 
@@ -105,15 +159,9 @@ public:
             .right = p.values.at("side.right"),
             .left = p.values.at("side.left")};
         // Clockwise from the first corner; the zip's middle lies on the highest side or corner.
-        const Run clockwise = reversed(b.face);
-        const double top = boundsOf(b.face).y1;
-        double at = 0, first = -1, last = 0;
-        for (const auto& s : clockwise) {
-            if (startOf(s).y > top - 1e-6)
-                first = first < 0 ? at : first, last = at;
-            at += lengthOf(s);
-        }
-        b.topCentre = (first + last) / 2 + p.values.at("zip.shift");
+        b.topCentre = p.values.at("top.centre") + p.values.at("zip.shift");
+        b.rightFrom = p.values.at("wall.right.from"), b.leftFrom = p.values.at("wall.left.from");
+        b.upright = p.values.at("side.face.height");
         return b;
     }
 
@@ -136,6 +184,8 @@ public:
             0, Working::Kind::Geometry, "mm", say("fold positions are the running lengths of the sides")});
         draftLoop(d, b, p.width * 0.8, p.height);
         for (auto& site : p.sites) {
+            if (site.turn != 0) // a side wall
+                continue;
             // Of what is seen from the other side, the mirror image.
             const bool mirrored = (site.name == "back") != site.lining;
             for (const auto& side : b.face)

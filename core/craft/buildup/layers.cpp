@@ -17,10 +17,6 @@ namespace {
 
 Message trimInWords(const Pattern& p, const Piece& piece, const LayerRule& rule)
 {
-    if (rule.fixing == "quilted") {
-        const Quilting q = quiltingOf(rule.trim);
-        return q.diamonds ? say("in diamonds, {} apart", Len(q.spacing)) : say("in rows, {} apart", Len(q.spacing));
-    }
     const auto words = [](const std::string& trim) {
         return trim == "full"  ? say("to the cut line")
             : trim == "stitch" ? say("to the stitch line")
@@ -28,7 +24,18 @@ Message trimInWords(const Pattern& p, const Piece& piece, const LayerRule& rule)
             ? say("{} beyond the stitch line", Len(trimReach(trim, std::numeric_limits<double>::max())))
             : say("{} inside the stitch line", Len(-trimReach(trim, 0)));
     };
-    Message out = words(rule.trim.empty() ? "stitch" : rule.trim);
+    Message out;
+    if (rule.fixing == "quilted") {
+        const Quilting q = quiltingOf(rule.trim);
+        out = q.diamonds ? say("in diamonds, {} apart", Len(q.spacing)) : say("in rows, {} apart", Len(q.spacing));
+        const auto like = [&](const Edge& e) {
+            const auto own = rule.edges.find(e.name.text());
+            return own != rule.edges.end() && own->second == rule.edges.begin()->second;
+        };
+        if (std::all_of(piece.edges.begin(), piece.edges.end(), like))
+            return say("{}; {} all round", out, words(rule.edges.begin()->second));
+    } else
+        out = words(rule.trim.empty() ? "stitch" : rule.trim);
     for (const auto& [edge, trim] : rule.edges)
         if (piece.edge(EdgeId(edge))) // a part that was cut off may not have it
             out = say("{}; {} {}", out, edgeLabel(p, EdgeId(edge)), words(trim));
@@ -86,7 +93,7 @@ std::optional<Layer> layerOf(
     for (const auto& e : piece.edges) {
         const auto own = rule.edges.empty() ? rule.edges.end() : rule.edges.find(e.name.text());
         static const std::string whole = "full";
-        const std::string& trim = quilted ? whole : own != rule.edges.end() ? own->second : rule.trim;
+        const std::string& trim = own != rule.edges.end() ? own->second : quilted ? whole : rule.trim;
         const double start = trimReach(trim, e.allowance),
                      end = trimReach(trim, e.allowanceAtEnd.value_or(e.allowance));
         layer.reach.emplace_back(e.name, start);

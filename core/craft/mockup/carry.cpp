@@ -21,6 +21,32 @@ double depthAt(double thing, double width, double depth, double r)
     return depth - 2 * cornerRise(thing, width, r); // the same round corner, seen from above
 }
 
+namespace {
+
+/// Where a pocket is on the bag: its middle, its bottom, and on which wall.
+struct PocketSpot {
+    double x = 0, y = 0;
+    bool back = false;
+};
+
+PocketSpot spotOf(const Pattern& p, const Space& pocket)
+{
+    const auto place = std::find_if(p.places.begin(), p.places.end(),
+        [&](const Place& each) { return each.feature.text() == pocket.place.text(); });
+    if (place == p.places.end())
+        return {}; // the bag itself, or a form's own, which reaches down to its bottom
+    for (const auto& site : p.sites) {
+        const bool front = site.name.text().ends_with("front"), back = site.name.text().ends_with("back");
+        if (site.turn == 0 && (front || back)
+            && std::find(site.pieces.begin(), site.pieces.end(), place->piece) != site.pieces.end())
+            return {(back != site.lining ? -1 : 1) * (place->area.centre().x - site.x),
+                p.height - (site.top - place->area.y0), back};
+    }
+    return {0, std::max(10.0, p.height * 0.35), false};
+}
+
+} // namespace
+
 std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
 {
     std::vector<PlacedThing> out;
@@ -43,9 +69,11 @@ std::vector<PlacedThing> placeCarried(const Design& design, const Pattern& p)
         if (space->pocket) {
             // In a flat pocket the thing bends the cloth round itself: its thickness takes from the width.
             t.overWidth = thing.width + thing.thickness + pocketEase - space->width;
-            t.overHeight = thing.height - (space->height + 60); // it may stand out by 60 mm to be reached
-            t.y = std::max(10.0, p.height * 0.35);
-            t.z = main->depth / 2 - thing.thickness / 2;
+            const double rise = cornerRise(thing.width, space->width, space->cornerRadius);
+            t.overHeight = thing.height + rise - (space->height + 60); // it may stand out by 60 mm to be reached
+            const PocketSpot spot = spotOf(p, *space);
+            t.x = spot.x, t.y = spot.y + rise;
+            t.z = (spot.back ? -1 : 1) * (main->depth / 2 - thing.thickness / 2);
         } else {
             const double rise = cornerRise(thing.width, space->width, space->cornerRadius);
             t.y = p.height - space->height + rise;

@@ -101,8 +101,11 @@ bool Folder::layHinged(const Hinged& flap, Mockup& m)
     const Piece *piece = m_pattern.piece(flap.piece), *lining = m_pattern.piece(flap.lining);
     if (!under || !piece)
         return false;
-    const Vec3 origin = under->at(flap.at), normal = normalAt(under->at, flap.at), up{0, 1, 0},
-               out = unitOf({normal.x, 0, normal.z}), right = cross(up, out);
+    // On a wall it hangs straight down; on what lies flat it lies flat as well.
+    const Vec3 origin = under->at(flap.at), normal = normalAt(under->at, flap.at), level{normal.x, 0, normal.z};
+    const bool lies = dot(level, level) < 0.1;
+    const Vec3 up = lies ? unitOf(under->at(flap.at + Point{0, 0.1}) - origin) : Vec3{0, 1, 0},
+               out = lies ? normal : unitOf(level), right = cross(up, out);
     const Box box = boundsOf(piece->stitch());
     Polyline way{{0, 0}, {flap.ease, 0}, {flap.ease, -box.height()}};
     if (flap.over) {

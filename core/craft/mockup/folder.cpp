@@ -36,6 +36,15 @@ Polyline withBends(const Run& run, const std::vector<double>& bendX, const std::
     return out;
 }
 
+/// Nothing to be seen: a line through a corner leaves such parts, and each would be parted again.
+bool isThin(const Polyline& part)
+{
+    double twice = 0;
+    for (std::size_t i = 0; i < part.size(); ++i)
+        twice += cross(part[i], part[(i + 1) % part.size()]);
+    return part.size() < 3 || std::abs(twice) < 1e-6; // mm²
+}
+
 } // namespace
 
 Vec3 normalAt(const Fold& at, Point p)
@@ -123,7 +132,7 @@ void Folder::addFacets(const Laid& laid, Mockup& m) const
                 std::vector<Polyline> parted;
                 for (const auto& shape : shapes)
                     for (const double side : {1.0, -1.0})
-                        if (Polyline part = beside(shape, line, side); part.size() > 2)
+                        if (Polyline part = beside(shape, line, side); !isThin(part))
                             parted.push_back(std::move(part));
                 shapes = std::move(parted);
             }

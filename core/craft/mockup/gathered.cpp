@@ -46,6 +46,25 @@ Vec3 Gathered::at(double away, double turn, double inwards) const
     return {std::cos(turn) * across, up - outwards * s, -std::sin(turn) * across};
 }
 
+Vec3 Gathered::at(Point flat, double inwards) const
+{
+    const double away = std::hypot(flat.x, flat.y), turn = std::atan2(-flat.y, flat.x), whole = 2 * pi / panels;
+    const double from = std::floor(turn / whole) * whole, past = turn - from - whole / 2;
+    // On the chord between two folds that passes through the point.
+    const double ring = away * std::cos(past) / std::cos(whole / 2);
+    const double share = ring > 0 ? 0.5 + away * std::sin(past) / (2 * ring * std::sin(whole / 2)) : 0.5;
+    const Vec3 a = at(ring, from, inwards), b = at(ring, from + whole, inwards);
+    return a + (b - a) * share;
+}
+
+std::vector<Line> Gathered::folds()
+{
+    std::vector<Line> out;
+    for (int i = 0; i < panels / 2; ++i)
+        out.push_back({{0, 0}, polar(2 * pi * i / panels)});
+    return out;
+}
+
 Gathered::Room Gathered::room() const
 {
     Room best;

@@ -2,6 +2,7 @@
 // A disc of cloth drawn together by a cord in a channel.
 #pragma once
 
+#include "geometry/run.hpp"
 #include "mockup/mockup.hpp"
 #include "pattern/pattern.hpp"
 
@@ -25,6 +26,11 @@ public:
     /// Where the point lies that is @p away from the centre of the flat cloth, at @p turn radians round it, @p inwards
     /// within the shell's face.
     Vec3 at(double away, double turn, double inwards) const;
+
+    /// The same for a point of the flat cloth, seen from outside, between the folds as flat as they are.
+    Vec3 at(Point flat, double inwards) const;
+    /// Lines through the middle along which the cloth is folded.
+    static std::vector<Line> folds();
 
     struct Room {
         double radius = 0, height = 0;

@@ -93,7 +93,8 @@ void requireWorkshop(const Workshop& w)
 {
     requireText(say("workshop"), w.machine);
     within(say("machine limit"), w.machineLimit, 1, 40);
-    within(say("foot width"), w.footWidth, 0, 40);
+    for (const double width : {w.footWidth, w.zipFoot, w.walkingFoot, w.nonStickFoot})
+        within(say("foot width"), width, 0, 40);
     within(say("smallest round"), w.leastRound, 0, 2000);
     within(say("stitch speed"), w.stitchSpeed, 0.01, 100, "m a minute");
     within(say("set-up"), w.setUp, 0, 600, "min");

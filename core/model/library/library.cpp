@@ -184,6 +184,24 @@ Stiffness stiffnessOf(const Material& m)
     return m.gsm >= 330 || m.thickness >= 0.7 ? Stiffness::Medium : Stiffness::Soft;
 }
 
+double Workshop::widthOf(PresserFoot foot) const
+{
+    switch (foot) {
+    case PresserFoot::Standard: return footWidth;
+    case PresserFoot::Zip: return zipFoot;
+    case PresserFoot::Walking: return walkingFoot;
+    case PresserFoot::NonStick: return nonStickFoot;
+    }
+    return 0;
+}
+
+PresserFoot Workshop::footFor(bool sticks) const
+{
+    return !sticks                             ? PresserFoot::Standard
+        : nonStickFoot <= 0 && walkingFoot > 0 ? PresserFoot::Walking
+                                               : PresserFoot::NonStick;
+}
+
 int needleOf(const Material& cloth)
 {
     if (cloth.needle > 0)

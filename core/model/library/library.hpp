@@ -56,6 +56,8 @@ struct Material {
     }
     /// Needle holes stay in vinyl, leather and coated cloth (common practice, no source).
     bool keepsHoles() const { return kind == "vinyl" || kind == "leather" || kind == "coated"; }
+    /// Its face drags under a foot of bare metal (common practice, no source).
+    bool sticks() const { return keepsHoles(); }
     bool operator==(const Material&) const = default;
 };
 
@@ -99,10 +101,16 @@ struct Paper {
     bool operator==(const Paper&) const = default;
 };
 
+/// What holds the cloth down beside the needle.
+enum class PresserFoot { Standard, Zip, Walking, NonStick };
+
 struct Workshop {
     std::string machine = "Flat-bed, high foot lift";
     double machineLimit = 8;  ///< mm of compressed cloth under the foot
-    double footWidth = 6;     ///< mm from needle to the outside of the foot
+    double footWidth = 6;     ///< mm from needle to the outside of the foot that is on the machine
+    double zipFoot = 3;       ///< the same of its zip foot, on the side of the zip; 0: it has none
+    double walkingFoot = 8;   ///< the same of a foot that takes the upper cloth along; 0: it has none
+    double nonStickFoot = 6;  ///< the same of a foot for vinyl and leather; 0: it has none
     double leastRound = 320;  ///< mm round the smallest tube, such as a mouth, whose edge it can sew all round
     double stitchSpeed = 1.2; ///< metres sewn in a minute, all handling counted
     double setUp = 3;         ///< minutes to make a work place ready: thread, foot, iron hot, glue out
@@ -114,6 +122,11 @@ struct Workshop {
     double bedLength = 0;     ///< mm that it reaches along; 0: a roll, as long as you like
     std::string unit = "any"; ///< in which lengths are read here: "mm", "cm", "in", or as the reader likes
     std::string schools;      ///< how bags are made here: "assembly=bound, connectors.held=sides"
+    /// mm from the needle to the foot's outside; 0 if the workshop has no such foot.
+    double widthOf(PresserFoot foot) const;
+    /// The foot for cloth that sticks under metal or does not: a walking foot stands in for one that does not stick
+    /// (common practice, no source).
+    PresserFoot footFor(bool sticks) const;
     bool operator==(const Workshop&) const = default;
 };
 

@@ -40,6 +40,14 @@ Run Piece::stitch() const
     return out;
 }
 
+double Pattern::footWidth(const std::string& role) const
+{
+    const auto cloth = materials.find(role);
+    const double width = workshop.widthOf(
+        workshop.footFor(cloth != materials.end() && material(cloth->second).sticks()));
+    return width > 0 ? width : workshop.footWidth;
+}
+
 const Piece* Pattern::piece(const PieceId& key) const { return findBy(pieces, &Piece::key, key); }
 const Seam* Pattern::seam(const SeamId& key) const { return findBy(seams, &Seam::key, key); }
 const Step* Pattern::step(const StepId& id) const { return findBy(steps, &Step::id, id); }

@@ -362,6 +362,8 @@ struct Pattern {
     /// The first strap that is worn so; null if there is none.
     const Strap* strapWorn(Strap::Worn worn) const;
     const Material& material(const MaterialId& id) const { return library->material(id); }
+    /// mm from the needle to the outside of the foot that sews a role's cloth.
+    double footWidth(const std::string& role) const;
     const Piece* piece(const PieceId& key) const;
     const Seam* seam(const SeamId& key) const;
     const Step* step(const StepId& id) const;

@@ -13,10 +13,11 @@ namespace tectonis {
 
 namespace {
 
-/// The layer ends at the stitch line; the others of its rules stay as they are.
+/// The layer ends at the stitch line; the others of its rules stay as they are. What is quilted is cut back there once
+/// its piece is cut to shape.
 std::optional<Repair> trimmed(const Design& design, const BulkPart& heaviest)
 {
-    if (!heaviest.layer || heaviest.layer->rule < 0 || heaviest.layer->quilted > 0)
+    if (!heaviest.layer || heaviest.layer->rule < 0)
         return std::nullopt;
     std::vector<LayerRule> layers;
     for (const LayerRule* rule : layerRulesFor(design, *heaviest.piece))
@@ -26,6 +27,9 @@ std::optional<Repair> trimmed(const Design& design, const BulkPart& heaviest)
     if (reaches(rule.trim))
         rule.trim = "stitch";
     std::erase_if(rule.edges, [&](const auto& edge) { return reaches(edge.second); });
+    if (heaviest.layer->quilted > 0)
+        for (const auto& edge : heaviest.piece->edges)
+            rule.edges.try_emplace(edge.name.text(), "stitch");
     return Repair{say("Trim {} to the stitch line", heaviest.layer->code),
         {"layers." + rulesFor(design, *heaviest.piece) + "=" + layersText(layers)}};
 }

@@ -7,6 +7,7 @@
 #include "pattern/labels.hpp"
 
 #include "sequence/order.hpp"
+#include "sequence/presser_foot.hpp"
 
 #include <fmt/format.h>
 
@@ -189,7 +190,7 @@ void checkOffCloth(const CheckInput& in, Worst& worst)
     }
 }
 
-/// Where each seam and fitting comes in the order of work; SIZE_MAX where no step has it.
+/// Where each seam and fitting comes in the order of work, and with which foot the seam is sewn.
 struct Ranks {
     Ranks(const CheckInput& in)
     {
@@ -201,17 +202,61 @@ struct Ranks {
                 fittings.try_emplace(f, rank);
             if (step.kind != StepKind::Baste && step.kind != StepKind::Topstitch && step.kind != StepKind::CloseOpening)
                 for (const auto& s : step.seams)
-                    seams.try_emplace(s, rank);
+                    seams.try_emplace(s, Sewn{rank, footOf(in, step, s)});
         }
     }
+
+    struct Sewn {
+        std::size_t rank;
+        PresserFoot foot;
+    };
     std::map<FittingId, std::size_t> fittings;
-    std::map<SeamId, std::size_t> seams;
+    std::map<SeamId, Sewn> seams;
+
+private:
+    static PresserFoot footOf(const CheckInput& in, const Step& step, const SeamId& id)
+    {
+        const Pattern& p = in.pattern;
+        bool sticks = false;
+        if (const Seam* seam = p.seam(id))
+            for (const auto* side : {&seam->a, &seam->b})
+                for (const auto& use : *side)
+                    if (const Piece* piece = p.piece(use.piece))
+                        if (const auto cloth = p.materials.find(piece->material); cloth != p.materials.end())
+                            sticks |= p.material(cloth->second).sticks();
+        for (const auto& act : step.acts)
+            if (std::find(act.seams.begin(), act.seams.end(), id) != act.seams.end())
+                return tectonis::footOf(act, sticks, in.design.workshop);
+        return in.design.workshop.footFor(sticks);
+    }
 };
+
+/// A foot that the workshop lacks is as wide as the one on the machine.
+double widthOf(const Workshop& workshop, PresserFoot foot)
+{
+    const double width = workshop.widthOf(foot);
+    return width > 0 ? width : workshop.footWidth;
+}
+
+/// A head that is in the way of a foot; a seam that the zip foot can sew beside it is only to be known.
+Finding underFoot(const Workshop& workshop, const Fitting& f, const Seam& seam, double away, PresserFoot foot)
+{
+    const double needed = f.size / 2 + widthOf(workshop, foot), narrow = f.size / 2 + workshop.zipFoot;
+    const bool passes = foot != PresserFoot::Zip && workshop.zipFoot > 0 && away >= narrow - 0.01;
+    return {passes ? Severity::Note : Severity::Warning, "under-foot", "",
+        say("{} beside the seam “{}”", groupOf(f), seam.name), f.piece, "Fittings",
+        passes ? say("its centre is {} from the seam, which is sewn after it is set; the {} needs {}. Sew past it with "
+                     "the zip foot, which needs {}, or move it inwards.",
+            Len(away, needed), nameOf(foot), Len(needed), Len(narrow))
+               : say("its centre is {} from the seam, which is sewn after it is set; the {} needs {}. Move it inwards, "
+                     "or set it after the seam.",
+                   Len(away, needed), nameOf(foot), Len(needed)),
+        {}};
+}
 
 void checkUnderFoot(const CheckInput& in, Worst& worst)
 {
     const Pattern& p = in.pattern;
-    const double foot = in.design.workshop.footWidth;
     if (std::none_of(p.fittings.begin(), p.fittings.end(),
             [](const Fitting& f) { return isHole(f) && f.kind != Fitting::Kind::Snap; }))
         return;
@@ -234,19 +279,19 @@ void checkUnderFoot(const CheckInput& in, Worst& worst)
                         continue;
                     if (!line)
                         line = flattened(edge->stitch, 0.05);
-                    const bool later = sewn->second > set->second;
-                    const double away = distanceTo(*line, f.at), needed = f.size / 2 + (later ? foot : edge->allowance);
+                    const bool later = sewn->second.rank > set->second;
+                    const PresserFoot foot = sewn->second.foot;
+                    const double away = distanceTo(*line, f.at),
+                                 needed = f.size / 2 + (later ? widthOf(in.design.workshop, foot) : edge->allowance);
                     if (away >= needed - 0.01)
                         continue;
-                    worst.add({Severity::Warning, "under-foot", "",
-                                  say("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
-                                  later ? say("its centre is {} from the seam, which is sewn after it is set; "
-                                              "the foot needs {}. Move it inwards, or set it after the seam.",
-                                      Len(away, needed), Len(needed))
-                                        : say("its centre is {} from the seam: it goes through the seam's "
-                                              "allowances of {}. Move it inwards by {}.",
+                    worst.add(later ? underFoot(in.design.workshop, f, seam, away, foot)
+                                    : Finding{Severity::Warning, "under-foot", "",
+                                        say("{} beside the seam “{}”", groupOf(f), seam.name), piece->key, "Fittings",
+                                        say("its centre is {} from the seam: it goes through the seam's allowances of "
+                                            "{}. Move it inwards by {}.",
                                             Len(away), Len(edge->allowance), Len(needed - away)),
-                                  {}},
+                                        {}},
                         needed - away);
                 }
             }

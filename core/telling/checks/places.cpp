@@ -17,6 +17,7 @@ constexpr double kClear = 10; // mm from a placement line to the stitch line (co
 struct Nearest {
     double away = 1e300;
     Point from, to;
+    Point inward; ///< square to the stitch line there, into the piece
 };
 Nearest nearestOf(const Polyline& line, const Polyline& stitch)
 {
@@ -28,7 +29,7 @@ Nearest nearestOf(const Polyline& line, const Polyline& stitch)
                          t = length > 0 ? std::clamp(dot(p - stitch[i], along) / length, 0.0, 1.0) : 0;
             const Point on = lerp(stitch[i], stitch[i + 1], t);
             if (const double away = distance(p, on); away < out.away)
-                out = {away, p, on};
+                out = {away, p, on, {-along.y, along.x}};
         }
     return out;
 }
@@ -36,11 +37,13 @@ Nearest nearestOf(const Polyline& line, const Polyline& stitch)
 /// The part's own drop, or its way from the sides, by which it comes clear of the stitch line.
 std::optional<Repair> movedAway(const CheckInput& in, const FaceLine& line, const Nearest& nearest, bool inside)
 {
-    const Point apart = nearest.from - nearest.to;
+    // Where more room is; what lies on the stitch line goes inwards.
+    const bool on = nearest.away < 1e-6;
+    const Point apart = on ? nearest.inward : nearest.from - nearest.to;
     const double lacks = inside ? kClear - nearest.away : kClear + nearest.away, size = std::hypot(apart.x, apart.y);
     if (size < 1e-9)
         return {};
-    const Point way = apart * ((inside ? 1 : -1) / size); // where more room is
+    const Point way = apart * ((inside || on ? 1 : -1) / size);
     const auto to = [&](const std::string& name, double by) -> std::optional<Repair> {
         const auto at = in.pattern.values.find(line.owner.text() + "." + name);
         if (at == in.pattern.values.end())

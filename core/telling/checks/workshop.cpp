@@ -3,6 +3,7 @@
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"
 #include "design/ways.hpp"
+#include "sequence/presser_foot.hpp"
 #include "sequence/told.hpp"
 
 #include <algorithm>
@@ -26,22 +27,39 @@ std::vector<std::string> listed(const std::string& text)
     return out;
 }
 
+/// What can be done without a foot (common practice, no source).
+Message without(PresserFoot foot)
+{
+    switch (foot) {
+    case PresserFoot::Zip: return say("Get one, or sew with the needle at the side of a narrow foot.");
+    case PresserFoot::Walking: return say("Get one, or baste the layers closely and sew all rows in one direction.");
+    case PresserFoot::NonStick: return say("Get one, or lay thin paper on the cloth and tear it off after sewing.");
+    case PresserFoot::Standard: break;
+    }
+    return {};
+}
+
 void lookForTools(const Pattern& p, Findings& out)
 {
-    const auto lacks = listed(p.workshop.lacks);
+    std::map<std::string, Message> lacks; // what can be done instead
+    for (const auto& word : listed(p.workshop.lacks))
+        lacks[word] = say("Get one, or make it another way.");
+    for (const auto foot : {PresserFoot::Zip, PresserFoot::Walking, PresserFoot::NonStick})
+        if (const std::string word = words(nameOf(foot)); p.workshop.widthOf(foot) <= 0 || lacks.contains(word))
+            lacks[word] = without(foot);
     if (lacks.empty())
         return;
     std::map<std::string, std::pair<const Step*, int>> wanted; // the first step that wants it, and how many do
     for (const auto& step : p.steps)
         for (const auto& tool : told(p, step).tools)
-            if (const std::string word = words(tool); std::find(lacks.begin(), lacks.end(), word) != lacks.end())
+            if (const std::string word = words(tool); lacks.contains(word))
                 if (auto& [first, count] = wanted[word]; ++count == 1)
                     first = &step;
     for (const auto& [word, at] : wanted)
         out.push_back({Severity::Warning, "tools", "", say("{} × {}", Num(at.second), naming(word)),
             at.first->id.text(), "Sequence",
-            say("“{}” wants a tool that the workshop lacks ({}). Get one, or make it another way.", at.first->title,
-                naming(word)),
+            together(
+                say("“{}” wants a tool that the workshop lacks ({}).", at.first->title, naming(word)), lacks.at(word)),
             {}});
 }
 

@@ -3,6 +3,7 @@
 
 #include "sequence/minutes.hpp"
 #include "sequence/order.hpp"
+#include "sequence/presser_foot.hpp"
 #include "sequence/rules.hpp"
 #include "sequence/table.hpp"
 
@@ -27,6 +28,12 @@ WorkPlace placeOfLayers(const Pattern& p, const Act& act)
     return WorkPlace::Hand;
 }
 
+/// What is only another foot for other cloth changes nothing between two steps.
+WorkPlace atMachine(const Act& act)
+{
+    return footOf(act, false, {}) == PresserFoot::Zip ? WorkPlace::ZipFoot : WorkPlace::Machine;
+}
+
 WorkPlace placeOfAct(const Pattern& p, const Act& act)
 {
     switch (act.verb) {
@@ -35,9 +42,9 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::Crease:
     case Verb::FoldIn: return WorkPlace::Iron;
     case Verb::Sew:
-    case Verb::LayTape: return act.zips.empty() ? WorkPlace::Machine : WorkPlace::ZipFoot;
+    case Verb::LayTape:
     case Verb::SewTape:
-    case Verb::InsertZip: return WorkPlace::ZipFoot;
+    case Verb::InsertZip:
     case Verb::Quilt:
     case Verb::StitchOn:
     case Verb::Insert:
@@ -64,11 +71,11 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::DropIn:
     case Verb::Pleat:
     case Verb::SealEnds:
-    case Verb::CloseOpening: return WorkPlace::Machine;
-    case Verb::BoxOn: return act.distance > 0 ? WorkPlace::Machine : WorkPlace::Setting;
+    case Verb::CloseOpening: return atMachine(act);
+    case Verb::BoxOn: return act.distance > 0 ? atMachine(act) : WorkPlace::Setting;
     case Verb::Set:
         return !act.uses.empty() && (act.uses.front() == Ware::HookAndLoop || act.uses.front() == Ware::SewnMagnet)
-            ? WorkPlace::Machine
+            ? atMachine(act)
             : WorkPlace::Setting;
     case Verb::Glue:
     case Verb::Paint:

@@ -149,6 +149,7 @@ private:
         case Verb::Rows: return marked(act);
         case Verb::Preshrink: return 15; // into the water, out to dry, pressed (common practice, no source)
         case Verb::Quilt: return quilted(act);
+        case Verb::CutToShape: return cutBack(act);
         case Verb::BarTack: return 1;
         case Verb::Crease: return 1;
         case Verb::Pleat: return 1.5 * copies(act);
@@ -222,6 +223,18 @@ private:
                         stacks.push_back({length, RowKind::Topstitch, {id}});
                         rows += ways * piece->count * std::ceil(box.width() / layer.quilted);
                     }
+        return 0;
+    }
+
+    /// Quilted layers that end at the stitch line are trimmed there.
+    double cutBack(const Act& act)
+    {
+        for (const auto& id : act.pieces)
+            if (const Piece* piece = p.piece(id))
+                for (const auto& layer : piece->layers)
+                    for (const auto& [edge, reach] : layer.reach)
+                        if (const Edge* of = piece->edge(edge); of && layer.quilted > 0 && reach < of->allowance - 0.01)
+                            trimmed += of->length() * piece->count;
         return 0;
     }
 

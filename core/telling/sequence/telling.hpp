@@ -43,6 +43,8 @@ private:
     bool noIron(const Act& act) const;
     /// Holes stay in it: longer stitches, no pins.
     bool holesStay(const Act& act) const;
+    /// It drags under a foot of bare metal.
+    bool sticks(const Act& act) const;
     /// Handles that stand on a face of the shell and reach over its upper edge.
     bool hasHandles() const;
     /// Does a flap hang already from what is sewn here?
@@ -56,7 +58,7 @@ private:
     void stitch(const Message& stitch);
     void check(const Message& check) { m_out.check = check; }
     void caution(const Message& caution);
-    void machine() { tool(say("sewing machine")); }
+    void machine() { tool(say("sewing machine")), m_sewn = true; }
     void say_(const Act& act);
     /// As ISO 4916 divides seams, by the first digit of their designation (from memory; its figures are not ours).
     static Message seamClassOf(const Act& act);
@@ -71,6 +73,8 @@ private:
     void preshrink(const Act& act);
     void quilt(const Act& act);
     void cutToShape(const Act& act);
+    /// A quilted layer that ends short of the cut line.
+    void cutBack(const Piece& piece, const Layer& layer);
     void roundCorners(const Act& act);
     void layOver(const Act& act);
     void layTape(const Act& act);
@@ -122,6 +126,8 @@ private:
     void set(const Act& act);
     /// One of a kind stands for all of it.
     void closure(const Act& act, const Fitting& f);
+    /// Where several closures are marked on one piece.
+    void whichMark(const Fitting& f);
     void setAll(const Fitting& f, const std::vector<PieceId>& on);
     void sewTape(const Act& act);
     void sealEnds(const Act& act);
@@ -155,6 +161,7 @@ private:
     StepWords m_out;
     std::vector<Message> m_tools;
     bool m_folded = false; ///< what is sewn next was folded onto itself
+    bool m_sewn = false;   ///< the act that is told is sewn by machine
     bool m_onLine = false; ///< and is sewn on a line, as was said
 };
 

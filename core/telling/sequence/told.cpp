@@ -6,6 +6,7 @@
 #include "library/library.hpp"
 #include "pattern/labels.hpp"
 #include "pattern/seam_shape.hpp"
+#include "sequence/presser_foot.hpp"
 #include "sequence/table.hpp"
 #include "words/language.hpp"
 
@@ -143,6 +144,11 @@ bool Telling::holesStay(const Act& act) const
     return anyCloth(handled(act), [](const Material& m) { return m.keepsHoles(); });
 }
 
+bool Telling::sticks(const Act& act) const
+{
+    return anyCloth(handled(act), [](const Material& m) { return m.sticks(); });
+}
+
 bool Telling::hasHandles() const
 {
     return std::any_of(p.pieces.begin(), p.pieces.end(), [](const Piece& piece) { return piece.role == "handle"; });
@@ -202,7 +208,11 @@ void Telling::caution(const Message& caution)
 
 void Telling::say_(const Act& act)
 {
+    m_sewn = false;
     sentences(act);
+    if (m_sewn)
+        if (const PresserFoot foot = footOf(act, sticks(act), p.workshop); foot != PresserFoot::Standard)
+            tool(tectonis::nameOf(foot));
     if (m_out.seamClass.empty())
         m_out.seamClass = seamClassOf(act);
     // Of a box and of what is put in the form's own words stand for all.

@@ -4,6 +4,7 @@
 
 #include "buildup/layers.hpp"
 #include "library/library.hpp"
+#include "pattern/labels.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -118,15 +119,40 @@ void Telling::quilt(const Act& act)
     }
     how(say("Baste them first; begin in the middle and sew every row in the same direction."));
     machine();
-    tool(say("walking foot"));
     stitch(lengthOfStitches(act, RowKind::Topstitch));
     check(say("Each block lies flat and is still larger than its template all round."));
+}
+
+void Telling::cutBack(const Piece& piece, const Layer& layer)
+{
+    if (layer.quilted <= 0)
+        return;
+    Message edges;
+    bool all = true;
+    for (const auto& [edge, reach] : layer.reach) {
+        const Edge* of = piece.edge(edge);
+        if (!of || of->allowance <= 0.01)
+            continue;
+        if (reach >= of->allowance - 0.01) {
+            all = false;
+            continue;
+        }
+        const Message name = edgeLabel(p, edge);
+        edges = edges.empty() ? name : say("{}, {}", edges, name);
+    }
+    if (!edges.empty())
+        add(all ? say("Peel {} back and cut it away in the allowances, all round, without its cloth.", layer.code)
+                : say("Peel {} back and cut it away in the allowances, without its cloth: {}.", layer.code, edges));
 }
 
 void Telling::cutToShape(const Act& act)
 {
     add(say("{}: lay the template on the quilted block and cut it to shape.", codesOf(act.pieces)));
     how(say("Sew round just inside the cut edge, so that the rows do not open."));
+    for (const auto& id : act.pieces)
+        if (const Piece* piece = p.piece(id))
+            for (const auto& layer : piece->layers)
+                cutBack(*piece, layer);
     tool(say("scissors"));
     check(say("The rows meet where pieces meet."));
 }
@@ -195,12 +221,18 @@ void Telling::wrapOver(const Act& act)
         return std::any_of(
             e.stitch.begin(), e.stitch.end(), [](const Segment& s) { return !std::holds_alternative<Line>(s); });
     });
+    const Message name = nameOf(act.pieces.front());
+    const bool each = several(act.pieces.front());
     if (act.pieces.size() > 1)
-        add(say("Centre each {} on a {}, draw it over the rim and glue the {} that go over to the back.",
-            nameOf(act.pieces.front()), nameOf(act.pieces.back()), Len(act.distance)));
+        add(each ? say("Centre each {} on a {}, draw it over the rim and glue the {} that go over to the back.", name,
+                nameOf(act.pieces.back()), Len(act.distance))
+                 : say("Centre the {} on a {}, draw it over the rim and glue the {} that go over to the back.", name,
+                     nameOf(act.pieces.back()), Len(act.distance)));
     else
-        add(say("Centre each {} on a half shell, draw it over the rim and glue the {} that go over inside.",
-            nameOf(act.pieces.front()), Len(act.distance)));
+        add(each ? say("Centre each {} on a half shell, draw it over the rim and glue the {} that go over inside.",
+                name, Len(act.distance))
+                 : say("Centre the {} on a half shell, draw it over the rim and glue the {} that go over inside.", name,
+                     Len(act.distance)));
     add(round ? say("Straights first; then notch what goes round the corners and lay it down.")
               : say("Straights first, then the mitred corners."));
     tool(say("contact adhesive"));
@@ -295,7 +327,29 @@ void Telling::set(const Act& act)
             closure(act, *f);
         else
             setAll(*f, on);
+        if (f->kind == Fitting::Kind::Snap && act.pieces.empty())
+            whichMark(*f);
     }
+}
+
+void Telling::whichMark(const Fitting& f)
+{
+    const auto other = [&](const Fitting& each) {
+        return each.kind == f.kind && each.piece == f.piece && each.owner() != f.owner();
+    };
+    const Piece* piece = p.piece(f.piece);
+    if (!piece || std::none_of(p.fittings.begin(), p.fittings.end(), other))
+        return;
+    const Box box = boundsOf(piece->stitch());
+    const double right = f.at.x - box.centre().x;
+    if (std::any_of(p.fittings.begin(), p.fittings.end(),
+            [&](const Fitting& each) { return other(each) && std::abs(each.at.x - f.at.x) < 1; }))
+        add(say("It is the mark {} below the upper stitch line.", Len(box.y1 - f.at.y)));
+    else if (std::abs(right) < 1)
+        add(say("It is the mark in the middle."));
+    else
+        add(right > 0 ? say("It is the mark {} to the right of the middle.", Len(right))
+                      : say("It is the mark {} to the left of the middle.", Len(-right)));
 }
 
 namespace {
@@ -341,7 +395,6 @@ void Telling::closure(const Act& act, const Fitting& f)
                       "from the magnet.",
                     on, Len(3)));
         machine();
-        tool(say("zip foot"));
         stitch(lengthOfStitches(act, RowKind::Join));
         check(say("It lies within {} of its mark and cannot turn over.", Len(1)));
         caution(say("Magnets: keep away from implanted medical devices; a swallowing hazard for children."));
@@ -504,7 +557,6 @@ void Telling::wrapCord(const Act& act)
         add(say(
             "Fold the {} round the cord, wrong sides together; sew close to the cord.", nameOf(act.pieces.front())));
     machine();
-    tool(say("zip foot"));
     stitch(lengthOfStitches(act, RowKind::Join));
 }
 

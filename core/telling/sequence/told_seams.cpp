@@ -88,10 +88,8 @@ void Telling::sew(const Act& act)
     trimLayers(seams);
     machine();
     stitch(lengthOfStitches(act, RowKind::Join));
-    if (!act.zips.empty()) {
-        tool(say("zip foot"));
+    if (!act.zips.empty())
         caution(say("Needle strike: turn the handwheel by hand over the coil."));
-    }
     check(upright(seams) ? say("Both ends are level, the marks meet and the cloth runs upwards in all pieces.")
                          : say("Both ends are level and the marks meet."));
 }

@@ -68,7 +68,6 @@ void Telling::sewTape(const Act& act)
         addEither(say("Hold all with clips or a strip of tape; stitch {} from the raw edge.", Len(act.taken)),
             say("Stitch {} from the raw edge.", Len(act.taken)));
         machine();
-        tool(say("zip foot"));
         stitch(lengthOfStitches(act, RowKind::Topstitch));
         check(say("The slider runs freely."));
         return caution(say("Needle strike: turn the handwheel by hand over the coil."));
@@ -83,7 +82,6 @@ void Telling::sewTape(const Act& act)
     if (act.seams.empty() && twoTapes(act))
         add(say("Sew the other pair to the other tape alike."));
     machine();
-    tool(say("zip foot"));
     stitch(say("2.5–3 mm, lockstitch 301"));
     check(say("The slider runs freely."));
     caution(say("Needle strike: turn the handwheel by hand over the coil."));
@@ -231,7 +229,6 @@ void Telling::insertZip(const Act& act)
                         Len(act.distance)));
     add(say("Bar-tack across both ends: the slider lies between them."));
     machine();
-    tool(say("zip foot"));
     stitch(say("2.5–3 mm, lockstitch 301"));
     check(say("The slider runs from end to end."));
     caution(say("Needle strike: turn the handwheel by hand over the coil."));
