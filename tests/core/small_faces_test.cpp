@@ -6,6 +6,7 @@
 #include "sewable.hpp"
 #include "space.hpp"
 
+#include "buildup/layers.hpp"
 #include "editing/edits.hpp"
 #include "mockup/mockup.hpp"
 #include "units/error.hpp"
@@ -121,6 +122,30 @@ TEST_CASE("Circle pouch: what sits on a disc keeps its size in the folds, outsid
             CHECK((lining ? at.x - moved.x : moved.x - at.x) > 3);
             CHECK((lining ? at.x - moved.x : moved.x - at.x) < 16);
         }
+}
+
+TEST_CASE("Circle pouch: on the flat floor a label lies below the shell, or above shell and lining")
+{
+    for (const char* site : {"disc", "lining disc"}) {
+        Design d = with("circle-pouch", {});
+        setChoice(d, "inner", "no");
+        const std::string id = addLabel(d, site);
+        const Pattern before = medium(d);
+        assign(d, fmt::format("{}.drop={}", id, before.sites.front().height / 2 - 6)); // its middle is the disc's
+        const Pattern p = medium(d);
+        const Mockup m = mediumMockup(d);
+        const Vec3 at = middleOf(m, PieceId(PartId(id)));
+        CHECK(std::hypot(at.x, at.z) < 0.5);
+        double low = 1e9, high = -1e9; // it lies on the shell's face, at 0, or on the lining's
+        for (const auto& f : m.facets)
+            if (f.piece == PieceId(PartId(id)))
+                for (const Vec3& c : f.corners)
+                    low = std::min(low, c.y), high = std::max(high, c.y);
+        if (std::string(site) == "disc")
+            CHECK(high == Approx(0).margin(0.01));
+        else
+            CHECK(low == Approx(thicknessOf(p, *p.piece("disc"))).margin(0.01));
+    }
 }
 
 TEST_CASE("Frame clutch: covers that differ are cut apart, and each is told by itself; nothing goes through them")
