@@ -363,6 +363,13 @@ TEST_CASE("Things stand on the floor of their pocket, where that is sewn on; in 
         CHECK(thing.y == Approx(p.height - 70 - 120).margin(0.5));
         CHECK(thing.z * sign == Approx(p.spaces.front().depth / 2 - 4.5));
     }
+    // The bag behind a window hangs from it.
+    const std::string zip = addFeature(d, "zip-pocket");
+    setChoice(d, zip + ".site", "lining back");
+    assign(d, zip + ".drop=50");
+    d.carried = {{"Strings", 60, 60, 8, zip}};
+    const Pattern p = medium(d);
+    CHECK(placeCarried(d, p).front().y == Approx(p.height - 50 - p.values.at(zip + ".depth")).margin(0.5));
 }
 
 TEST_CASE("Match marks of wall and base lie at the same lengths; a flap stitched on needs no seam across")

@@ -132,8 +132,10 @@ public:
             tape, f("tape"), gap, label("coil"), label("to the right"), 1, true});
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
             say("between the halves of the face")});
-        d.pattern.hardware.push_back({Ware::ContinuousZip, 1, tape,
-            say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal"), f("gauge")});
+        d.pattern.hardware.push_back(
+            {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}", Num(f("gauge")), Len(tape)), {}, f("gauge")});
+        d.pattern.hardware.push_back(
+            {Ware::ZipSlider, 1, 0, say("gauge {}", Num(f("gauge"))), say("pull as all metal"), f("gauge")});
         d.pattern.spaces.push_back({f.id.text() + tag, title, w, f("depth"), d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
             {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
@@ -218,7 +220,7 @@ public:
                 face.key);
         };
         add(lowSeam, say("Sew the zip to the lower {}", what),
-            {act::with(act::ofZip(Act::Verb::SliderOn, zip), {Ware::ContinuousZip}),
+            {act::with(act::ofZip(Act::Verb::SliderOn, zip), {Ware::ContinuousZip, Ware::ZipSlider}),
                 act::ofZip(Act::Verb::SealEnds, zip, {tabs}),
                 {.verb = Act::Verb::SewTape,
                     .seams = {lowSeam},

@@ -118,8 +118,10 @@ public:
                             : say("Folded over the tape's end and stitched; its raw end lies in the side seam.");
         d.pattern.zips.push_back({f.key("zip"), say("Zip at the mouth"), held, at, int(f("gauge")), opening, tape,
             f("tape"), gap, label("coil"), label("to the right"), 1, true});
-        d.pattern.hardware.push_back({Ware::ContinuousZip, 1, tape,
-            say("gauge {} coil, {}, one slider", Num(f("gauge")), Len(tape)), say("pull as all metal"), f("gauge")});
+        d.pattern.hardware.push_back(
+            {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}", Num(f("gauge")), Len(tape)), {}, f("gauge")});
+        d.pattern.hardware.push_back(
+            {Ware::ZipSlider, 1, 0, say("gauge {}", Num(f("gauge"))), say("pull as all metal"), f("gauge")});
     }
 
     /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
@@ -290,7 +292,8 @@ public:
         f.d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the zip bands"),
-                .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip}),
+                .acts = {act::with(
+                             act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip, Ware::ZipSlider}),
                     act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
                     {.verb = Act::Verb::Sew, .seams = seams, .zips = {f.key("zip")}, .distance = f("sewn")},
                     act::turn(seams), act::roll(seams, 3.2)},
@@ -323,7 +326,8 @@ public:
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
                            .title = say("Cover the zip's ends"),
-                           .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip}),
+                           .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")),
+                                        {Ware::ContinuousZip, Ware::ZipSlider}),
                                act::saying(act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
                                    say("Their raw ends reach past the side seams' lines."))},
                            .kind = StepKind::Flat,

@@ -245,8 +245,9 @@ void LoopDraft::addZip()
     p.zips.push_back({"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4,
         tape, d("zip.tape"), gap, label("coil"), label("both ways"), 2, true});
     p.hardware.push_back(
-        {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}, two sliders", Num(d("zip.gauge")), Len(tape)),
-            say("pulls as all metal"), d("zip.gauge")});
+        {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}", Num(d("zip.gauge")), Len(tape)), {}, d("zip.gauge")});
+    p.hardware.push_back(
+        {Ware::ZipSlider, 2, 0, say("gauge {}", Num(d("zip.gauge"))), say("pulls as all metal"), d("zip.gauge")});
 }
 
 void LoopDraft::offerPlaces(double inWidth, double inHeight)
@@ -311,7 +312,7 @@ void LoopDraft::closeLoop()
                      .pieces = {"zip strip", lined("zip strip")},
                      .zips = {"zip"},
                      .distance = d("zip.sewn")},
-            act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {Ware::ContinuousZip}),
+            act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {Ware::ContinuousZip, Ware::ZipSlider}),
             act::ofZip(Act::Verb::BarTack, "zip")},
         .kind = StepKind::Hardware,
         .phase = "Shell gusset",

@@ -33,16 +33,21 @@ PocketSpot spotOf(const Pattern& p, const Space& pocket)
 {
     const auto place = std::find_if(p.places.begin(), p.places.end(),
         [&](const Place& each) { return each.feature.text() == pocket.place.text(); });
-    if (place == p.places.end())
-        return {}; // the bag itself, or a form's own, which reaches down to its bottom
+    const PocketSpot somewhere{0, std::max(10.0, p.height * 0.35), false};
+    if (place == p.places.end()) // the bag itself and a form's own pocket reach down to its bottom
+        return std::any_of(p.partLabels.begin(), p.partLabels.end(),
+                   [&](const auto& part) { return pocket.place.text().starts_with(part.first.text()); })
+            ? somewhere
+            : PocketSpot{};
+    const double below = place->area.height() < pocket.height - 1 ? pocket.height : 0; // a window's bag
     for (const auto& site : p.sites) {
         const bool front = site.name.text().ends_with("front"), back = site.name.text().ends_with("back");
         if (site.turn == 0 && (front || back)
             && std::find(site.pieces.begin(), site.pieces.end(), place->piece) != site.pieces.end())
             return {(back != site.lining ? -1 : 1) * (place->area.centre().x - site.x),
-                p.height - (site.top - place->area.y0), back};
+                p.height - (site.top - place->area.y0) - below, back};
     }
-    return {0, std::max(10.0, p.height * 0.35), false};
+    return somewhere;
 }
 
 } // namespace

@@ -19,6 +19,7 @@ const std::vector<WareRow>& wares()
     static const std::vector<WareRow> rows{
         {Ware::Zip, "zip", label("Zip")},
         {Ware::ContinuousZip, "continuous-zip", label("Continuous zip"), true},
+        {Ware::ZipSlider, "zip-slider", label("Zip slider")},
         {Ware::Ring, "ring", label("Ring")},
         {Ware::Slider, "slider", label("Slider")},
         {Ware::WebbingSlider, "webbing-slider", label("Webbing slider")},

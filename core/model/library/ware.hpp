@@ -11,6 +11,7 @@ namespace tectonis {
 enum class Ware {
     Zip,
     ContinuousZip,
+    ZipSlider,
     Ring,
     Slider,
     WebbingSlider,
