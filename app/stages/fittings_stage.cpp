@@ -372,7 +372,7 @@ protected:
                 for (double x = -w; x <= w; x += 4)
                     p.drawLine(c + QPointF(x, -2), c + QPointF(x, 2));
                 p.setBrush(t.accent);
-                p.drawRect(QRectF(c.x() - w, c.y() - 4, 9, 8));
+                p.drawRect(QRectF(opensLeft(f) ? c.x() + w - 9 : c.x() - w, c.y() - 4, 9, 8));
                 m_labels->avoid(QRectF(c.x() - w - 4, c.y() - 6, 2 * w + 8, 42)); // and its rule
                 drawZipRule(p, v, f);
             } else if (f.kind == Fitting::Kind::Ring) {
@@ -391,6 +391,14 @@ protected:
                     say(at, out.isNull() ? QPointF(0, -1) : out, r + 3, spoken("ring {} inside", doc().len(f.size)), 4);
             }
         }
+    }
+
+    /// A closed zip that opens to the left has its slider on the right.
+    bool opensLeft(const Fitting& fitting) const
+    {
+        const auto& zips = doc().pattern().zips;
+        return std::any_of(zips.begin(), zips.end(),
+            [&](const Zip& z) { return z.key.text() == fitting.key.text() && z.opens == "to the left"; });
     }
 
     /// Of a part's rings of one width.

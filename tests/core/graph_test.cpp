@@ -27,7 +27,7 @@ std::vector<Design> everyChoice()
     for (const auto& c : specOf(satchel()).choices) {
         const auto is = [&](const char* what) { return c.name.find(what) != std::string::npos; };
         if (is(".site") || is(".way") || is(".joins") || is(".mount") || is(".closure") || is(".sides") || is(".worn")
-            || is(".ends")) {
+            || is(".ends") || is(".teeth") || is(".sold") || is(".opens")) {
             for (const auto& [value, label] : c.options) {
                 if (value.find('.') != std::string::npos || (is(".site") && value.ends_with("left"))
                     || (is(".site") && value.ends_with("right")))

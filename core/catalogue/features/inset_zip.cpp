@@ -3,6 +3,7 @@
 // be stacked.
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
+#include "drafting/zips.hpp"
 #include "features/feature.hpp"
 #include "library/library.hpp"
 #include "units/words.hpp"
@@ -58,13 +59,16 @@ public:
 
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        return {siteChoice(
-                    on, "The face that is cut in two for the zip.", [](const SiteSpec& s) { return !s.lining; },
-                    "front", OnParts::Yes),
+        std::vector<ChoiceSpec> out{siteChoice(
+                                        on, "The face that is cut in two for the zip.",
+                                        [](const SiteSpec& s) { return !s.lining; }, "front", OnParts::Yes),
             {"edge", "Edges at the zip",
                 "Sewn right sides together with the tape and turned, or cut where they lie, lapped over the tape and "
                 "left raw.",
                 {{"turned", "Turned"}, {"raw", "Raw, lapped"}}}};
+        for (auto& choice : zipChoices(false))
+            out.push_back(std::move(choice));
+        return out;
     }
 
     void settle(Design& design, const std::string& id) const override
@@ -128,14 +132,11 @@ public:
             .count = 4});
         drawRectangle(cover, tab, f("tape"), 0);
         cover.note = say("Two to each end, right sides together over the tape, turned outwards.");
-        d.pattern.zips.push_back({f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length,
-            tape, f("tape"), gap, label("coil"), label("to the right"), 1, true});
+        tectonis::addZip(f,
+            {f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length, tape, f("tape"), gap},
+            length);
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
             say("between the halves of the face")});
-        d.pattern.hardware.push_back(
-            {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}", Num(f("gauge")), Len(tape)), {}, f("gauge")});
-        d.pattern.hardware.push_back(
-            {Ware::ZipSlider, 1, 0, say("gauge {}", Num(f("gauge"))), say("pull as all metal"), f("gauge")});
         d.pattern.spaces.push_back({f.id.text() + tag, title, w, f("depth"), d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
             {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
@@ -220,8 +221,7 @@ public:
                 face.key);
         };
         add(lowSeam, say("Sew the zip to the lower {}", what),
-            {act::with(act::ofZip(Act::Verb::SliderOn, zip), {Ware::ContinuousZip, Ware::ZipSlider}),
-                act::ofZip(Act::Verb::SealEnds, zip, {tabs}),
+            {act::ofZip(Act::Verb::SealEnds, zip, {tabs}),
                 {.verb = Act::Verb::SewTape,
                     .seams = {lowSeam},
                     .pieces = {lower, front},
@@ -229,6 +229,7 @@ public:
                     .distance = f("sewn"),
                     .taken = lapped}},
             {lower, front, tabs}, lower, say("The slider runs freely."));
+        readyBefore(d, zip, Act::Verb::SealEnds);
         add(upSeam, say("Sew the zip to the upper {}", what),
             {{.verb = Act::Verb::SewTape,
                  .seams = {upSeam},

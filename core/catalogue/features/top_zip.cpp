@@ -4,6 +4,7 @@
 #include "drafting/flat_order.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/unlined.hpp"
+#include "drafting/zips.hpp"
 #include "features/feature.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
@@ -55,9 +56,12 @@ public:
 
     std::vector<ChoiceSpec> choices(const Carrier&) const override
     {
-        return {{"held", "Zip held by",
+        std::vector<ChoiceSpec> out{{"held", "Zip held by",
             "Two bands that hang from the lining below the mouth; or the mouth itself, where front and back meet.",
             {{"bands", "Recessed, on bands"}, {"mouth", "The mouth's edges"}}}};
+        for (auto& choice : zipChoices(false))
+            out.push_back(std::move(choice));
+        return out;
     }
 
     Message unfit(const Form& form) const override
@@ -116,12 +120,9 @@ public:
         drawRectangle(tab, f("tape"), length, f("allowance"));
         tab.note = recessed ? say("Folded over the tape's end and stitched.")
                             : say("Folded over the tape's end and stitched; its raw end lies in the side seam.");
-        d.pattern.zips.push_back({f.key("zip"), say("Zip at the mouth"), held, at, int(f("gauge")), opening, tape,
-            f("tape"), gap, label("coil"), label("to the right"), 1, true});
-        d.pattern.hardware.push_back(
-            {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}", Num(f("gauge")), Len(tape)), {}, f("gauge")});
-        d.pattern.hardware.push_back(
-            {Ware::ZipSlider, 1, 0, say("gauge {}", Num(f("gauge"))), say("pull as all metal"), f("gauge")});
+        addZip(
+            f, {f.key("zip"), say("Zip at the mouth"), held, at, int(f("gauge")), opening, tape, f("tape"), gap}, tape);
+        readyBefore(d, f.key("zip"), Act::Verb::SealEnds);
     }
 
     /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
@@ -292,9 +293,7 @@ public:
         f.d.addBeforeUse(
             Step{.id = f.key("make"),
                 .title = say("Make the zip bands"),
-                .acts = {act::with(
-                             act::ofZip(Act::Verb::SliderOn, f.key("zip")), {Ware::ContinuousZip, Ware::ZipSlider}),
-                    act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
+                .acts = {act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
                     {.verb = Act::Verb::Sew, .seams = seams, .zips = {f.key("zip")}, .distance = f("sewn")},
                     act::turn(seams), act::roll(seams, 3.2)},
                 .kind = StepKind::Flat,
@@ -326,10 +325,8 @@ public:
             tabs.push_back(f.key("tab.tail"));
         d.addBeforeUse(Step{.id = f.key("tabs"),
                            .title = say("Cover the zip's ends"),
-                           .acts = {act::with(act::ofZip(Act::Verb::SliderOn, f.key("zip")),
-                                        {Ware::ContinuousZip, Ware::ZipSlider}),
-                               act::saying(act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
-                                   say("Their raw ends reach past the side seams' lines."))},
+                           .acts = {act::saying(act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
+                               say("Their raw ends reach past the side seams' lines."))},
                            .kind = StepKind::Flat,
                            .phase = "Small parts",
                            .consumes = {tabs.begin(), tabs.end()},

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Window zip pocket in the lining's back: a box cut into the lining, the zip behind it, a bag folded from one piece.
 #include "drafting/panels.hpp"
+#include "drafting/zips.hpp"
 #include "features/feature.hpp"
 #include "units/words.hpp"
 
@@ -43,9 +44,12 @@ public:
 
     std::vector<ChoiceSpec> choices(const Carrier& on) const override
     {
-        return {siteChoice(
+        std::vector<ChoiceSpec> out{siteChoice(
             on, "The face that the window is cut into.", [](const SiteSpec& s) { return !s.glued; }, "lining back",
             OnParts::Yes, OnSmall::Yes)};
+        for (auto& choice : zipChoices(true))
+            out.push_back(std::move(choice));
+        return out;
     }
 
     void draft(FeatureScope& f) const override
@@ -75,12 +79,10 @@ public:
             say("g = T − 2·s_z; the tape is sewn where the window's edges lie")});
         d.work({f.id, f.key("lap"), say("Tape behind each window edge"), "(tape - window)/2",
             {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm", say("what there is to stitch through")});
-        d.pattern.zips.push_back(
-            {f.key("zip"), say("Pocket zip"), panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap});
+        addZip(
+            f, {f.key("zip"), say("Pocket zip"), panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap}, zip);
         d.pattern.fittings.push_back({f.key("zip"), say("Pocket zip"), panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0,
             say("one layer, in a window")});
-        d.pattern.hardware.push_back({Ware::Zip, 1, zip, say("gauge {} coil, {}", Num(f("gauge")), Len(zip)),
-            say("pull as all metal"), f("gauge")});
         d.pattern.spaces.push_back(
             {f.id.text(), f.named(say("Zip pocket")), zip, depth - box, d.pattern.depth / 3, 0, true});
         d.pattern.handles.push_back({f.dimension("drop"), panel.key, {x + half, y1}, {0, -1}, 1});
@@ -150,9 +152,9 @@ public:
                 .pieces = {panel},
                 .fittings = {f.key("zip")},
                 .zips = {f.key("zip")},
-                .distance = 2,
-                .uses = {Ware::Zip}}},
+                .distance = 2}},
             false);
+        readyBefore(f.d, f.key("zip"), Act::Verb::InsertZip);
         add("window", say("Open the window in the {}", name), StepKind::Flat,
             {{.verb = Act::Verb::Window, .seams = {f.key("window")}, .distance = 6.4}}, true);
     }

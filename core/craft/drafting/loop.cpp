@@ -2,6 +2,7 @@
 #include "drafting/loop.hpp"
 
 #include "drafting/panels.hpp"
+#include "drafting/zips.hpp"
 #include "units/words.hpp"
 
 #include <algorithm>
@@ -242,12 +243,10 @@ void LoopDraft::addZip()
 {
     const double tape = d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "zip + 2*allowance",
         {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", say("the tape runs through into both end seams")});
+    const std::string& teeth = d.choice("zip.teeth");
     p.zips.push_back({"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4,
-        tape, d("zip.tape"), gap, label("coil"), label("both ways"), 2, true});
-    p.hardware.push_back(
-        {Ware::ContinuousZip, 1, tape, say("gauge {} coil, {}", Num(d("zip.gauge")), Len(tape)), {}, d("zip.gauge")});
-    p.hardware.push_back(
-        {Ware::ZipSlider, 2, 0, say("gauge {}", Num(d("zip.gauge"))), say("pulls as all metal"), d("zip.gauge")});
+        tape, d("zip.tape"), gap, zipTeeth(teeth), label("both ways"), 2, true});
+    buyContinuousZip(p, p.zips.back());
 }
 
 void LoopDraft::offerPlaces(double inWidth, double inHeight)
@@ -430,7 +429,8 @@ std::vector<DimensionSpec> loopDimensions(const std::string& girth)
 std::vector<ChoiceSpec> loopChoices()
 {
     return {{"bands", "Band", "One band from zip end to zip end, or two sides and a bottom.",
-        {{"one", "One band"}, {"three", "Sides and bottom"}}}};
+                {{"one", "One band"}, {"three", "Sides and bottom"}}},
+        zipKindChoice("zip.teeth")};
 }
 
 void furnishLoop(Design& design)

@@ -80,8 +80,8 @@ const Material& Library::material(const MaterialId& id) const
     return found ? *found : unknown;
 }
 
-const Good* Library::good(
-    Ware kind, double width, double length, double gauge, const std::vector<std::string>& taken) const
+const Good* Library::good(Ware kind, double width, double length, double gauge, const std::vector<std::string>& taken,
+    const std::string& make) const
 {
     const Good* best = nullptr;
     int most = -1;
@@ -94,6 +94,7 @@ const Good* Library::good(
             said += has > 0;
             fits = fits && (has <= 0 || wanted <= 0 || std::abs(has - wanted) < 0.05);
         }
+        said += !make.empty() && g.make == make ? 5 : 0;
         // Those that are taken by name come first, in their order.
         const auto named = std::find(taken.begin(), taken.end(), g.id);
         if (named != taken.end())

@@ -152,9 +152,9 @@ public:
     const std::vector<Material>& materials() const { return m_contents.materials; }
     const std::vector<Good>& goods() const { return m_contents.goods; }
     /// The one that says most of what is asked for, of those that fit: another kind, width, length or gauge does not,
-    /// but one that leaves them open does. Null if there is none.
-    const Good* good(
-        Ware kind, double width, double length, double gauge, const std::vector<std::string>& taken = {}) const;
+    /// but one that leaves them open does. Of those that fit, one of that make. Null if there is none.
+    const Good* good(Ware kind, double width, double length, double gauge, const std::vector<std::string>& taken = {},
+        const std::string& make = {}) const;
     const std::vector<Paper>& papers() const { return m_contents.papers; }
     const std::vector<Workshop>& workshops() const { return m_contents.workshops; }
     /// Null if there is none.

@@ -60,6 +60,7 @@ struct Act {
                  ///< away and topstitched; with @c taken: pieces.front() is lapped over it, its edge raw, a row so far
                  ///< from that
         SliderOn,   ///< zips
+        CutDown,    ///< zips that were bought @c taken long, to @c distance between their stops
         SealEnds,   ///< ends of zips with pieces.front(), a tab
         Hem,        ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
         HemEnds,    ///< both short ends of pieces.front() folded in by @c distance and stitched

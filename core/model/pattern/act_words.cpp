@@ -50,6 +50,7 @@ const std::vector<VerbWords>& verbs()
         {Verb::OpenZip, "open-zip", label("Open the zip")},
         {Verb::SewTape, "sew-tape", label("Sew the tape")},
         {Verb::SliderOn, "slider-on", label("Put the slider on")},
+        {Verb::CutDown, "cut-down", label("Cut the zip down")},
         {Verb::SealEnds, "seal-ends", label("Seal the ends")},
         {Verb::Hem, "hem", label("Hem")},
         {Verb::HemEnds, "hem-ends", label("Hem the ends")},

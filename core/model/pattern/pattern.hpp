@@ -174,6 +174,8 @@ struct Zip {
     Label kind = label("coil"), opens = label("to the right");
     int sliders = 1;
     bool byTheMetre = false; ///< cut from continuous zip, so any length will do
+    double chain = 0;        ///< mm that a ready-made one has between its stops once it is cut down
+    double bought = 0;       ///< mm: nominal length of the ready-made one that is taken
 };
 
 /// A bought part. @c sizeText goes on the notions list.
@@ -182,8 +184,9 @@ struct Hardware {
     int count = 1;
     double size = 0; ///< mm: the length of what is sold by length, else the width or diameter
     Message sizeText, finish;
-    double gauge = 0; ///< of a zip
-    NotionId id{};    ///< the same in every size: owner, kind and which of the owner's
+    double gauge = 0;   ///< of a zip
+    std::string make{}; ///< of a zip: what its teeth are, as Good::make
+    NotionId id{};      ///< the same in every size: owner, kind and which of the owner's
     PartId owner() const { return id.owner(); }
 };
 

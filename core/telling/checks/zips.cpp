@@ -8,6 +8,35 @@
 
 namespace tectonis {
 
+namespace {
+
+/// A ready-made zip that is cut down, or that nobody sells.
+void lookAtStock(const Pattern& p, const Zip& zip, Findings& out)
+{
+    const StockTable* offers = p.library->stock("zip");
+    if (!offers)
+        return;
+    const Repair metre{say("Take it by the metre"), {zip.key.owner().text() + ".sold=metre"}};
+    if (zip.chain > offers->values.back() + 0.01)
+        out.push_back({Severity::Warning, "zip-stock", "", zip.name, zip.piece, "Fittings",
+            say("no ready-made zip is {} long; the longest is {}. Take it by the metre.",
+                Len(zip.chain, offers->values.back()), Len(offers->values.back())),
+            metre});
+    else if (zip.bought > zip.chain + 0.01)
+        out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
+            zip.kind == "metal"
+                ? say(
+                    "a zip of {} is not in stock: one of {} is cut down, its teeth pulled beyond. By the metre nothing "
+                    "is cut down.",
+                    Len(zip.chain), Len(zip.bought))
+                : say("a zip of {} is not in stock: one of {} is cut down and sewn across. By the metre nothing is cut "
+                      "down.",
+                    Len(zip.chain), Len(zip.bought)),
+            metre});
+}
+
+} // namespace
+
 void checkZips(const CheckInput& in, Findings& out)
 {
     constexpr double least = 4; // mm of tape to sew through beyond the window's edge (common practice, no source)
@@ -40,13 +69,8 @@ void checkZips(const CheckInput& in, Findings& out)
                         Len(zip.nominal, seam.lengthB), Len(seam.lengthB)),
                     {}});
         }
-        const double offered = in.pattern.library->snapped("zip", zip.nominal);
-        if (!zip.byTheMetre && std::abs(offered - zip.nominal) > 0.01)
-            out.push_back({Severity::Note, "zip-stock", "", zip.name, zip.piece, "Fittings",
-                say("a zip of {} is not in stock; buy continuous zip, cut {} of tape and bar-tack both ends, "
-                    "or use {}.",
-                    Len(zip.nominal), Len(zip.tape), Len(offered)),
-                {}});
+        if (!zip.byTheMetre)
+            lookAtStock(in.pattern, zip, out);
     }
 }
 

@@ -8,7 +8,8 @@ namespace tectonis {
 const Good* goodFor(const Library& library, const Hardware& h, const std::vector<std::string>& taken)
 {
     const bool zip = h.kind == Ware::Zip, thread = h.kind == Ware::Thread;
-    return library.good(h.kind, zip || thread || byTheMetre(h.kind) ? 0 : h.size, zip ? h.size : 0, h.gauge, taken);
+    return library.good(
+        h.kind, zip || thread || byTheMetre(h.kind) ? 0 : h.size, zip ? h.size : 0, h.gauge, taken, h.make);
 }
 
 namespace {

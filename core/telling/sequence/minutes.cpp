@@ -171,6 +171,7 @@ private:
         case Verb::InsertZip: return 4;
         case Verb::SewTape: return act.seams.empty() ? 6 : 1; // of a loop: both tapes and their linings
         case Verb::SliderOn: return 0.5;
+        case Verb::CutDown: return 3;
         case Verb::SealEnds: return 2;
         case Verb::OpenZip: return 0.2;
         case Verb::JoinStrips: return 1.5 * std::max(0.0, copies(act) - 1);

@@ -7,7 +7,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cstdint>
+#include <bitset>
 #include <map>
 #include <optional>
 #include <set>
@@ -33,12 +33,15 @@ bool sews(const Step& s)
 
 using Verb = Act::Verb;
 
-constexpr std::uint64_t bit(Verb verb) { return std::uint64_t(1) << unsigned(verb); }
-template <class... Verbs> constexpr std::uint64_t anyOf(Verbs... verbs) { return (bit(verbs) | ...); }
+/// What a step does: a place for each verb.
+using Does = std::bitset<128>;
+static_assert(unsigned(Verb::Note) < 128, "the last of the verbs has its place");
+Does bit(Verb verb) { return Does().set(unsigned(verb)); }
+template <class... Verbs> Does anyOf(Verbs... verbs) { return (bit(verbs) | ...); }
 
-std::uint64_t verbsOf(const Step& step)
+Does verbsOf(const Step& step)
 {
-    std::uint64_t out = 0;
+    Does out;
     for (const auto& act : step.acts)
         out |= bit(act.verb);
     return out;
@@ -105,15 +108,15 @@ bool covers(const Pattern& p, const Overlay& over, const Act& laid)
 /// A rule says of two steps, @p first done before @p second, what is wrong with that; empty if nothing.
 struct Rule {
     const char* name;
-    std::optional<StepKind> kind;                ///< of the step that must not come second
-    std::uint64_t firstDoes = 0, secondDoes = 0; ///< acts of which each must have one; 0: whatever they do
+    std::optional<StepKind> kind; ///< of the step that must not come second
+    Does firstDoes, secondDoes;   ///< acts of which each must have one; none: whatever they do
     Message (*reason)(const Pattern&, const Step& first, const Step& second);
 
     /// Cheap questions that spare most pairs: @p does says which acts a step has.
-    bool mayBeFirst(std::uint64_t does) const { return firstDoes == 0 || (firstDoes & does) != 0; }
-    bool mayBeSecond(const Step& step, std::uint64_t does) const
+    bool mayBeFirst(Does does) const { return firstDoes.none() || (firstDoes & does).any(); }
+    bool mayBeSecond(const Step& step, Does does) const
     {
-        return (!kind || *kind == step.kind) && (secondDoes == 0 || (secondDoes & does) != 0);
+        return (!kind || *kind == step.kind) && (secondDoes.none() || (secondDoes & does).any());
     }
 };
 
@@ -395,7 +398,7 @@ std::vector<BrokenRule> brokenRules(const Pattern& p, const std::vector<std::siz
     for (std::size_t i = 0; i < order.size(); ++i)
         at[order[i]] = i;
     std::set<std::pair<std::size_t, std::size_t>> told;
-    std::vector<std::uint64_t> does(p.steps.size());
+    std::vector<Does> does(p.steps.size());
     std::transform(p.steps.begin(), p.steps.end(), does.begin(), verbsOf);
     for (std::size_t k = 1; k < order.size(); ++k)
         for (const auto& rule : rules()) {
@@ -435,7 +438,7 @@ std::vector<std::optional<BrokenRule>> movesOf(
     // What is wrong with doing one step before another.
     const auto wrong = [&](std::size_t first, std::size_t second) -> std::optional<BrokenRule> {
         const Step &a = p.steps[first], &b = p.steps[second];
-        const std::uint64_t doesFirst = verbsOf(a), doesSecond = verbsOf(b);
+        const Does doesFirst = verbsOf(a), doesSecond = verbsOf(b);
         for (const auto& rule : rules())
             if (rule.mayBeSecond(b, doesSecond) && rule.mayBeFirst(doesFirst))
                 if (const Message reason = rule.reason(p, a, b); !reason.empty())
@@ -463,7 +466,7 @@ std::vector<std::optional<BrokenRule>> movesOf(
 std::vector<std::pair<std::size_t, std::size_t>> orderedPairs(const Pattern& p)
 {
     std::vector<std::pair<std::size_t, std::size_t>> out;
-    std::vector<std::uint64_t> does(p.steps.size());
+    std::vector<Does> does(p.steps.size());
     std::transform(p.steps.begin(), p.steps.end(), does.begin(), verbsOf);
     for (std::size_t first = 0; first < p.steps.size(); ++first)
         for (std::size_t second = 0; second < p.steps.size(); ++second)
@@ -482,7 +485,7 @@ std::vector<Binding> bindingsOf(const Pattern& p, const std::vector<std::size_t>
     if (here == order.end())
         return out;
     const Step& own = p.steps[step];
-    const std::uint64_t does = verbsOf(own);
+    const Does does = verbsOf(own);
     for (const auto& rule : rules()) {
         // The nearest later step that must not come first, and the nearest earlier one before which this must not come.
         if (rule.mayBeSecond(own, does))

@@ -89,6 +89,7 @@ private:
     void sealCut(const Act& act);
     void buttonhole(const Act& act);
     void sliderOn(const Act& act);
+    void cutDown(const Act& act);
     /// Two copies that are sewn to the two tapes of a zip.
     bool twoTapes(const Act& act) const;
     void sew(const Act& act);

@@ -286,6 +286,7 @@ void Telling::sentences(const Act& act)
         return add(say("Open the zip at least half way."));
     case Verb::SewTape: return sewTape(act);
     case Verb::SliderOn: return sliderOn(act);
+    case Verb::CutDown: return cutDown(act);
     case Verb::SealEnds: return sealEnds(act);
     case Verb::Hem: return hem(act);
     case Verb::FoldIn: return foldIn(act);

@@ -89,7 +89,7 @@ void Telling::sew(const Act& act)
     machine();
     stitch(lengthOfStitches(act, RowKind::Join));
     if (!act.zips.empty())
-        caution(say("Needle strike: turn the handwheel by hand over the coil."));
+        caution(say("Needle strike: turn the handwheel by hand over the chain."));
     check(upright(seams) ? say("Both ends are level, the marks meet and the cloth runs upwards in all pieces.")
                          : say("Both ends are level and the marks meet."));
 }

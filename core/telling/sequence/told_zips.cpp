@@ -23,15 +23,40 @@ void Telling::barTack(const Act& act)
                                        "off.")
                                  : say("Bar-tack across the chain at both ends, so that the slider cannot run "
                                        "off."));
-    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    caution(say("Needle strike: turn the handwheel by hand over the chain."));
 }
 
 void Telling::sliderOn(const Act& act)
 {
+    constexpr double bare = 12; // mm of tape without teeth (common practice, no source)
     const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
         [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
-    add(zip != p.zips.end() && zip->sliders > 1 ? say("Put both sliders on, their pulls outwards, noses together.")
-                                                : say("Put the slider on."));
+    if (zip != p.zips.end() && zip->kind == "metal") {
+        add(say("Pull the teeth off the last {} of both ends, so that no needle meets them.", Len(bare)));
+        tool(say("pliers"));
+    }
+    if (zip != p.zips.end() && zip->sliders > 1)
+        return add(say("Put both sliders on, their pulls outwards, noses together."));
+    add(zip != p.zips.end() && zip->opens == "to the left" ? say("Put the slider on so that it opens to the left.")
+                                                           : say("Put the slider on so that it opens to the right."));
+}
+
+void Telling::cutDown(const Act& act)
+{
+    constexpr double past = 20; // mm (common practice, no source)
+    const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
+        [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
+    const bool metal = zip != p.zips.end() && zip->kind == "metal";
+    add(metal
+            ? say("Cut the zip down from {} to {}, measured from its top stop: pull the teeth beyond off with pliers, "
+                  "set a new stop there and cut the tape {} past it.",
+                Len(act.taken), Len(act.distance), Len(past))
+            : say("Cut the zip down from {} to {}, measured from its top stop: sew across the chain there with a few "
+                  "close stitches as its new stop and cut it off {} past them.",
+                Len(act.taken), Len(act.distance), Len(past)));
+    tool(metal ? say("pliers") : say("needle and thread"));
+    tool(say("scissors"));
+    check(say("The slider does not run past the new stop."));
 }
 
 bool Telling::twoTapes(const Act& act) const
@@ -70,7 +95,7 @@ void Telling::sewTape(const Act& act)
         machine();
         stitch(lengthOfStitches(act, RowKind::Topstitch));
         check(say("The slider runs freely."));
-        return caution(say("Needle strike: turn the handwheel by hand over the coil."));
+        return caution(say("Needle strike: turn the handwheel by hand over the chain."));
     }
     if (act.pieces.size() > 1)
         add(say("Lay the tape on the {}, right sides together, the {} on top; sew {} from the tape's edge.",
@@ -84,7 +109,7 @@ void Telling::sewTape(const Act& act)
     machine();
     stitch(say("2.5–3 mm, lockstitch 301"));
     check(say("The slider runs freely."));
-    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    caution(say("Needle strike: turn the handwheel by hand over the chain."));
 }
 
 void Telling::sealEnds(const Act& act)
@@ -92,7 +117,7 @@ void Telling::sealEnds(const Act& act)
     add(say("Fold the {} over the tape's ends and stitch it beside the chain: the slider is on already.",
         nameOf(act.pieces.front())));
     machine();
-    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    caution(say("Needle strike: turn the handwheel by hand over the chain."));
 }
 
 void Telling::threadStrap(const Act& act)
@@ -231,7 +256,7 @@ void Telling::insertZip(const Act& act)
     machine();
     stitch(say("2.5–3 mm, lockstitch 301"));
     check(say("The slider runs from end to end."));
-    caution(say("Needle strike: turn the handwheel by hand over the coil."));
+    caution(say("Needle strike: turn the handwheel by hand over the chain."));
 }
 
 } // namespace tectonis

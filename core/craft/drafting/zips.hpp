@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Zips as they are bought and made fit: their kind, ready-made or by the metre, which way they open.
+#pragma once
+
+#include "drafting/drafter.hpp"
+
+namespace tectonis {
+
+/// What a zip is called by the choice of its teeth.
+Label zipTeeth(const std::string& teeth);
+/// Of what its teeth are.
+ChoiceSpec zipKindChoice(const std::string& name);
+/// The choices of a part's zip: its kind, how it is bought (@p ready: at first ready-made), which way it opens.
+std::vector<ChoiceSpec> zipChoices(bool ready);
+
+/// Puts the part's zip into the pattern with what is bought for it. Its key, name, place, gauge, lengths and widths are
+/// given; kind, direction and how it is bought are the part's choices. A ready-made zip is the next one in stock that
+/// has at least @p chain mm between its stops; what is longer is cut down.
+void addZip(FeatureScope& f, Zip zip, double chain);
+
+/// Before the act @p verb that is drafted for a zip: sliders onto continuous tape, or a ready-made one cut down. One
+/// that just fits is bought for that act itself.
+void readyBefore(Drafter& d, const ZipId& zip, Act::Verb verb);
+
+/// Notions of a continuous zip.
+void buyContinuousZip(Pattern& p, const Zip& zip);
+
+} // namespace tectonis
