@@ -35,7 +35,7 @@ using Verb = Act::Verb;
 
 /// What a step does: a place for each verb.
 using Does = std::bitset<128>;
-static_assert(unsigned(Verb::Note) < 128, "the last of the verbs has its place");
+static_assert(unsigned(Verb::Note) < Does().size(), "the last of the verbs has its place");
 Does bit(Verb verb) { return Does().set(unsigned(verb)); }
 template <class... Verbs> Does anyOf(Verbs... verbs) { return (bit(verbs) | ...); }
 
