@@ -82,6 +82,7 @@ void applyTheme(QApplication& app, bool dark)
     p.setColor(QPalette::Dark, t.line);
     p.setColor(QPalette::Light, t.surface);
     p.setColor(QPalette::Disabled, QPalette::Text, t.muted);
+    p.setColor(QPalette::Disabled, QPalette::WindowText, t.muted);
     p.setColor(QPalette::Disabled, QPalette::ButtonText, t.muted);
     app.setPalette(p);
     app.setFont(pixelFont(13));

@@ -49,6 +49,15 @@ inline double minutesAt(const Pattern& p, const char* step) { return minutesOf(p
 /// What a maker reads at a step.
 inline Message textOf(const Pattern& p, const char* step) { return told(p, *p.step(step)).text; }
 
+/// All that a maker reads.
+inline std::string booklet(const Pattern& p)
+{
+    std::string out;
+    for (const auto& step : p.steps)
+        out += words(told(p, step).text) + "\n";
+    return out;
+}
+
 /// What one check says of the middle size.
 inline Findings found(const Design& d, const std::string& check)
 {

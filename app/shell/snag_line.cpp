@@ -9,6 +9,8 @@
 #include "theme.hpp"
 
 #include <QHeaderView>
+#include <QMenu>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -142,7 +144,33 @@ void SnagLine::addRepair(QTreeWidgetItem* row, const Finding& f)
         mend, &QPushButton::clicked, this,
         [this, f] { m_document.edit(m_document.words(f.repair->label), [&](Design& d) { change::repair(d, f); }); },
         Qt::QueuedConnection);
-    m_list->setItemWidget(row, 3, mend);
+    if (f.others.empty())
+        return m_list->setItemWidget(row, 3, mend);
+    auto* both = new QWidget;
+    auto* side = new QHBoxLayout(both);
+    side->setContentsMargins(0, 0, 0, 0);
+    side->setSpacing(2);
+    side->addWidget(mend, 1);
+    auto* more = new QToolButton;
+    more->setObjectName("otherRepairs");
+    more->setText("…");
+    more->setAccessibleName(spoken("Other ways to mend it"));
+    more->setToolTip(spoken("Other ways to mend it"));
+    more->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(more);
+    for (const Repair& other : f.others) {
+        Finding way = f;
+        way.repair = other;
+        connect(
+            menu->addAction(m_document.words(other.label)), &QAction::triggered, this,
+            [this, way] {
+                m_document.edit(m_document.words(way.repair->label), [&](Design& d) { change::repair(d, way); });
+            },
+            Qt::QueuedConnection);
+    }
+    more->setMenu(menu);
+    side->addWidget(more);
+    m_list->setItemWidget(row, 3, both);
 }
 
 } // namespace tectonis

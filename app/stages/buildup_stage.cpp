@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Build-up: what lies behind every piece, the piece in hand pulled apart, and what lies under the foot at every seam.
 #include "buildup/allowance.hpp"
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "checks/remedies.hpp"
 #include "cutting/load.hpp"
 #include "design/limits.hpp"
+#include "editing/repair.hpp"
 #include "layer_bar.hpp"
 #include "layer_pictures.hpp"
 #include "library/library.hpp"
@@ -21,9 +24,11 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QTabBar>
 #include <QTabWidget>
 #include <QTableWidget>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -190,6 +195,17 @@ private:
         bar->addWidget(new QLabel(spoken("takes")));
         bar->addWidget(m_limit);
         bar->addStretch(1);
+        m_thinner = new QToolButton;
+        m_thinner->setObjectName("thinner");
+        m_thinner->setText(spoken("Make it thinner"));
+        m_thinner->setToolTip(
+            spoken("What makes less of the chosen seam lie under the foot, in the order of the trade"));
+        m_thinner->setPopupMode(QToolButton::InstantPopup);
+        auto* menu = new QMenu(m_thinner);
+        menu->setToolTipsVisible(true);
+        m_thinner->setMenu(menu);
+        connect(menu, &QMenu::aboutToShow, this, [this, menu] { fillRemedies(*menu); });
+        bar->addWidget(m_thinner);
         column->addLayout(bar);
         m_table = new QTableWidget(0, 4);
         m_table->setObjectName("bulk");
@@ -227,6 +243,36 @@ private:
             }
         });
         return page;
+    }
+
+    /// All remedies for the seam in hand: what is done is ticked and can be taken back, what is no use is dim and says
+    /// why.
+    void fillRemedies(QMenu& menu)
+    {
+        menu.clear();
+        const Pattern& pattern = m_document.pattern();
+        const Seam* seam = pattern.seam(m_section->seam);
+        if (!seam)
+            return;
+        const ThickSpot spot = worstSpot(pattern, *seam);
+        for (const Remedy& remedy : remediesFor(pattern, *seam, spot)) {
+            QAction* action = menu.addAction(
+                m_document.words(remedy.whyNot.empty() ? inWords(remedy, spot) : tectonis::nameOf(remedy, spot)));
+            action->setCheckable(true);
+            action->setChecked(remedy.done);
+            const auto repair = repairOf(m_document.design(), remedy, spot);
+            action->setEnabled(repair.has_value());
+            action->setToolTip(m_document.words(remedy.whyNot));
+            if (!repair)
+                continue;
+            connect(
+                action, &QAction::triggered, this,
+                [this, way = Finding{.size = pattern.size, .repair = repair}] {
+                    m_document.edit(m_document.words(way.repair->label), [&](Design& d) { change::repair(d, way); });
+                    fill();
+                },
+                Qt::QueuedConnection);
+        }
     }
 
     /// The layer in hand is marked in the picture.
@@ -287,6 +333,7 @@ private:
     SpecificationTable* m_specification;
     QTableWidget* m_table;
     Section* m_section;
+    QToolButton* m_thinner;
     QComboBox* m_workshop;
     QLineEdit* m_limit;
 };

@@ -79,7 +79,11 @@ public:
                     {spoken("tape {} long, {} wide", doc().len(z.tape), doc().len(z.tapeWidth)),
                         spoken("shows {}; gauge {} {}; opens {}", doc().len(z.visibleGap), z.gauge, text(z.kind),
                             text(z.opens)),
-                        z.byTheMetre ? spoken("cut from continuous zip") : spoken("finished zip, stop to stop")}});
+                        z.byTheMetre ? spoken("cut from continuous zip") : spoken("finished zip, stop to stop"),
+                        spoken(
+                            "first stitch {} from the side, {}", doc().len(z.first.stitch), text(nameOf(z.first.kind))),
+                        spoken(
+                            "last stitch {} from the side, {}", doc().len(z.last.stitch), text(nameOf(z.last.kind)))}});
         out.groups = {lies, fittings, zips, straps};
         if (piece)
             out.groups.push_back(workingsOf(doc(),
@@ -128,6 +132,9 @@ protected:
                 wanted.insert(piece.key);
         std::vector<std::vector<const Piece*>> groups; // pieces from the top down
         for (const auto& site : p.sites) {             // also empty ones: a part may be moved there
+            // Of straps and tabs only those that carry something, or are in hand: long strips would make all small.
+            if (site.strip && !wanted.contains(site.pieces.front()) && site.pieces.front() != doc().pieceInHand())
+                continue;
             std::vector<const Piece*> group;
             for (const auto& key : site.pieces)
                 if (taken.insert(key).second)

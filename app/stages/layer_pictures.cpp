@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "layer_pictures.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "fonts.hpp"
 #include "library/library.hpp"

@@ -256,7 +256,7 @@ TEST_CASE("A label goes onto a pocket's flap by the docket's choice, which offer
     // 25 mm of label have no room there: it is made lower, and that is told.
     const QString besides = s.find<QLabel>("bannerText")->text();
     INFO(besides.toStdString());
-    CHECK(besides.contains("Label height: min(25, face.height - 30) instead of 25 mm"));
+    CHECK(besides.contains("Label height: min(25, max(face.height - 30, min(15, 0.6*face.height))) instead of 25 mm"));
     CHECK(s.window.document().pattern().values.at("label.height") == Approx(15));
     checkClean(s.window.document());
     // The order tells it where it is done.

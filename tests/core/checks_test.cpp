@@ -4,6 +4,7 @@
 #include "drawn.hpp"
 #include "geos.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "editing/repair.hpp"

@@ -4,6 +4,7 @@
 #include "drawn.hpp"
 #include "every_design.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "checks/snags.hpp"

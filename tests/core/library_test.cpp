@@ -4,6 +4,7 @@
 #include "english.hpp"
 #include "every_design.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cost.hpp"

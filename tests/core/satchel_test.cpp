@@ -3,6 +3,7 @@
 // geometry).
 #include "drawn.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "cutting/cut_list.hpp"

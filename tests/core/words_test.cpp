@@ -6,6 +6,7 @@
 #include "process.hpp"
 #include "random_design.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "checks/finding.hpp"
 #include "pattern/walk.hpp"

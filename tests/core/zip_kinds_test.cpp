@@ -23,15 +23,6 @@ const Hardware* bought(const Pattern& p, Ware kind, const std::string& owner)
     return nullptr;
 }
 
-/// All that a maker reads.
-std::string booklet(const Pattern& p)
-{
-    std::string out;
-    for (const auto& step : p.steps)
-        out += words(told(p, step).text) + "\n";
-    return out;
-}
-
 Design pocketOf(double length)
 {
     Design d = newDesign("gusseted-satchel");

@@ -90,6 +90,11 @@ public:
 
     std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }
 
+    std::vector<PartFace> faces() const override
+    {
+        return {{"belt", "Belt", "@width", "0.15*@reach", {}, false, true}};
+    }
+
     Message unfit(const Form& form) const override
     {
         return choices(form).back().options.empty() ? say("this form has no face for a belt") : Message();
@@ -155,6 +160,11 @@ private:
     {
         Drafter& d = f.d;
         const double cut = boundsOf(d.piece(belt).stitch()).width();
+        // Clear of the end that is caught in a seam, or folded round the buckle, and of a slanting join.
+        const double slant = drawn.count > 1 && f.choice("joins") == "diagonal" ? cut : 0;
+        offerStrip(d, f.key("belt").text(), f.named(say("Belt")), belt, f("width"),
+            boundsOf(d.piece(belt).stitch()).y1 - slant - std::max(taken, 30.0) - 10, 0.15 * f("reach"),
+            f.choice("held") == "loops" ? "Strap" : "Small parts");
         d.pattern.straps.push_back({.name = f.named(say("Belt")),
             .piece = belt,
             .width = f("width"),

@@ -103,6 +103,8 @@ public:
             : Message();
     }
 
+    std::vector<PartFace> faces() const override { return {{"tab", "Connector", "@width", "@loop", {}, false, true}}; }
+
     void settle(Design& design, const std::string& id) const override
     {
         const auto assembly = design.choices.find("assembly");
@@ -138,6 +140,9 @@ public:
             .count = count(f)});
         drawRectangle(tab, cut, length, 0);
         addStripFolds(tab, f("width"), cut, length);
+        // From the ring down, on the half that lies in front.
+        offerStrip(
+            d, f.key("tab").text(), f.named(say("Connector")), f.id, f("width"), length / 2, f("loop"), "Small parts");
         tab.plies *= 2; // looped: both ends lie in the seam
         if (!riveted)
             tab.note = mouth ? say("Ends are trimmed level with the mouth after basting.")

@@ -24,6 +24,7 @@ struct PartFace {
     std::string width, height; ///< formulas, "@width" for its own dimension
     std::string when{};        ///< empty, or its choice with which the face is there: "@lid=yes"
     bool covered = false;      ///< a flap of the part comes down over it: a place for a closure
+    bool strip = false;        ///< a strap, handle or tab: only for what is stitched onto such strips
 };
 
 class FeatureKind {
@@ -61,8 +62,9 @@ const FeatureKind& featureKind(const std::string& kind);
 /// The choice "site": where on the form's faces the feature sits; the first that fits is the default.
 /// @p onParts: it may sit on other parts as well, or only where a flap of theirs comes down over it.
 enum class OnParts { No, Yes, Covered };
-/// @p onSmall: it is one of the small parts that strips and flaps of the form take.
-enum class OnSmall { No, Yes };
+/// @p onSmall: it is one of the small parts that side walls and flaps of the form take, or that straps and tabs take
+/// too.
+enum class OnSmall { No, Yes, Strips };
 ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::function<bool(const SiteSpec&)>& fits,
     const std::string& preferred = {}, OnParts onParts = OnParts::No, OnSmall onSmall = OnSmall::No);
 

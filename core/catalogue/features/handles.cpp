@@ -70,6 +70,12 @@ public:
             where};
     }
 
+    std::vector<PartFace> faces() const override
+    {
+        return {{"handle", "Handle", "@width", "2*@drop", "@make=flat", false, true},
+            {"handle", "Handle", "@width", "2*@drop", "@make=webbing", false, true}};
+    }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
@@ -110,6 +116,9 @@ public:
         drawRectangle(piece, cut, length, 0);
         if (make == "flat")
             addStripFolds(piece, f("width"), cut, length, turn);
+        if (make != "rolled") // the bow is longer than twice the drop
+            offerStrip(d, f.key("handle").text(), f.named(say("Handle")), f.id, f("width"), length / 2 + f("drop"),
+                2 * f("drop"), "Small parts");
         const int plies = piece.plies;
         std::vector<PieceId> layers{f.id};
         if (turn > 0)

@@ -68,6 +68,11 @@ public:
                 {{"turned", "Turned"}, {"raw", "Raw, lapped"}}}};
         for (auto& choice : zipChoices(false))
             out.push_back(std::move(choice));
+        out.push_back(zipEndChoice("ends", "Zip's ends",
+            "Tabs of cloth from the zip's ends to the sides; or the zip itself from side to side, into both side "
+            "seams, "
+            "bar-tacked where the pocket bag ends.",
+            {ZipEnd::Kind::Tab, ZipEnd::Kind::Seam}));
         return out;
     }
 
@@ -113,14 +118,40 @@ public:
         drawBag(f, tag, title, gap, {upper, bagEdge}, {lower, bagEdge});
         const double w = f("width");
         const double length = w;
-        const double tape = d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"),
-            "opening + 2*lap", {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
-            say("the opening is as long as the bag is wide, so that nothing gapes into the lining; {} at both ends lie "
-                "in the tabs",
-                Len(12))});
+        const bool tabbed = f.choice("ends") == "tab";
+        const double tape = tabbed
+            ? d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"), "opening + 2*lap",
+                {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
+                say("the opening is as long as the bag is wide, so that nothing gapes into the lining; {} at both ends "
+                    "lie in the tabs",
+                    Len(12))})
+            : d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"), "face + 2*allowance",
+                {{"face", opening.width()}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
+                say("from side to side and into both side seams; it opens as far as the bag is wide")});
+        std::vector<PieceId> tabs;
+        if (tabbed)
+            tabs = {drawTab(f, tag, title, face, opening.width())};
+        Zip made{
+            f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length, tape, f("tape"), gap};
+        made.first = made.last = {zipEndOf(f.choice("ends")), (opening.width() - length) / 2};
+        tectonis::addZip(f, made, tabbed ? length : tape);
+        d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
+            say("between the halves of the face")});
+        d.pattern.spaces.push_back({f.id.text() + tag, title, w, f("depth"), d.pattern.depth / 3, 0, true});
+        d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
+            {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
+
+        addSteps(f, tag, face, {upper, lower}, made, tabs);
+    }
+
+    /// From the zip's end to the side of the face.
+    PieceId drawTab(
+        FeatureScope& f, const std::string& tag, const Message& title, const Piece& face, double width) const
+    {
+        Drafter& d = f.d;
         const double tab = d.work({f.id, f.key("tab" + tag), say("Tab at each end of the zip, cut length"),
             "(face - opening)/2 + lap + allowance",
-            {{"face", opening.width()}, {"opening", length}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0,
+            {{"face", width}, {"opening", f("width")}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0,
             Kind::Geometry, "mm",
             say("from the zip's end to the side of the face, over the tape's end and into the side seam")});
         Piece& cover = d.add({.key = f.key("tab" + tag),
@@ -132,16 +163,7 @@ public:
             .count = 4});
         drawRectangle(cover, tab, f("tape"), 0);
         cover.note = say("Two to each end, right sides together over the tape, turned outwards.");
-        tectonis::addZip(f,
-            {f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length, tape, f("tape"), gap},
-            length);
-        d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
-            say("between the halves of the face")});
-        d.pattern.spaces.push_back({f.id.text() + tag, title, w, f("depth"), d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
-            {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
-
-        addSteps(f, tag, face, {upper, lower, cover.key}, gap);
+        return cover.key;
     }
 
     /// The bag's front hangs from the lower tape, its back from the upper one: it is taller by the gap.
@@ -195,12 +217,12 @@ public:
             .allowance = s});
     }
 
-    /// @param pieces upper and lower part of the face, and the tabs.
+    /// @param pieces upper and lower part of the face.
     void addSteps(FeatureScope& f, const std::string& tag, const Piece& face, const std::vector<PieceId>& pieces,
-        double gap) const
+        const Zip& made, const std::vector<PieceId>& tabs) const
     {
         Drafter& d = f.d;
-        const PieceId &upper = pieces[0], &lower = pieces[1], &tabs = pieces[2];
+        const PieceId &upper = pieces[0], &lower = pieces[1];
         const PieceId front = f.key("bag front" + tag), back = f.key("bag back" + tag);
         const SeamId lowSeam = f.key("lower" + tag), upSeam = f.key("upper" + tag), bagSeam = f.key("sides" + tag);
         const Site& site = f.site();
@@ -220,16 +242,26 @@ public:
                                .check = check},
                 face.key);
         };
-        add(lowSeam, say("Sew the zip to the lower {}", what),
-            {act::ofZip(Act::Verb::SealEnds, zip, {tabs}),
-                {.verb = Act::Verb::SewTape,
-                    .seams = {lowSeam},
-                    .pieces = {lower, front},
-                    .zips = {zip},
-                    .distance = f("sewn"),
-                    .taken = lapped}},
-            {lower, front, tabs}, lower, say("The slider runs freely."));
-        readyBefore(d, zip, Act::Verb::SealEnds);
+        std::vector<Act> acts = zipEndActs(made, tabs);
+        const Act::Verb begins = firstZipVerb(acts, Act::Verb::SewTape);
+        acts.push_back({.verb = Act::Verb::SewTape,
+            .seams = {lowSeam},
+            .pieces = {lower, front},
+            .zips = {zip},
+            .distance = f("sewn"),
+            .taken = lapped});
+        std::vector<WorkId> parts{lower, front};
+        parts.insert(parts.end(), tabs.begin(), tabs.end());
+        add(lowSeam, say("Sew the zip to the lower {}", what), std::move(acts), std::move(parts), lower,
+            say("The slider runs freely."));
+        readyBefore(d, zip, begins);
+        // What lies in the side seams later: the tabs, or the tape itself.
+        const Act held = tabs.empty() ? act::saying(act::ofZip(Act::Verb::BarTack, zip),
+                             say("The bar tacks lie where the pocket bag ends; beyond them the zip runs on to the "
+                                 "sides of the face, its tape "
+                                 "basted {} from the edge.",
+                                 Len(4)))
+                                      : Act{.verb = Act::Verb::Baste, .pieces = tabs, .distance = 4};
         add(upSeam, say("Sew the zip to the upper {}", what),
             {{.verb = Act::Verb::SewTape,
                  .seams = {upSeam},
@@ -237,9 +269,9 @@ public:
                  .zips = {zip},
                  .distance = f("sewn"),
                  .taken = lapped},
-                {.verb = Act::Verb::Baste, .pieces = {tabs}, .distance = 4}},
+                held},
             {upper, lower, back}, face.key,
-            say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(gap)));
+            say("Laid flat, the face is as tall as its lining: {} of zip show.", Len(made.visibleGap)));
         add(bagSeam, say("Close the pocket bag"),
             {{.verb = Act::Verb::HoldAway, .pieces = {face.key}}, act::sew({bagSeam})}, {face.key}, face.key,
             say("The slider is in the middle, so that the ends can be sewn over."));

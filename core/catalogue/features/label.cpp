@@ -20,10 +20,13 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"width", "Label width", "Finished width of the label.", "60", hold(), "10", "face.width - 30"},
-            {"height", "Label height", "Finished height of the label.", "25", hold(), "8", "face.height - 30"},
-            {"drop", "Label drop", "From the mouth down to the label's upper edge.", "20", hold(), "12",
-                "face.height - 30"},
+            // On a strap or a tab it may come nearer to the edges than on a face.
+            {"width", "Label width", "Finished width of the label.", "60", hold(), "min(10, 0.4*face.width)",
+                "max(face.width - 30, 0.7*face.width)"},
+            {"height", "Label height", "Finished height of the label.", "25", hold(), "min(8, 0.3*face.height)",
+                "max(face.height - 30, min(15, 0.6*face.height))"},
+            {"drop", "Label drop", "From the mouth, or from the end of a strap or tab, down to the label's upper edge.",
+                "20", hold(), "min(12, 0.15*face.height)", "max(face.height - 30, min(12, 0.3*face.height))"},
             {"across", "Sideways", "From the middle of the face to the middle of the label; to the right is positive.",
                 "0", hold(), "-(face.width - @width)/2", "(face.width - @width)/2"},
         };
@@ -33,7 +36,7 @@ public:
     {
         return {siteChoice(
             on, "The face that the label sits on.", [](const SiteSpec&) { return true; }, "lining back", OnParts::Yes,
-            OnSmall::Yes)};
+            OnSmall::Strips)};
     }
 
     std::map<std::string, std::string> materials() const override { return {{"strap", "webbing-cotton"}}; }
@@ -59,15 +62,21 @@ public:
             .a = {{f.id, "bottom"}, {f.id, "right"}, {f.id, "top"}, {f.id, "left"}},
             .b = {{face.key, f.line("label")}},
             .stitch = "topstitch"});
-        d.addOnTop(Step{.id = f.key("on"),
-                       .title = say("Sew the label onto the {}", within(face.name)),
-                       .acts = {act::stitchOn({f.key("on")})},
-                       .kind = StepKind::Flat,
-                       .phase = site.phase,
-                       .consumes = {face.key, f.id},
-                       .yields = face.key,
-                       .check = say("It reads upright when the bag stands.")},
-            face.key);
+        Step on{.id = f.key("on"),
+            .title = say("Sew the label onto the {}", within(face.name)),
+            .acts = {act::stitchOn({f.key("on")})},
+            .kind = StepKind::Flat,
+            .phase = site.phase,
+            .consumes = {face.key, f.id},
+            .yields = face.key,
+            .check = say("It reads upright when the bag stands.")};
+        if (!site.strip)
+            return d.addOnTop(std::move(on), face.key);
+        // Before the strip is folded or lined, on the part of it that is seen in the end.
+        on.check = say("It lies between the fold lines that become the edges.");
+        if (face.count > 1)
+            on.acts.front() = act::saying(on.acts.front(), say("One of them alone has the label."));
+        d.addBeforeUse(std::move(on), face.key);
     }
 };
 

@@ -50,11 +50,12 @@ ChoiceSpec siteChoice(const Carrier& on, const std::string& meaning, const std::
     ChoiceSpec choice{"site", "On", meaning, {}};
     for (const bool small : {false, true}) // whoever has no wish comes to lie on a wide face
         for (const auto& site : on.sites)
-            if (site.small == small && fits(site) && (!small || onSmall == OnSmall::Yes))
+            if (site.small == small && fits(site) && (!small || onSmall != OnSmall::No)
+                && (!site.strip || onSmall == OnSmall::Strips))
                 choice.options.insert(site.name == preferred && !small ? choice.options.begin() : choice.options.end(),
                     {site.name, site.label});
     for (const auto& face : on.parts)
-        if (onParts == (face.covered ? OnParts::Covered : OnParts::Yes))
+        if (onParts == (face.covered ? OnParts::Covered : OnParts::Yes) && (!face.strip || onSmall == OnSmall::Strips))
             choice.options.emplace_back(face.name, face.label);
     return choice;
 }

@@ -50,6 +50,11 @@ public:
 
     std::vector<std::string> needs(const Form&) const override { return {"brace"}; }
 
+    std::vector<PartFace> faces() const override
+    {
+        return {{"strap", "Shoulder strap", "@width", "@length - @width", {}, false, true}};
+    }
+
     void settle(Design& design, const std::string&) const override
     {
         // They are padded; a role that has its layers keeps them.
@@ -86,7 +91,8 @@ public:
                 .foot = {site.x + site.width / 2 - side / 2, site.top - site.height + side / 2},
                 .phase = site.phase,
                 .line = f.line("shoulder strap").text(),
-                .ready = f.key("ready")});
+                .ready = f.key("ready"),
+                .site = f.key("strap").text()});
         d.pattern.hardware.push_back({Ware::WebbingSlider, 2, f("webbing"), say("{} inside width", Len(f("webbing"))),
             say("one finish for all metal")});
     }

@@ -214,8 +214,10 @@ Carrier carrierFor(const Design& design, const std::string& without)
         if (without.empty() || !sitsOn(design, other.id, without))
             for (const auto& face : featureKind(other.kind).faces())
                 if (isThere(design, other, face))
-                    out.parts.push_back(
-                        {.name = other.id + "." + face.name, .label = face.label, .covered = face.covered});
+                    out.parts.push_back({.name = other.id + "." + face.name,
+                        .label = face.label,
+                        .covered = face.covered,
+                        .strip = face.strip});
     return out;
 }
 

@@ -63,6 +63,14 @@ public:
 
     std::vector<std::string> needs(const Form&) const override { return {"connectors"}; }
 
+    std::vector<PartFace> faces() const override
+    {
+        // Of a long one as much from its end as lies on one strip, whatever cloth it is cut from.
+        return {{"strap", "Strap", "@width", "0.2*@length", "@worn=shoulder", false, true},
+            {"strap", "Strap", "@width", "0.2*@length", "@worn=doubled", false, true},
+            {"strap", "Strap", "@width", "0.4*@loop", "@worn=wrist", false, true}};
+    }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
@@ -90,6 +98,11 @@ public:
                 .joins = role == "shell" ? joinsOf(f.choice("joins")) : LongStrip::Joins::Straight,
                 .padded = way == "padded",
                 .clear = fold});
+        // Its ends are taken up by folds; one that is cut aslant is so much shorter on one side.
+        const double slant = strip.count > 1 && f.choice("joins") == "diagonal" ? cut : 0,
+                     far = boundsOf(d.piece(f.id).stitch()).y1 - slant;
+        offerStrip(d, f.key("strap").text(), f.named(say("Strap")), f.id, width, far - fold - 5,
+            (wrist ? 0.4 : 0.2) * length, "Strap");
         Strap made{.name = wrist ? say("Wrist strap") : say("Shoulder strap"),
             .piece = f.id,
             .width = width,

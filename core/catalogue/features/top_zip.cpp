@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Zip at the mouth: recessed between two bands that hang from the lining, or sewn to front and back right at the mouth.
+#include "design/evaluate.hpp"
 #include "drafting/cut.hpp"
 #include "drafting/flat_order.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/unlined.hpp"
 #include "drafting/zips.hpp"
 #include "features/feature.hpp"
+#include "features/spec_of.hpp"
 #include "units/error.hpp"
 #include "units/words.hpp"
 
@@ -17,7 +19,8 @@ namespace {
 
 using Kind = Working::Kind;
 
-constexpr double kTabLap = 12; // a tab laps the tape by so much: common practice, no source
+constexpr double kLeastBand = 8; // mm, each
+constexpr double kTabLap = 12;   // a tab laps the tape by so much: common practice, no source
 
 class TopZip : public FeatureKind {
 public:
@@ -34,11 +37,14 @@ public:
     std::vector<DimensionSpec> dimensions() const override
     {
         return {
-            {"end", "Zip ends short",
-                "From the side of the face to the zip's first stitch, at both ends. On a wall that goes round the "
-                "bag's corners the side of the face is the corner, not the seam; negative: past the corner, towards "
-                "the side seam.",
+            {"end", "First stitch",
+                "From the side of the face to the zip's first stitch, where its closed slider rests. On a wall that "
+                "goes "
+                "round the bag's corners the side of the face is the corner, not the seam; negative: past the corner, "
+                "towards the side seam.",
                 "19", hold(), "-mouth.depth/2", "0.25*face.width"},
+            {"last", "Last stitch", "The same at its other end, where the slider goes when it is opened.", "@end",
+                follow(), "-mouth.depth/2", "0.25*face.width"},
             {"drop", "Zip below the mouth", "How deep a recessed zip's bands hang below the mouth.",
                 "min(30, 0.15*face.height)", hold(), "15", "face.height/3", DimensionSpec::Quantity::Length,
                 "@held=bands"},
@@ -61,6 +67,15 @@ public:
             {{"bands", "Recessed, on bands"}, {"mouth", "The mouth's edges"}}}};
         for (auto& choice : zipChoices(false))
             out.push_back(std::move(choice));
+        using Kind = ZipEnd::Kind;
+        out.push_back(zipEndChoice("first", "Zip begins",
+            "How its end is made where the closed slider rests: under a tab of cloth, the tape folded away, running on "
+            "into the side seam where the mouth is sewn first, or between bands bar-tacked or in a metal end.",
+            {Kind::Tab, Kind::Folded, Kind::Seam, Kind::Stop, Kind::Metal}));
+        out.push_back(zipEndChoice("tail", "Zip ends",
+            "The same at its other end; what hangs out past the mouth is under a tab, folded, bar-tacked or in a metal "
+            "end.",
+            {Kind::Tab, Kind::Folded, Kind::Seam, Kind::Stop, Kind::Metal}));
         return out;
     }
 
@@ -69,7 +84,7 @@ public:
         const auto sites = form.sites();
         const auto found = std::count_if(sites.begin(), sites.end(), [](const SiteSpec& site) {
             const std::string& of = site.name;
-            return site.when.empty() && (of == "front" || of == "back" || of == "lining front" || of == "lining back");
+            return of == "front" || of == "back" || of == "lining front" || of == "lining back";
         });
         const auto dimensions = form.dimensions();
         const bool mouth = std::any_of(
@@ -79,74 +94,164 @@ public:
             : say("a zip at the mouth needs an open mouth between a front and a back, both lined");
     }
 
+    void settle(Design& design, const std::string& id) const override
+    {
+        // A flat mouth has no depth for bands.
+        const Values values = evaluate(design, specOf(design), sizeIndex(design, design.baseSize));
+        const double gap = values.at(id + ".tape") - 2 * values.at(id + ".sewn");
+        if (values.at("mouth.depth") - gap < 2 * kLeastBand)
+            design.choices.at(id + ".held") = "mouth";
+    }
+
     void draft(FeatureScope& f) const override
     {
         Drafter& d = f.d;
+        for (const char* wall : {"front", "back"})
+            if (!d.pattern.piece(wall) && !d.pattern.site(SiteId(wall)))
+                throw InputError(f.id.text(),
+                    say("a zip at the mouth goes from seam to seam between a front and a back, and this bag's wall is "
+                        "one "
+                        "piece round it"));
         if (unlined(d))
             throw InputError(f.id.text(),
                 say("a zip at the mouth is caught between shell and lining, or hangs from the "
                     "lining: a bag without one has no place for it"));
         const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*sewn",
             {{"tape", f("tape")}, {"sewn", f("sewn")}}, 0, Kind::Geometry, "mm", say("g = T − 2·s_z")});
-        const double opening = d.work({f.id, f.key("opening"), say("Zip between its ends"), "face - 2*end",
-            {{"face", d("face.width")}, {"end", f("end")}}, 0, Kind::Trade, "mm",
+        const double opening = d.work({f.id, f.key("opening"), say("Zip between its ends"), "face - first - last",
+            {{"face", d("face.width")}, {"first", f("end")}, {"last", f("last")}}, 0, Kind::Trade, "mm",
             say("it ends short of the side seams; tabs make up the rest")});
-        const bool recessed = f.choice("held") == "bands", longTail = f("past") > 0;
-        const PieceId held = recessed ? f.key("band") : d.pieceAt(d.site("front"), d.site("front").top).key;
-        const Point at = recessed ? Point{opening / 2, 0} : Point{d.site("front").x, d.site("front").top};
-        // Codes go by the order of adding, so the tab stands before the bands.
-        d.add({.key = f.key("tab"),
-            .code = d.freeCode("X"),
-            .name = f.named(say("Zip tab")),
-            .coat = Coat::Shell,
-            .role = "tab",
-            .material = "shell",
-            .count = longTail && !recessed ? 1 : 2});
-        if (longTail && !recessed)
-            addTailTab(f);
-        const double fromSeam = recessed ? onBands(f, gap, opening) : atMouth(f, gap, opening);
+        const bool recessed = f.choice("held") == "bands";
+        const Wall front = wallOf(d, "front");
+        TopZipDraft z{.gap = gap, .opening = opening};
+        // To the right of the front's middle.
+        z.aside = (f.choice("opens") == "left" ? f("last") - f("end") : f("end") - f("last")) / 2;
+        z.held = recessed ? f.key("band") : front.piece;
+        z.zip = {f.key("zip"), say("Zip at the mouth"), z.held,
+            recessed ? Point{opening / 2, 0} : Point{front.x + z.aside, front.top}, int(f("gauge")), opening, 0,
+            f("tape"), gap};
+        z.zip.first.kind = madeAs(f, "first", false);
+        z.zip.last.kind = madeAs(f, "tail", f("past") > 0);
+        addTabs(f, z);
+        recessed ? onBands(f, z) : atMouth(f, z);
+        cutTape(f, z);
+        drawTabs(f, z);
+        addZip(f, z.zip, z.zip.tape);
+        readyBefore(d, f.key("zip"), firstZipVerb(zipEndActs(z.zip, z.tabs), z.sewn));
+    }
+
+    /// A wall at the mouth, also one whose face is taken up by a pocket of the form.
+    struct Wall {
+        PieceId piece;
+        double x = 0, top = 0;
+    };
+    static Wall wallOf(Drafter& d, const char* name)
+    {
+        if (const Site* site = d.pattern.site(SiteId(name)))
+            return {d.pieceAt(*site, site->top).key, site->x, site->top};
+        const Box box = boundsOf(d.piece(PieceId(name)).stitch());
+        return {PieceId(name), box.centre().x, box.y1};
+    }
+
+    /// What is known of the zip while it is drafted.
+    struct TopZipDraft {
+        double gap = 0, opening = 0, aside = 0;
+        PieceId held{};
+        Zip zip{};
+        std::vector<PieceId> tabs{};         ///< one for both ends where they are alike
+        Act::Verb sewn = Act::Verb::LayTape; ///< the act that sews it in
+    };
+
+    /// The kind of an end as it can be made: no seam is there for a zip on bands, nor for one that goes onto a mouth
+    /// whose sides are sewn, nor for a tail that hangs out; an end that lies between shell and lining is folded away.
+    /// What is made otherwise than chosen is told (checks/zips).
+    static ZipEnd::Kind madeAs(const FeatureScope& f, std::string_view choice, bool hangsOut)
+    {
+        using Kind = ZipEnd::Kind;
+        const Kind chosen = zipEndOf(f.choice(choice));
+        const bool recessed = f.choice("held") == "bands";
+        const bool can = chosen == Kind::Seam               ? !recessed && !hangsOut && mouthFirst(f.d)
+            : chosen == Kind::Stop || chosen == Kind::Metal ? recessed || hangsOut
+                                                            : true;
+        return can ? chosen : Kind::Folded;
+    }
+
+    /// Codes go by the order of adding, so the tabs stand before the bands.
+    static void addTabs(FeatureScope& f, TopZipDraft& z)
+    {
+        const auto add = [&](const char* key, Message name, int count) {
+            z.tabs.push_back(f.d.add({.key = f.key(key),
+                                         .code = f.d.freeCode("X"),
+                                         .name = f.named(std::move(name)),
+                                         .coat = Coat::Shell,
+                                         .role = "tab",
+                                         .material = "shell",
+                                         .count = count})
+                                 .key);
+        };
+        const bool first = z.zip.first.kind == ZipEnd::Kind::Tab, last = z.zip.last.kind == ZipEnd::Kind::Tab;
+        const bool alike = f.choice("held") == "bands" || (f("past") <= 0 && std::abs(f("end") - f("last")) < 0.005);
+        if (first)
+            add("tab", say("Zip tab"), last && alike ? 2 : 1);
+        if (last && !(first && alike))
+            add("tab.tail", say("Zip tail tab"), 1);
+    }
+
+    /// A tail hangs past the mouth's end; a folded end takes tape, one that runs on into a seam as far as its raw edge.
+    static void cutTape(FeatureScope& f, TopZipDraft& z)
+    {
+        Drafter& d = f.d;
         const double tail = d.work({f.id, f.key("tail"), say("Tail past the zip's end"),
-            "(past > 0 ? from_seam + past : 0)", {{"from_seam", fromSeam}, {"past", f("past")}}, 0, Kind::Trade, "mm",
-            say("on to the side seam and past it; none where the zip ends inside the mouth")});
-        const double tape = d.work({f.id, f.key("tape cut"), say("Tape cut"), "opening + tail",
-            {{"opening", opening}, {"tail", tail}}, 0, Kind::Trade, "mm", say("the tail lets the mouth open fully")});
-        const double reach = recessed ? 0 : std::max(0.0, fromSeam);
-        const double length = d.work({f.id, f.key("tab.length"), say("Tab, unfolded"), "2*(reach + lap)",
-            {{"reach", reach}, {"lap", kTabLap}}, 0, Kind::Trade, "mm",
-            recessed
-                ? say("folded over the tape's end")
-                : say("folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the mouth")});
-        Piece& tab = d.piece(f.key("tab"));
-        drawRectangle(tab, f("tape"), length, f("allowance"));
-        tab.note = recessed ? say("Folded over the tape's end and stitched.")
-                            : say("Folded over the tape's end and stitched; its raw end lies in the side seam.");
-        addZip(
-            f, {f.key("zip"), say("Zip at the mouth"), held, at, int(f("gauge")), opening, tape, f("tape"), gap}, tape);
-        readyBefore(d, f.key("zip"), Act::Verb::SealEnds);
+            "(past > 0 ? from_seam + past : 0)", {{"from_seam", z.zip.last.stitch}, {"past", f("past")}}, 0,
+            Kind::Trade, "mm", say("on to the side seam and past it; none where the zip ends inside the mouth")});
+        double ends = 0;
+        for (const ZipEnd* end : {&z.zip.first, &z.zip.last})
+            ends += end->kind == ZipEnd::Kind::Folded ? kTabLap
+                : end->kind == ZipEnd::Kind::Seam     ? std::max(0.0, end->stitch) + d("allowance.body")
+                                                      : 0;
+        if (ends > 0)
+            z.zip.tape = d.work({f.id, f.key("tape cut"), say("Tape cut"), "opening + tail + ends",
+                {{"opening", z.opening}, {"tail", tail}, {"ends", ends}}, 0, Kind::Trade, "mm",
+                say("the tail lets the mouth open fully; a folded end takes {}, one in the side seam all of its "
+                    "allowance",
+                    Len(kTabLap))});
+        else
+            z.zip.tape = d.work(
+                {f.id, f.key("tape cut"), say("Tape cut"), "opening + tail", {{"opening", z.opening}, {"tail", tail}},
+                    0, Kind::Trade, "mm", say("the tail lets the mouth open fully")});
     }
 
-    /// Where the zip is held by the mouth, a tail that hangs out of it has a tab of its own.
-    static void addTailTab(FeatureScope& f)
+    static void drawTabs(FeatureScope& f, const TopZipDraft& z)
     {
-        Piece& tab = f.d.add({.key = f.key("tab.tail"),
-            .code = f.d.freeCode("X"),
-            .name = f.named(say("Zip tail tab")),
-            .coat = Coat::Shell,
-            .role = "tab",
-            .material = "shell"});
-        drawRectangle(tab, f("tape"), 2 * kTabLap, f("allowance"));
-        tab.note = say("Folded over the tail's end and stitched.");
+        for (const auto& key : z.tabs) {
+            const bool tail = key == f.key("tab.tail"), hangs = tail && f("past") > 0;
+            const double reach = f.choice("held") == "bands" || hangs
+                ? 0
+                : std::max(0.0, (tail ? z.zip.last : z.zip.first).stitch);
+            const double length = f.d.work({f.id, f.key(tail ? "tab.tail.length" : "tab.length"),
+                tail ? say("Tail tab, unfolded") : say("Tab, unfolded"), "2*(reach + lap)",
+                {{"reach", reach}, {"lap", kTabLap}}, 0, Kind::Trade, "mm",
+                reach <= 0
+                    ? say("folded over the tape's end")
+                    : say("folded, it laps the tape's end and reaches to the side seam: tape and tabs make up the "
+                          "mouth")});
+            Piece& tab = f.d.piece(key);
+            drawRectangle(tab, f("tape"), length, f("allowance"));
+            tab.note = hangs ? say("Folded over the tail's end and stitched.")
+                : reach <= 0 ? say("Folded over the tape's end and stitched.")
+                             : say("Folded over the tape's end and stitched; its raw end lies in the side seam.");
+        }
     }
 
-    /// @returns how far the zip ends from the side seam, mm.
-    double onBands(FeatureScope& f, double gap, double opening) const
+    void onBands(FeatureScope& f, TopZipDraft& z) const
     {
+        const double gap = z.gap, opening = z.opening;
         Drafter& d = f.d;
         const double s = f("allowance"), hinge = d("allowance.lining");
         const double wide = d.work({f.id, f.key("band.width"), say("Finished width of each band"), "(depth - gap)/2",
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
             say("both bands and the gap make the mouth's depth")});
-        if (wide < 8)
+        if (wide < kLeastBand)
             throw InputError(f.id.text(),
                 say("the mouth is too narrow for bands beside the zip: its depth less the visible gap leaves less than "
                     "8 mm for each. Hold the zip by the mouth's edges instead"));
@@ -179,20 +284,21 @@ public:
             }
         std::vector<AcrossCut> cuts;
         std::vector<Piece> faces;
-        double fromSeam = 0;
         for (const char* side : {"front", "back"}) {
             const Site& site = d.site(std::string("lining ") + side);
-            const double y = site.top - f("drop"), half = opening / 2;
+            // Seen from inside the bag: of the front's lining the bag's right lies to the left.
+            const double y = site.top - f("drop"), half = opening / 2,
+                         x = site.x + (std::string(side) == "front" ? -z.aside : z.aside);
             faces.push_back(d.pieceAt(site, y));
             AcrossCut cut = acrossAt(faces.back(), y, hinge);
-            cut.stops = {site.x - half, site.x + half},
+            cut.stops = {x - half, x + half},
             cut.edgeNames = {"left of " + f.id.text(), f.id, "right of " + f.id.text()};
             cutAcross(d, cut);
             if (cuts.empty()) {
                 double panel = 0;
                 for (const auto& name : cut.edgeNames)
                     panel += d.piece(cut.lower.key).edge(name)->length();
-                fromSeam = endFromSeam(f, panel, opening);
+                endsFromSeam(f, panel, z.zip);
             }
             for (const auto& piece : {cut.upper.key, cut.lower.key})
                 for (const double at : {0.0, opening})
@@ -206,20 +312,24 @@ public:
                     "height - drop", {{"height", space.height}, {"drop", f("drop")}}, 0, Kind::Geometry, "mm",
                     say("the zip closes over what is carried")});
         const std::vector<WorkId> both{faces[0].key, faces[1].key};
-        makeBands(f, both, seams);
+        makeBands(f, z, both, seams);
         for (const std::size_t i : {0u, 1u})
             basteBand(f, faces[i], cuts[i], both, i);
         for (const std::size_t i : {0u, 1u})
             joinOverBand(f, faces[i], cuts[i], i);
         openBeforeTurning(f, faces.back().key);
-        return fromSeam;
     }
 
-    static double endFromSeam(FeatureScope& f, double panel, double opening)
+    static void endsFromSeam(FeatureScope& f, double panel, Zip& zip)
     {
-        return f.d.work({f.id, f.key("from seam"), say("Zip's end from the side seam"), "(panel - opening)/2",
-            {{"panel", panel}, {"opening", opening}}, 0, Kind::Geometry, "mm",
-            say("where a wall goes round the bag's corner, the seam lies that much further than the face's side")});
+        for (const bool first : {true, false})
+            (first ? zip.first : zip.last).stitch = f.d.work({f.id, f.key(first ? "from seam" : "last from seam"),
+                first ? say("First stitch from the side seam") : say("Last stitch from the side seam"),
+                "(panel - face)/2 + end",
+                {{"panel", panel}, {"face", f.d("face.width")}, {"end", f(first ? "end" : "last")}}, 0, Kind::Geometry,
+                "mm",
+                say("where a wall goes round the bag's corner, the seam lies that much further than the face's "
+                    "side")});
     }
 
     /// The length of a piece's mouth: its straight edges at the height of @p top. A curved mouth has none; then the
@@ -288,75 +398,85 @@ public:
             face.key);
     }
 
-    void makeBands(FeatureScope& f, const std::vector<WorkId>& before, const std::vector<SeamId>& seams) const
+    static void makeBands(
+        FeatureScope& f, TopZipDraft& z, const std::vector<WorkId>& before, const std::vector<SeamId>& seams)
     {
-        f.d.addBeforeUse(
-            Step{.id = f.key("make"),
-                .title = say("Make the zip bands"),
-                .acts = {act::ofZip(Act::Verb::SealEnds, f.key("zip"), {f.key("tab")}),
-                    {.verb = Act::Verb::Sew, .seams = seams, .zips = {f.key("zip")}, .distance = f("sewn")},
-                    act::turn(seams), act::roll(seams, 3.2)},
-                .kind = StepKind::Flat,
-                .phase = "Lining",
-                .consumes = {f.key("band"), f.key("band.under"), f.key("tab")},
-                .yields = f.key("zipped"),
-                .pieces = {f.key("band"), f.key("band.under"), f.key("tab")},
-                .check = say("The hinge edges lie level when the zip is closed."),
-                .closesZips = {f.key("zip")}},
+        z.sewn = Act::Verb::Sew;
+        std::vector<Act> acts = zipEndActs(z.zip, z.tabs);
+        acts.insert(acts.end(),
+            {{.verb = Act::Verb::Sew, .seams = seams, .zips = {f.key("zip")}, .distance = f("sewn")}, act::turn(seams),
+                act::roll(seams, 3.2)});
+        std::vector<PieceId> pieces{f.key("band"), f.key("band.under")};
+        pieces.insert(pieces.end(), z.tabs.begin(), z.tabs.end());
+        f.d.addBeforeUse(Step{.id = f.key("make"),
+                             .title = say("Make the zip bands"),
+                             .acts = std::move(acts),
+                             .kind = StepKind::Flat,
+                             .phase = "Lining",
+                             .consumes = {pieces.begin(), pieces.end()},
+                             .yields = f.key("zipped"),
+                             .pieces = pieces,
+                             .check = say("The hinge edges lie level when the zip is closed."),
+                             .closesZips = {f.key("zip")}},
             before);
     }
 
     /// The tapes lie in the mouth's seam, between shell and lining.
-    /// @returns how far the zip ends from the side seam, mm.
-    double atMouth(FeatureScope& f, double gap, double opening) const
+    void atMouth(FeatureScope& f, TopZipDraft& z) const
     {
         Drafter& d = f.d;
-        const Site& front = d.site("front");
-        Piece& face = d.pieceAt(front, front.top);
-        const PieceId key = face.key;
-        const double fromSeam = endFromSeam(f, mouthOf(face, front.top, d("face.width")), opening);
+        const double gap = z.gap;
+        const Wall front = wallOf(d, "front");
+        const PieceId key = front.piece;
+        endsFromSeam(f, mouthOf(d.piece(key), front.top, d("face.width")), z.zip);
         d.pattern.fittings.push_back({f.key("zip"), say("Zip at the mouth"), key, Fitting::Kind::Zip,
-            {front.x, front.top - gap / 2}, opening, 0, say("between shell and lining")});
-        d.work({f.id, f.key("pull"), say("Depth that the zip draws in at the mouth"), "depth - gap",
+            {front.x + z.aside, front.top - gap / 2}, z.opening, 0, say("between shell and lining")});
+        d.work({f.id, f.key("pull"), say("Depth that the zip draws in at the mouth"), "max(0, depth - gap)",
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
             say("nothing where the depth at the mouth is the visible gap")});
-        std::vector<PieceId> tabs{f.key("tab")};
-        if (f("past") > 0)
-            tabs.push_back(f.key("tab.tail"));
-        d.addBeforeUse(Step{.id = f.key("tabs"),
-                           .title = say("Cover the zip's ends"),
-                           .acts = {act::saying(act::ofZip(Act::Verb::SealEnds, f.key("zip"), tabs),
-                               say("Their raw ends reach past the side seams' lines."))},
-                           .kind = StepKind::Flat,
-                           .phase = "Small parts",
-                           .consumes = {tabs.begin(), tabs.end()},
-                           .yields = f.key("tab"),
-                           .pieces = tabs,
-                           .check = say("No stitch lies over the chain where the slider runs."),
-                           .closesZips = {f.key("zip")}},
-            mouthFirst(d) ? WorkId(key) : WorkId("shell"));
+        const auto& tabs = z.tabs;
+        std::vector<Act> ends = zipEndActs(z.zip, tabs);
+        for (auto& act : ends)
+            if (act.verb == Act::Verb::SealEnds && !(act.pieces.front() == f.key("tab.tail") && f("past") > 0))
+                act.note = say("Its raw ends reach past the side seam's line.");
+        const bool made = !ends.empty(); // else the tape runs on into both side seams
+        if (made)
+            d.addBeforeUse(Step{.id = f.key("tabs"),
+                               .title = tabs.empty() ? say("Make the zip's ends") : say("Cover the zip's ends"),
+                               .acts = std::move(ends),
+                               .kind = StepKind::Flat,
+                               .phase = "Small parts",
+                               .consumes = {tabs.begin(), tabs.end()},
+                               .yields = f.key("tab"),
+                               .pieces = tabs,
+                               .check = say("No stitch lies over the chain where the slider runs."),
+                               .closesZips = {f.key("zip")}},
+                mouthFirst(d) ? WorkId(key) : WorkId("shell"));
         Step on{.id = f.key("on"),
             .title = say("Baste the zip to the mouth"),
             .acts = {{.verb = Act::Verb::LayTape,
-                         .pieces = {key, d.pieceAt(d.site("back"), d.site("back").top).key},
+                         .pieces = {key, wallOf(d, "back").piece},
                          .zips = {f.key("zip")},
-                         .distance = fromSeam,
+                         .distance = z.zip.first.stitch,
                          .taken = f("sewn")},
                 act::baste(d("allowance.mouth")), act::ofZip(Act::Verb::OpenZip, f.key("zip"))},
             .kind = StepKind::Baste,
             .phase = "Shell assembly",
-            .consumes = {"shell", f.key("tab")},
+            .consumes = {"shell"},
             .yields = "shell",
             .pieces = {key},
             .fittings = {f.key("zip")},
             .check = say("Closed, the sides meet level.")};
         if (mouthFirst(d)) {
             on.phase = "Joining";
-            on.consumes = {on.acts.front().pieces.front(), on.acts.front().pieces.back(), f.key("tab")};
+            on.consumes = {on.acts.front().pieces.front(), on.acts.front().pieces.back()};
+        }
+        if (made)
+            on.consumes.push_back(f.key("tab"));
+        if (mouthFirst(d))
             bridgeWalls(d, std::move(on));
-        } else
+        else
             d.addBeforeJoining(std::move(on));
-        return fromSeam;
     }
 
     /// Closed to true the bands, opened before the lining is sewn round it.

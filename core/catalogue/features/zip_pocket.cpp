@@ -49,6 +49,12 @@ public:
             OnParts::Yes, OnSmall::Yes)};
         for (auto& choice : zipChoices(true))
             out.push_back(std::move(choice));
+        using Kind = ZipEnd::Kind;
+        out.push_back(zipEndChoice("ends", "Zip's ends",
+            "Bar-tacked across at the window's ends; the tape folded away behind; or as long as the sides of the "
+            "pocket "
+            "bag, which catch it.",
+            {Kind::Stop, Kind::Folded, Kind::Seam}));
         return out;
     }
 
@@ -71,16 +77,24 @@ public:
         }
         drawBag(f, panel.key);
 
-        const double tape = d.work({f.id, f.key("tape"), say("Tape cut from continuous zip"), "nominal + 2*25.4",
-            {{"nominal", zip}}, 0, Kind::Trade, "mm",
-            say("a finished zip has tape beyond each stop: {} in all, common practice", Len(50.8))});
+        const ZipEnd::Kind ends = zipEndOf(f.choice("ends"));
+        const double tape = ends == ZipEnd::Kind::Seam
+            ? d.work({f.id, f.key("tape"), say("Tape cut from continuous zip"), "nominal + 2*(margin + allowance)",
+                {{"nominal", zip}, {"margin", f("margin")}, {"allowance", f("allowance")}}, 0, Kind::Geometry, "mm",
+                say("on both sides over the bag's margin and into its side seam")})
+            : d.work({f.id, f.key("tape"), say("Tape cut from continuous zip"), "nominal + 2*25.4", {{"nominal", zip}},
+                0, Kind::Trade, "mm",
+                say("a finished zip has tape beyond each stop: {} in all, common practice", Len(50.8))});
         const double gap = d.work({f.id, f.key("gap"), say("Visible zip gap"), "tape - 2*((tape - window)/2)",
             {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm",
             say("g = T − 2·s_z; the tape is sewn where the window's edges lie")});
         d.work({f.id, f.key("lap"), say("Tape behind each window edge"), "(tape - window)/2",
             {{"tape", f("tape")}, {"window", box}}, 0, Kind::Geometry, "mm", say("what there is to stitch through")});
-        addZip(
-            f, {f.key("zip"), say("Pocket zip"), panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap}, zip);
+        Zip made{f.key("zip"), say("Pocket zip"), panel.key, {x, ym}, int(f("gauge")), zip, tape, f("tape"), gap};
+        const double left = (site.width - zip) / 2 + f("across"), right = (site.width - zip) / 2 - f("across");
+        made.first = {ends, f.choice("opens") == "left" ? right : left};
+        made.last = {ends, f.choice("opens") == "left" ? left : right};
+        addZip(f, std::move(made), zip);
         d.pattern.fittings.push_back({f.key("zip"), say("Pocket zip"), panel.key, Fitting::Kind::Zip, {x, ym}, zip, 0,
             say("one layer, in a window")});
         d.pattern.spaces.push_back(

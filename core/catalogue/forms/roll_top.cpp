@@ -78,7 +78,8 @@ public:
     std::vector<DerivedSpec> derived() const override
     {
         return {{"tall", "height + rolls*roll.height"}, {"face.width", "width"}, {"face.height", "height"},
-            {"mouth.depth", "depth"}};
+            {"mouth.depth", "depth"}, {"strap.face.width", "strap.width"},
+            {"strap.face.height", "strap.length - strap.width"}};
     }
 
     std::vector<SiteSpec> sites() const override
@@ -86,7 +87,8 @@ public:
         return {{"front", "Front", false, true}, {"back", "Back", false, true},
             {.name = "left", .label = "Left side", .seam = true, .own = "side."},
             {.name = "right", .label = "Right side", .seam = true, .own = "side."},
-            {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false}};
+            {"lining front", "Lining front", true, false}, {"lining back", "Lining back", true, false},
+            {.name = "strap", .label = "Shoulder strap", .small = true, .strip = true, .own = "strap."}};
     }
 
     bool stands() const override { return true; }
@@ -120,7 +122,9 @@ public:
                 if (y < box.y1 - 1)
                     d.piece(piece).lines.push_back({"roll", FaceLine::Kind::Fold, lineRun({{box.x0, y}, {box.x1, y}})});
             }
-        addFaces(d, sites(), d("height"));
+        auto faces = sites();
+        std::erase_if(faces, [](const SiteSpec& face) { return face.strip; }); // offered with the straps
+        addFaces(d, faces, d("height"));
         addMainSpace(d, "front", "base", d("width"), d("height"), d("depth"), 0);
         p.handles = {{"width", "base", {d("width") / 2, 0}, {1, 0}, 2},
             {"depth", "base", {0, d("depth") / 2}, {0, 1}, 2}, {"height", "front", {0, d("height")}, {0, 1}, 1}};

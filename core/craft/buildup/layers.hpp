@@ -4,8 +4,6 @@
 
 #include "pattern/pattern.hpp"
 
-#include <map>
-
 namespace tectonis {
 
 /// What layer rules address of a piece.
@@ -74,43 +72,5 @@ void addLayers(Pattern& pattern, const Design& design, const std::vector<Patch>&
 
 /// Basted layers that reach into a seam's allowances: trimmed close to its stitching when it is sewn.
 std::vector<const Layer*> trimmedAfter(const Pattern& pattern, const Seam& seam);
-
-/// One line of the bulk sum at a seam: cloth or interlining caught in it.
-struct BulkPart {
-    const Piece* piece = nullptr; ///< of the pattern, which must outlive this
-    const Layer* layer = nullptr; ///< the interlining of it; null: its cloth
-    int times = 1;
-    double each = 0; ///< mm under the foot
-    Message label(const Pattern& pattern) const;
-};
-
-struct Bulk {
-    std::vector<BulkPart> parts;
-    double underFoot = 0;  ///< mm at the plain seam
-    double atCrossing = 0; ///< mm where another seam's folded allowances cross it; equal to underFoot if none does
-    Message crossing;      ///< name of that seam, or of both
-    BulkPart heaviest{};   ///< interlining that reaches into the allowance and adds most; without layer if none does
-};
-
-/// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach
-/// past the stitch line (compressed), overlays caught with their piece, its binding, and trapped pieces as often as
-/// they are folded. At a crossing: both seams that end there, of both runs.
-Bulk bulkAt(const Pattern& pattern, const Seam& seam);
-
-/// The same for many seams of one pattern: what several of them ask for is worked out once.
-class Bulks {
-public:
-    explicit Bulks(const Pattern& pattern) : p(pattern) {}
-    Bulk at(const Seam& seam);
-
-private:
-    double allowanceThickness(const Seam& seam);
-    const Pattern& p;
-    std::map<const Seam*, double> m_allowances; ///< mm of a seam's folded allowances
-};
-
-/// What lies under the foot when @p seam is turned and topstitched 3.2 mm from its edge: both pieces with their
-/// allowances behind them, and interlinings that end less than that inside.
-Bulk bulkUnderTopstitch(const Pattern& pattern, const Seam& seam);
 
 } // namespace tectonis

@@ -241,12 +241,39 @@ void LoopDraft::sewSeams()
 
 void LoopDraft::addZip()
 {
-    const double tape = d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "zip + 2*allowance",
-        {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm", say("the tape runs through into both end seams")});
-    const std::string& teeth = d.choice("zip.teeth");
-    p.zips.push_back({"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), tape - 2 * 25.4,
-        tape, d("zip.tape"), gap, zipTeeth(teeth), label("both ways"), 2, true});
-    buyContinuousZip(p, p.zips.back());
+    const bool tabs = zipEndOf(d.choice("zip.ends")) == ZipEnd::Kind::Tab;
+    const double opening = tabs ? d.work({"zip strip", "zip.opening", say("Zip between its tabs"), "zip - 2*tab",
+                               {{"zip", b.zip}, {"tab", d("zip.tab")}}, 0, Kind::Geometry, "mm",
+                               say("what the tabs leave of the zip panel")})
+                                : b.zip,
+                 lap = 12; // mm of tape in each tab (common practice, no source)
+    const double tape = tabs
+        ? d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "opening + 2*lap",
+            {{"opening", opening}, {"lap", lap}}, 0, Kind::Trade, "mm", say("its ends lie in the tabs")})
+        : d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "zip + 2*allowance",
+            {{"zip", b.zip}, {"allowance", s}}, 0, Kind::Geometry, "mm",
+            say("the tape runs through into both end seams")});
+    if (tabs) {
+        Piece& tab = d.add({.key = "zip tab",
+            .code = d.freeCode("X"),
+            .name = say("Zip end tab"),
+            .coat = Coat::Shell,
+            .role = "tab",
+            .material = "shell",
+            .count = 4});
+        drawRectangle(tab,
+            d.work({"zip tab", "zip.tab.cut", say("Tab at each end of the zip, cut length"), "tab + lap + allowance",
+                {{"tab", d("zip.tab")}, {"lap", lap}, {"allowance", s}}, 0, Kind::Geometry, "mm",
+                say("over the tape's end, and into the end seam")}),
+            d("zip.tape"), 0);
+        tab.note = say("Two to each end, right sides together over the tape, turned outwards.");
+    }
+    const std::string& opens = d.choice("zip.opens");
+    Zip zip{"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), opening, tape, d("zip.tape"),
+        gap, zipTeeth(d.choice("zip.teeth")), zipOpens(opens), opens == "both" ? 2 : 1, true};
+    zip.first = zip.last = {tabs ? ZipEnd::Kind::Tab : ZipEnd::Kind::Seam, (b.zip - opening) / 2};
+    buyContinuousZip(p, zip);
+    p.zips.push_back(std::move(zip));
 }
 
 void LoopDraft::offerPlaces(double inWidth, double inHeight)
@@ -304,20 +331,25 @@ std::vector<PieceId> LoopDraft::loopsPieces() const
 /// Zip panel and bands become a loop.
 void LoopDraft::closeLoop()
 {
+    const bool tabs = p.zips.back().first.kind == ZipEnd::Kind::Tab;
+    const Act tape{.verb = Act::Verb::SewTape,
+        .pieces = {"zip strip", lined("zip strip")},
+        .zips = {"zip"},
+        .distance = d("zip.sewn")};
+    const Act slider = act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {Ware::ContinuousZip, Ware::ZipSlider});
+    std::vector<PieceId> zipped{"zip strip", lined("zip strip")};
+    if (tabs)
+        zipped.push_back("zip tab");
     d.add(Step{
         .id = "zip",
         .title = say("Sew the zip between its strips"),
-        .acts = {{.verb = Act::Verb::SewTape,
-                     .pieces = {"zip strip", lined("zip strip")},
-                     .zips = {"zip"},
-                     .distance = d("zip.sewn")},
-            act::with(act::ofZip(Act::Verb::SliderOn, "zip"), {Ware::ContinuousZip, Ware::ZipSlider}),
-            act::ofZip(Act::Verb::BarTack, "zip")},
+        .acts = tabs ? std::vector<Act>{slider, act::ofZip(Act::Verb::SealEnds, "zip", {"zip tab"}), tape}
+                     : std::vector<Act>{tape, slider, act::ofZip(Act::Verb::BarTack, "zip")},
         .kind = StepKind::Hardware,
         .phase = "Shell gusset",
-        .consumes = {"zip strip", lined("zip strip")},
+        .consumes = {zipped.begin(), zipped.end()},
         .yields = "zip panel",
-        .pieces = {"zip strip", lined("zip strip")},
+        .pieces = zipped,
         .check = say("The zip panel is {} wide between its stitch lines.", Len(b.depth)),
     });
     std::vector<WorkId> parts{"zip panel"};
@@ -420,6 +452,8 @@ std::vector<DimensionSpec> loopDimensions(const std::string& girth)
         {"zip.tape", "Tape width", "Width of the zip's tapes with the closed chain.", "32", hold(), "20", "50"},
         {"zip.sewn", "Tape sewn at", "From the tape's edge to the stitch line of the zip strip.", "10", hold(), "4",
             "zip.tape/2 - 3"},
+        {"zip.tab", "Tab shows", "How much of the tab is seen at each end of the zip, from its end seam.", "20", hold(),
+            "5", "0.25*zip.length", DimensionSpec::Quantity::Length, "zip.ends=tab"},
         {"zip.gauge", "Zip gauge", "Gauge number: about the width of the closed chain in mm.", "5", hold(), "3", "10",
             DimensionSpec::Quantity::Count},
         {"allowance.body", "Body allowance", "Seam allowance of all seams of faces and loop.", "10", hold(), "5", "20"},
@@ -430,7 +464,10 @@ std::vector<ChoiceSpec> loopChoices()
 {
     return {{"bands", "Band", "One band from zip end to zip end, or two sides and a bottom.",
                 {{"one", "One band"}, {"three", "Sides and bottom"}}},
-        zipKindChoice("zip.teeth")};
+        zipKindChoice("zip.teeth"), zipOpensChoice("zip.opens", "both"),
+        zipEndChoice("zip.ends", "Zip's ends",
+            "The tape runs on into both end seams, bar-tacked before them; or its ends lie under tabs of cloth.",
+            {ZipEnd::Kind::Seam, ZipEnd::Kind::Tab})};
 }
 
 void furnishLoop(Design& design)

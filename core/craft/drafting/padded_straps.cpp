@@ -2,6 +2,7 @@
 #include "drafting/padded_straps.hpp"
 
 #include "drafting/panels.hpp"
+#include "drafting/strip_width.hpp"
 #include "units/words.hpp"
 
 namespace tectonis {
@@ -78,6 +79,7 @@ void drawPaddedStraps(Drafter& d, const PaddedStraps& s)
 {
     drawPieces(d, s);
     drawSeams(d, s);
+    offerStrip(d, s.site, say("Shoulder strap"), s.upper, s.width, s.length, s.length - s.width, "Small parts");
     const act::Seams both{named(s.sewn, " 1"), named(s.sewn, " 2")};
     const act::Seams onFace{named(s.onFace, " left"), named(s.onFace, " right")};
     d.addOnTop(

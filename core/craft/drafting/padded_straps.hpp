@@ -20,6 +20,7 @@ struct PaddedStraps {
     std::string line = "strap";        ///< of the placement lines on the face
     WorkId ready = "straps";           ///< made, before they are sewn on
     std::vector<PieceId> alsoSealed{}; ///< webbing whose ends are sealed in the same go
+    SiteId site{"strap"};              ///< their upper sides, as a face for what is stitched onto them
 };
 
 /// Their two layers, with @c length from the face down to the round end, loops, seams and steps.

@@ -89,4 +89,22 @@ void addPadding(Drafter& d, const PieceId& strip, double turn, double clear, Mes
     d.patches.push_back({strip, {.material = "foam-sewin", .fixing = "glued", .area = "padding"}, std::move(what)});
 }
 
+void offerStrip(Drafter& d, const SiteId& name, Message label, const PieceId& strip, double finished, double top,
+    double height, const std::string& phase)
+{
+    const Box box = boundsOf(d.piece(strip).stitch());
+    // Folded twice, the seen side is the second of four parts; else it is the middle.
+    const bool twice = std::lround(box.width() / finished) == 4;
+    d.pattern.sites.push_back({.name = name,
+        .label = std::move(label),
+        .pieces = {strip},
+        .x = twice ? box.x0 + 1.5 * finished : box.centre().x,
+        .top = top,
+        .width = finished,
+        .height = height,
+        .phase = phase,
+        .lining = false,
+        .strip = true});
+}
+
 } // namespace tectonis

@@ -35,4 +35,10 @@ PieceId addFacing(Drafter& d, const PieceId& of, Message name);
 /// Asks for foam between a faced strip's folds, @p clear mm short of both ends, where it is sewn down or held.
 void addPadding(Drafter& d, const PieceId& strip, double turn, double clear, Message what);
 
+/// The side of a folded strip that is seen, as a face for small things that are stitched onto it. @p finished its
+/// width,
+/// @p top where it begins on the piece, y, and how far it goes down from there.
+void offerStrip(Drafter& d, const SiteId& name, Message label, const PieceId& strip, double finished, double top,
+    double height, const std::string& phase);
+
 } // namespace tectonis

@@ -4,6 +4,7 @@
 #include "units/words.hpp"
 
 #include <algorithm>
+#include <optional>
 
 namespace tectonis {
 namespace {
@@ -38,9 +39,95 @@ std::vector<ChoiceSpec> zipChoices(bool ready)
         {{"ready", "Ready-made"}, {"metre", "By the metre"}}};
     if (!ready)
         std::swap(sold.options[0], sold.options[1]);
-    return {zipKindChoice("teeth"), sold,
-        {"opens", "Zip opens", "Where its slider goes when it is opened, as seen from the face.",
-            {{"right", "To the right"}, {"left", "To the left"}}}};
+    return {zipKindChoice("teeth"), sold, zipOpensChoice("opens")};
+}
+
+ChoiceSpec zipOpensChoice(const std::string& name, const std::string& first)
+{
+    ChoiceSpec out{name, "Zip opens",
+        "Where its slider goes when it is opened, as seen from the face; or to both sides, with two sliders that meet.",
+        {{"right", "To the right"}, {"left", "To the left"}, {"both", "Both ways, two sliders"}}};
+    std::stable_partition(
+        out.options.begin(), out.options.end(), [&](const auto& option) { return option.first == first; });
+    return out;
+}
+
+Label zipOpens(const std::string& chosen)
+{
+    return chosen == "both" ? label("both ways") : chosen == "left" ? label("to the left") : label("to the right");
+}
+
+namespace {
+
+struct EndWord {
+    ZipEnd::Kind kind;
+    const char *word, *label;
+};
+constexpr EndWord kEnds[] = {{ZipEnd::Kind::Stop, "stop", "Bar-tacked"}, {ZipEnd::Kind::Tab, "tab", "Tab of cloth"},
+    {ZipEnd::Kind::Folded, "folded", "Tape folded away"}, {ZipEnd::Kind::Metal, "metal", "Metal end"},
+    {ZipEnd::Kind::Seam, "seam", "Into the seam"}};
+
+} // namespace
+
+ChoiceSpec zipEndChoice(const std::string& name, const std::string& label, const std::string& meaning,
+    std::initializer_list<ZipEnd::Kind> kinds)
+{
+    ChoiceSpec out{name, label, meaning, {}};
+    for (const auto kind : kinds)
+        for (const auto& end : kEnds)
+            if (end.kind == kind)
+                out.options.emplace_back(end.word, end.label);
+    return out;
+}
+
+std::vector<Act> zipEndActs(const Zip& zip, const std::vector<PieceId>& tabs)
+{
+    using Kind = ZipEnd::Kind;
+    const auto actOf = [&](Kind kind, Act::To to, const std::vector<PieceId>& tab) -> std::optional<Act> {
+        switch (kind) {
+        case Kind::Tab: {
+            Act act = act::ofZip(Act::Verb::SealEnds, zip.key, tab);
+            act.to = to;
+            return act;
+        }
+        case Kind::Folded: return Act{.verb = Act::Verb::FoldEnds, .zips = {zip.key}, .to = to};
+        case Kind::Metal: return Act{.verb = Act::Verb::CapEnds, .zips = {zip.key}, .to = to, .uses = {Ware::ZipEnd}};
+        case Kind::Stop: return Act{.verb = Act::Verb::BarTack, .zips = {zip.key}, .to = to};
+        case Kind::Seam: return std::nullopt;
+        }
+        return std::nullopt;
+    };
+    std::vector<Act> out;
+    const auto add = [&](std::optional<Act> act) {
+        if (act)
+            out.push_back(std::move(*act));
+    };
+    const bool alike = zip.first.kind == zip.last.kind && (zip.first.kind != Kind::Tab || tabs.size() == 1);
+    if (alike)
+        add(actOf(zip.first.kind, Act::To::Nowhere, tabs));
+    else {
+        std::size_t next = 0;
+        for (const bool first : {true, false}) {
+            const Kind kind = first ? zip.first.kind : zip.last.kind;
+            std::vector<PieceId> tab;
+            if (kind == Kind::Tab && next < tabs.size())
+                tab = {tabs[next++]};
+            add(actOf(kind, first ? Act::To::First : Act::To::Second, tab));
+        }
+    }
+    return out;
+}
+
+Act::Verb firstZipVerb(const std::vector<Act>& ends, Act::Verb sewn) { return ends.empty() ? sewn : ends.front().verb; }
+
+void buyMetalEnds(Pattern& p, const Zip& zip)
+{
+    int ends = 0;
+    for (const ZipEnd& end : {zip.first, zip.last})
+        ends += end.kind == ZipEnd::Kind::Metal ? 1 : 0;
+    if (ends > 0)
+        p.hardware.push_back(
+            {Ware::ZipEnd, ends, 0, say("gauge {}", zip.gauge), say("as all metal"), double(zip.gauge)});
 }
 
 void buyContinuousZip(Pattern& p, const Zip& zip)
@@ -57,7 +144,8 @@ void addZip(FeatureScope& f, Zip zip, double chain)
 {
     Pattern& p = f.d.pattern;
     zip.kind = zipTeeth(f.choice("teeth"));
-    zip.opens = f.choice("opens") == "left" ? label("to the left") : label("to the right");
+    zip.opens = zipOpens(f.choice("opens"));
+    zip.sliders = f.choice("opens") == "both" ? 2 : 1;
     zip.byTheMetre = f.choice("sold") == "metre";
     zip.chain = chain;
     if (zip.byTheMetre)
@@ -71,6 +159,7 @@ void addZip(FeatureScope& f, Zip zip, double chain)
             say("pull as all metal"), double(zip.gauge)});
         p.hardware.back().make = zip.kind.source;
     }
+    buyMetalEnds(p, zip);
     p.zips.push_back(std::move(zip));
 }
 

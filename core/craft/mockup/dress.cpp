@@ -156,6 +156,96 @@ void foldConnectors(Mockup& m, const Pattern& p)
     }
 }
 
+namespace {
+
+/// The facets of a piece's first ribbon, one behind the other.
+std::vector<Facet> ribbonOf(const Mockup& m, const PieceId& piece)
+{
+    std::vector<Facet> out;
+    for (const auto& f : m.facets) {
+        if (f.piece != piece || f.kind != "strap" || f.corners.size() != 4)
+            continue;
+        const Vec3 gap = out.empty() ? Vec3{} : f.corners[0] - out.back().corners[1];
+        if (dot(gap, gap) > 1)
+            break;
+        out.push_back(f);
+    }
+    return out;
+}
+
+/// A ribbon's surface: mm along it, and from its middle to the side of its first corners.
+class Ribbon {
+public:
+    explicit Ribbon(std::vector<Facet> facets) : m_facets(std::move(facets))
+    {
+        for (const auto& f : m_facets)
+            m_ends.push_back((m_ends.empty() ? 0 : m_ends.back()) + longOf(f));
+    }
+    double length() const { return m_ends.empty() ? 0 : m_ends.back(); }
+    Vec3 at(double along, double across) const
+    {
+        std::size_t i = 0;
+        while (i + 1 < m_ends.size() && m_ends[i] < along)
+            ++i;
+        const auto& c = m_facets[i].corners;
+        const double before = i == 0 ? 0 : m_ends[i - 1], t = (along - before) / std::max(1e-9, longOf(m_facets[i]));
+        const Vec3 near = c[0] + (c[1] - c[0]) * t, far = c[3] + (c[2] - c[3]) * t, wide = near - far;
+        const double width = std::sqrt(dot(wide, wide));
+        return (near + far) * 0.5 + wide * (across / std::max(1e-9, width));
+    }
+
+private:
+    static double longOf(const Facet& f)
+    {
+        const Vec3 d = (f.corners[1] + f.corners[2] - f.corners[0] - f.corners[3]) * 0.5;
+        return std::sqrt(dot(d, d));
+    }
+    std::vector<Facet> m_facets;
+    std::vector<double> m_ends; ///< of each, mm from the beginning
+};
+
+} // namespace
+
+void sewOntoStrips(Mockup& m, const Pattern& p)
+{
+    for (const auto& overlay : p.overlays) {
+        const auto site = std::find_if(
+            p.sites.begin(), p.sites.end(), [&](const Site& s) { return s.strip && s.pieces.front() == overlay.on; });
+        const Piece *on = p.piece(overlay.on), *piece = p.piece(overlay.piece);
+        if (site == p.sites.end() || !on || !piece)
+            continue;
+        auto facets = ribbonOf(m, overlay.on);
+        if (facets.empty())
+            continue;
+        const bool tab = facets.size() == 1;
+        const Ribbon ribbon(std::move(facets));
+        const Box box = boundsOf(piece->stitch());
+        const Point low = overlay.placement({box.x0, box.y0}), high = overlay.placement({box.x1, box.y1});
+        // A tab stands from its seam up to the ring.
+        const double end = tab ? site->top : boundsOf(on->stitch()).y1;
+        const auto along = [&](double y) {
+            return std::clamp(tab ? ribbon.length() - (end - y) : end - y, 0.0, ribbon.length());
+        };
+        constexpr int parts = 6;
+        for (int i = 0; i < parts; ++i) {
+            const double from = along(std::lerp(high.y, low.y, i / double(parts))),
+                         to = along(std::lerp(high.y, low.y, (i + 1) / double(parts)));
+            const double left = low.x - site->x, right = high.x - site->x;
+            Facet f{overlay.piece, "overlay", "",
+                {ribbon.at(from, left), ribbon.at(to, left), ribbon.at(to, right), ribbon.at(from, right)},
+                {true, i + 1 == parts, true, i == 0}};
+            f.coat = piece->coat;
+            Vec3 out = unitOf(cross(f.corners[1] - f.corners[0], f.corners[3] - f.corners[0]));
+            if (dot(out, f.corners[0] - Vec3{0, p.height / 2, 0}) < 0)
+                out = out * -1;
+            for (auto& corner : f.corners)
+                corner = corner + out * kLift;
+            f.facing = out;
+            m.facets.push_back(std::move(f));
+        }
+    }
+}
+
 void placeThings(Mockup& m, const Design& design, const Pattern& p)
 {
     for (const auto& spot : placeCarried(design, p))
@@ -172,13 +262,18 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth)
         const Box box = boundsOf(piece.stitch());
         const double y = height - p.of(piece.owner(), "drop"), half = box.width() / 2, wide = box.height(),
                      gap = std::max(0.0, halfDepth - wide);
+        double aside = 0; // of its middle, to the right
+        for (const auto& zip : p.zips)
+            if (zip.piece == piece.key)
+                aside = (zip.first.stitch - zip.last.stitch) / (zip.opens == "to the left" ? -2 : 2);
+        const double x0 = aside - half, x1 = aside + half;
         for (const double side : {1.0, -1.0}) {
             const double hinge = side * halfDepth, zip = side * gap;
-            Facet f{piece.key, "inner", "", {{-half, y, zip}, {half, y, zip}, {half, y, hinge}, {-half, y, hinge}}, {}};
-            f.opened = {{-half, y - wide, hinge}, {half, y - wide, hinge}, {half, y, hinge}, {-half, y, hinge}};
+            Facet f{piece.key, "inner", "", {{x0, y, zip}, {x1, y, zip}, {x1, y, hinge}, {x0, y, hinge}}, {}};
+            f.opened = {{x0, y - wide, hinge}, {x1, y - wide, hinge}, {x1, y, hinge}, {x0, y, hinge}};
             m.facets.push_back(std::move(f));
         }
-        m.facets.push_back({"", "zip", "", {{-half, y, -gap}, {half, y, -gap}, {half, y, gap}, {-half, y, gap}}, {}});
+        m.facets.push_back({"", "zip", "", {{x0, y, -gap}, {x1, y, -gap}, {x1, y, gap}, {x0, y, gap}}, {}});
     }
 }
 

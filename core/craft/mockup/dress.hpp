@@ -17,6 +17,10 @@ void foldZipBands(Mockup& m, const Pattern& p, double height, double halfDepth);
 /// half an ellipse of its true length.
 void foldConnectors(Mockup& m, const Pattern& p);
 
+/// Lays what is stitched onto a strap, handle or tab on the first of its ribbons, outside: as far along it as on the
+/// piece from its upper end, on a tab from its ring.
+void sewOntoStrips(Mockup& m, const Pattern& p);
+
 /// Puts the things to carry into their places, bottom up.
 void placeThings(Mockup& m, const Design& design, const Pattern& p);
 

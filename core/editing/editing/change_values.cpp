@@ -2,10 +2,12 @@
 // Changes of single values: dimensions, rules, choices, materials, seams, and anything by its name.
 #include "editing/edits.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/proposal.hpp"
 #include "design/carried_library.hpp"
 #include "design/formula.hpp"
 #include "design/limits.hpp"
+#include "design/seam_care.hpp"
 #include "design/ways.hpp"
 #include "editing/validated.hpp"
 #include "units/error.hpp"
@@ -202,6 +204,24 @@ void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends)
         design.seamEnds[seam] = ends;
 }
 
+void seamCare(Design& design, const std::string& key, const SeamCare& care)
+{
+    const Pattern base = draft(design, specOf(design), sizeIndex(design, design.baseSize));
+    const Seam* seam = base.seam(key);
+    if (!seam)
+        throw InputError("seam." + key, say("the pattern has no such seam; “tectonis-cli walk” lists them"));
+    if (care.graded)
+        if (const Message why = whyNotGraded(base, *seam); !why.empty())
+            throw InputError("seam." + key, say("one of its allowances cannot be graded: {}", why));
+    if (care.open)
+        if (const Message why = whyNotOpened(base, *seam); !why.empty())
+            throw InputError("seam." + key, say("it cannot be pressed open: {}", why));
+    if (care == SeamCare{})
+        design.seamCare.erase(key);
+    else
+        design.seamCare[key] = care;
+}
+
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size)
 {
     const auto equals = assignment.find('=');
@@ -238,7 +258,9 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         SeamEnds ends = design.seamEnds.contains(key) ? design.seamEnds.at(key) : SeamEnds{};
         (start ? ends.start : ends.end) = parseLength(value);
         seamEnds(design, key, ends);
-    } else if (name.starts_with("layers."))
+    } else if (name.starts_with("seam.") && name.ends_with(".care"))
+        seamCare(design, name.substr(5, name.size() - 10), parseCare(value));
+    else if (name.starts_with("layers."))
         layers(design, name.substr(7), parseLayers(value));
     else if (name.starts_with("material."))
         material(design, name.substr(9), value);

@@ -2,6 +2,7 @@
 #include "editing/draft.hpp"
 
 #include "buildup/layers.hpp"
+#include "drafting/seam_care.hpp"
 #include "drafting/unlined.hpp"
 #include "features/feature.hpp"
 #include "forms/form.hpp"
@@ -81,16 +82,20 @@ void shape(Drafter& d, const Form& form)
         const int nth = ++ofKind[feature.kind];
         d.pattern.partLabels.emplace(feature.id, nth > 1 ? say("{} {}", name, nth) : labelled(name));
     }
-    const auto turn = [&](const Feature& feature, const FeatureKind& kind) {
-        return kind.cutsAcross() && hostOf(d.design, feature.id).empty() ? 0
-            : kind.goesByOthers()                                        ? 3
-            : kind.needs(form).empty()                                   ? 1
-                                                                         : 2;
-    };
     const auto parts = hostsFirst(d.design);
+    std::map<std::string, int> turns; // what sits on a part comes with it at the earliest
+    for (const Feature* feature : parts) {
+        const FeatureKind& kind = featureKind(feature->kind);
+        const std::string host = hostOf(d.design, feature->id);
+        const int own = kind.cutsAcross() && host.empty() ? 0
+            : kind.goesByOthers()                         ? 3
+            : kind.needs(form).empty()                    ? 1
+                                                          : 2;
+        turns[feature->id] = std::max(own, host.empty() ? 0 : turns[host]);
+    }
     for (int round = 0; round < 4; ++round)
         for (const Feature* feature : parts)
-            if (const FeatureKind& kind = featureKind(feature->kind); turn(*feature, kind) == round) {
+            if (const FeatureKind& kind = featureKind(feature->kind); turns[feature->id] == round) {
                 const std::size_t bought = d.pattern.hardware.size();
                 FeatureScope scope(d, feature->id);
                 kind.draft(scope);
@@ -105,6 +110,7 @@ void finish(Drafter& d)
         piece.cut = cutLineOf(piece);
     measureSeams(d.pattern);
     leaveEndsOpen(d);
+    careForSeams(d);
     placeMatchMarks(d.pattern);
     addLayers(d.pattern, d.design, d.patches);
     if (const std::string& templates = d.choice("templates"); templates != "whole")
@@ -218,6 +224,7 @@ Mockup mockupOf(const Design& design, const Pattern& pattern)
 {
     Mockup m = formOf(design.form).fold(design, pattern);
     foldConnectors(m, pattern); // where the form has laid what carries their rings
+    sewOntoStrips(m, pattern);
     return m;
 }
 

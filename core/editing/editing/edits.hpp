@@ -91,8 +91,12 @@ void newerValues(Design& design, const Library& mine);
 /// Leaves a seam open at its ends, mm; zero sews it all.
 void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
 
-/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "material.ROLE", "run.SIZE", "good.ID"
-/// (yes or no), "workshop", "sizes", "base", "name", "studio" or "notes".
+/// What is done at a seam because it is thick; nothing set: nothing.
+/// @throws InputError if there is no such seam, or it cannot be done there.
+void seamCare(Design& design, const std::string& seam, const SeamCare& care);
+
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "seam.KEY.care", "material.ROLE", "run.SIZE",
+/// "good.ID" (yes or no), "workshop", "sizes", "base", "name", "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
 /// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are

@@ -66,6 +66,8 @@ public:
             m_lost.push_back(say("the order of steps that you changed"));
         if (!m_old.seamEnds.empty())
             m_lost.push_back(say("the seams' open ends"));
+        if (!m_old.seamCare.empty())
+            m_lost.push_back(say("what is done at thick seams"));
         return {std::move(m_next), std::move(m_lost)};
     }
 

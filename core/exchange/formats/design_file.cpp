@@ -114,6 +114,12 @@ json toJson(const Wish& w) { return with({{"first", w.first}, {"then", w.then}},
 json toJson(const OwnWords& w) { return with({{"text", w.text}, {"was", w.was}}, w.more); }
 json toJson(const Revision& r) { return with({{"date", r.date}, {"text", r.text}}, r.more); }
 json toJson(const SeamEnds& e) { return with({{"start", e.start}, {"end", e.end}}, e.more); }
+json toJson(const SeamCare& c)
+{
+    return with(
+        {{"graded", c.graded}, {"open", c.open}, {"aside", c.aside}, {"hammered", c.hammered}, {"byHand", c.byHand}},
+        c.more);
+}
 
 template <class Items> json listOf(const Items& items)
 {
@@ -155,6 +161,8 @@ json toJson(const Design& d)
     j["trials"] = listOf(d.trials);
     for (const auto& [key, ends] : d.seamEnds)
         j["seamEnds"][key] = toJson(ends);
+    for (const auto& [key, care] : d.seamCare)
+        j["seamCare"][key] = toJson(care);
     j["revisions"] = listOf(d.revisions);
     j["library"] = toJson(carriedBy(d).contents());
     return with(j, d.more);
@@ -215,6 +223,11 @@ Design fromJson(const json& j)
     const json seamEnds = j.value("seamEnds", json::object());
     for (const auto& [key, ends] : seamEnds.items())
         d.seamEnds[key] = read(ends, SeamEnds{ends.value("start", 0.0), ends.value("end", 0.0), {}});
+    const json seamCare = j.value("seamCare", json::object());
+    for (const auto& [key, care] : seamCare.items())
+        d.seamCare[key] = read(care,
+            SeamCare{care.value("graded", false), care.value("open", false), care.value("aside", false),
+                care.value("hammered", false), care.value("byHand", false), {}});
     d.stepOrder = j.value("stepOrder", std::vector<std::string>{});
     for (const auto& s : j.value("ownSteps", json::array()))
         d.ownSteps.push_back(read(s,
@@ -240,7 +253,7 @@ Design fromJson(const json& j)
     // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
     json own = j, known = toJson(d);
     for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds",
-             "ownSteps", "wishes", "splits", "joined", "ownWords", "choices", "materials", "library"})
+             "seamCare", "ownSteps", "wishes", "splits", "joined", "ownWords", "choices", "materials", "library"})
         own.erase(items);
     d.more = moreIn(own, known);
     return d;

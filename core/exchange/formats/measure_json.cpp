@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/measure_json.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
@@ -107,7 +108,9 @@ Ordered patternJson(const Design& design, const Pattern& p)
     out["zips"] = Ordered::array();
     for (const auto& z : p.zips)
         out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal},
-            {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind}});
+            {"tape_length", z.tape}, {"visible_gap", z.visibleGap}, {"tape_width", z.tapeWidth}, {"kind", z.kind},
+            {"first_stitch", z.first.stitch}, {"first_end", nameOf(z.first.kind)}, {"last_stitch", z.last.stitch},
+            {"last_end", nameOf(z.last.kind)}});
     out["hardware"] = Ordered::array();
     for (const auto& h : p.hardware)
         out["hardware"].push_back(

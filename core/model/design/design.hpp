@@ -63,6 +63,17 @@ struct SeamEnds {
     bool operator==(const SeamEnds&) const = default;
 };
 
+/// What is done at a seam so that less of it lies under the foot, in the order of the trade.
+struct SeamCare {
+    bool graded = false; ///< one allowance is trimmed to 3 mm, and slanting to the stitches where another seam crosses
+    bool open = false;   ///< pressed open, whatever its form would do
+    bool aside = false;  ///< sewn from both sides up to the seams that cross it, their allowances turned aside
+    bool hammered = false; ///< hammered flat before it is sewn
+    bool byHand = false;   ///< sewn by hand where the machine does not take it
+    More more{};
+    bool operator==(const SeamCare&) const = default;
+};
+
 struct Carried {
     std::string name;
     double width = 0, height = 0, thickness = 0; ///< mm, as it stands in the bag
@@ -147,6 +158,7 @@ struct Design {
     std::vector<LayerRule> layers;
     std::map<std::string, SeamEnds>
         seamEnds; ///< seam key to what is left open; seams that are not there are passed over
+    std::map<std::string, SeamCare> seamCare; ///< the same, to what is done because it is thick
     std::vector<Carried> carried;
     Workshop workshop;
     std::vector<std::string>

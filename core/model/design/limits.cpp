@@ -246,6 +246,9 @@ void requireSound(const Design& d)
         within(naming("seam." + seam + ".start"), ends.start, 0, limits::length);
         within(naming("seam." + seam + ".end"), ends.end, 0, limits::length);
     }
+    requireCount(say("seams"), d.seamCare.size(), limits::entries);
+    for (const auto& [seam, care] : d.seamCare)
+        requireText(say("seam"), seam);
     requireSteps(d);
     requireCount(say("steps"), d.stepOrder.size(), limits::steps);
     for (const auto& id : d.stepOrder)

@@ -37,6 +37,7 @@ struct SiteSpec {
     std::string when{};   ///< empty, or the form's choice with which the face is there: "wall.pieces=two"
     bool small = false;   ///< only for small parts that lie on it: a strip between two faces, a flap
     bool glued = false;   ///< its piece is glued over something rigid: nothing goes through it, nothing is cut into it
+    bool strip = false;   ///< of a strap, a handle or a tab: only for what is stitched onto such strips
     std::string own{}; ///< before "face.width" and "face.height" of this face, where they are not the form's: "side."
 };
 

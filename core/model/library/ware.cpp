@@ -20,6 +20,7 @@ const std::vector<WareRow>& wares()
         {Ware::Zip, "zip", label("Zip")},
         {Ware::ContinuousZip, "continuous-zip", label("Continuous zip"), true},
         {Ware::ZipSlider, "zip-slider", label("Zip slider")},
+        {Ware::ZipEnd, "zip-end", label("Metal zip end")},
         {Ware::Ring, "ring", label("Ring")},
         {Ware::Slider, "slider", label("Slider")},
         {Ware::WebbingSlider, "webbing-slider", label("Webbing slider")},

@@ -12,6 +12,7 @@ enum class Ware {
     Zip,
     ContinuousZip,
     ZipSlider,
+    ZipEnd,
     Ring,
     Slider,
     WebbingSlider,

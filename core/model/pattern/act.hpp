@@ -37,7 +37,7 @@ struct Act {
         Baste,     ///< what was laid or folded, @c distance from the edge
         Topstitch, ///< beside seams, @c distance from them, one more at @c taken; @c to: on which side, Open: on both
         Rows,      ///< the rows that are marked on pieces.front(), through all that lies there
-        BarTack,   ///< zips, across the chain at both ends
+        BarTack,   ///< zips, across the chain at both ends, or at one as with FoldEnds
         Roll,      ///< what was turned: seams rolled to the edge, a row @c distance from it, one more at @c taken
         Press,     ///< the allowances of seams @c to one side or open; without seams, what lies there
         FoldStrip, ///< pieces.front() lengthwise, @c distance wide in the end; both long edges stitched. With a facing
@@ -50,6 +50,8 @@ struct Act {
         Clip,       ///< the straight side of seams that goes round the other's curves and corners
         Notch,      ///< the allowances of seams along convex curves
         Grade,      ///< the same before turning, graded as well, and cut across at corners
+        Stagger,    ///< allowances of seams: one trimmed to @c distance, slanting to the stitches at its ends
+        Hammer,     ///< what lies in seams, flat
         Turn,       ///< right side out, through the opening of seams, or where they leave an edge open
         TurnBag,    ///< the whole bag, through the opening of seams or the zips
         Set,        ///< fittings, through what they go through: snaps, rivets, eyelets, feet
@@ -62,6 +64,8 @@ struct Act {
         SliderOn,   ///< zips
         CutDown,    ///< zips that were bought @c taken long, to @c distance between their stops
         SealEnds,   ///< ends of zips with pieces.front(), a tab
+        FoldEnds,   ///< the tape at ends of zips, folded away: both, or @c to First or Second, as Zip has them
+        CapEnds,    ///< metal ends onto the same
         Hem,        ///< the mouth edge of pieces.front(): @c taken of cloth, @c distance of it showing
         HemEnds,    ///< both short ends of pieces.front() folded in by @c distance and stitched
         DrawIn,     ///< what it uses, @c distance long, into the hem or channel of pieces.front(); both ends sewn over
@@ -181,6 +185,13 @@ inline Act trim(PieceId piece, double extra) { return {.verb = Act::Verb::Trim, 
 inline Act note(Message words, std::vector<Ware> uses = {})
 {
     return {.verb = Act::Verb::Note, .note = std::move(words), .uses = std::move(uses)};
+}
+/// Does it sew its seams?
+inline bool joins(const Act& act)
+{
+    using enum Act::Verb;
+    return act.verb == Sew || act.verb == JoinCoats || act.verb == DropIn || act.verb == StitchOn || act.verb == Hinge
+        || act.verb == SewTape;
 }
 inline Act closeOpening(SeamId seam) { return {.verb = Act::Verb::CloseOpening, .seams = {seam}}; }
 

@@ -97,4 +97,26 @@ double Pattern::lengthOfSide(const std::vector<EdgeUse>& side) const
     return sum;
 }
 
+ZipEnd::Kind zipEndOf(const std::string& chosen)
+{
+    using Kind = ZipEnd::Kind;
+    return chosen == "tab"   ? Kind::Tab
+        : chosen == "folded" ? Kind::Folded
+        : chosen == "metal"  ? Kind::Metal
+        : chosen == "seam"   ? Kind::Seam
+                             : Kind::Stop;
+}
+
+Label nameOf(ZipEnd::Kind end)
+{
+    switch (end) {
+    case ZipEnd::Kind::Stop: return label("bar-tacked");
+    case ZipEnd::Kind::Tab: return label("under a tab");
+    case ZipEnd::Kind::Folded: return label("tape folded away");
+    case ZipEnd::Kind::Metal: return label("metal end");
+    case ZipEnd::Kind::Seam: return label("into the seam");
+    }
+    return {};
+}
+
 } // namespace tectonis

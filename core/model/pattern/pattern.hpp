@@ -79,7 +79,8 @@ struct Layer {
     std::vector<std::pair<EdgeId, double>> reach; ///< per edge: mm beyond the stitch line (negative: inside)
     bool wholePiece = true;                       ///< false for a patch or board that covers an area
     double grain = 90;                            ///< degrees from x
-    int rule = -1; ///< which of the rules that hold for its piece, from 0; -1: a part asked for it
+    int rule = -1;       ///< which of the rules that hold for its piece, from 0; -1: a part asked for it
+    std::string rules{}; ///< under which name these stand: a piece or a role
     /// mm beyond the stitch line at an edge; null where it does not come to that edge.
     const double* reachAt(const EdgeId& edge) const;
 };
@@ -145,6 +146,8 @@ struct Seam {
     bool rawInside = false;              ///< its raw edges lie open inside the finished bag unless they are bound
     bool mouth = false;                  ///< joins shell and lining, or hems the shell, round the bag's mouth
     bool flat = false;                   ///< a mouth that is sewn while its walls lie flat, before the sides
+    SeamCare care{};                     ///< what is done because it is thick
+    bool pressedOpen = false;            ///< by one of the steps
     double lengthA = 0, lengthB = 0;     ///< computed, on the stitch line
     std::string phase;
     double difference() const { return lengthB - lengthA - ease; }
@@ -164,6 +167,22 @@ struct Fitting {
     PartId owner() const { return key.owner(); }
 };
 
+/// How an end of a zip is made, and where its stitching begins or stops.
+struct ZipEnd {
+    enum class Kind {
+        Stop,   ///< bar-tacked across the chain
+        Tab,    ///< under a tab of cloth
+        Folded, ///< the tape's end folded away
+        Metal,  ///< in a bought metal end
+        Seam    ///< runs on into a seam
+    };
+    Kind kind = Kind::Stop;
+    double stitch = 0; ///< mm from the side of the panel, or of the mouth, to the first or last stitch
+};
+/// "tab", "folded", …: as the choices of parts call it, and for people.
+ZipEnd::Kind zipEndOf(const std::string& chosen);
+Label nameOf(ZipEnd::Kind end);
+
 struct Zip {
     ZipId key;
     Message name;
@@ -176,6 +195,7 @@ struct Zip {
     bool byTheMetre = false; ///< cut from continuous zip, so any length will do
     double chain = 0;        ///< mm that a ready-made one has between its stops once it is cut down
     double bought = 0;       ///< mm: nominal length of the ready-made one that is taken
+    ZipEnd first{}, last{};  ///< where its closed slider rests, and where that goes when it is opened
 };
 
 /// A bought part. @c sizeText goes on the notions list.
@@ -269,6 +289,7 @@ struct Site {
     bool lining = false;
     bool folded = false; ///< its piece goes on round the corners of the bag: left and right of @c width, and below @c
                          ///< height, it is bent away
+    bool strip = false;  ///< the side of a strap, handle or tab that is seen
     std::vector<Run> sides{}; ///< of a polygon: its sides by number, each from its first corner as seen from the front
     /// How many quarters of a turn, counter-clockwise about the origin, stand its piece upright: a strip's side wall
     /// lies on its side. @c x and @c top are those of the piece stood up.

@@ -1,79 +1,99 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What lies under the foot at each seam and crossing, against the workshop's machine.
+// What lies under the foot at each seam, crossing and topstitched row, against the workshop's machine.
 #include "checks/finding.hpp"
 
-#include "buildup/layers.hpp"
-#include "buildup/proposal.hpp"
-
-#include <fmt/format.h>
+#include "buildup/bulk.hpp"
+#include "checks/remedies.hpp"
 
 #include <algorithm>
 
 namespace tectonis {
-
 namespace {
 
-/// The layer ends at the stitch line; the others of its rules stay as they are. What is quilted is cut back there once
-/// its piece is cut to shape.
-std::optional<Repair> trimmed(const Design& design, const BulkPart& heaviest)
+/// What is said of all remedies that help, in order.
+Message allOf(const std::vector<Remedy>& remedies, ThickSpot spot)
 {
-    if (!heaviest.layer || heaviest.layer->rule < 0)
-        return std::nullopt;
-    std::vector<LayerRule> layers;
-    for (const LayerRule* rule : layerRulesFor(design, *heaviest.piece))
-        layers.push_back(*rule);
-    LayerRule& rule = layers[std::size_t(heaviest.layer->rule)];
-    const auto reaches = [](const std::string& trim) { return trim == "full" || trim.starts_with("past"); };
-    if (reaches(rule.trim))
-        rule.trim = "stitch";
-    std::erase_if(rule.edges, [&](const auto& edge) { return reaches(edge.second); });
-    if (heaviest.layer->quilted > 0)
-        for (const auto& edge : heaviest.piece->edges)
-            rule.edges.try_emplace(edge.name.text(), "stitch");
-    return Repair{say("Trim {} to the stitch line", heaviest.layer->code),
-        {"layers." + rulesFor(design, *heaviest.piece) + "=" + layersText(layers)}};
+    Message out;
+    for (const auto& remedy : remedies)
+        if (remedy.useful())
+            out = out.empty() ? inWords(remedy, spot) : say("{}; {}", out, within(inWords(remedy, spot)));
+    return out.empty() ? out : say("{}.", out);
+}
+
+/// The first that is enough by itself is offered at once, or those that are together, or the first to begin with; the
+/// others besides.
+void tell(const CheckInput& in, const Seam& seam, Severity severity, Message what, ThickSpot spot, Findings& out)
+{
+    const auto remedies = remediesFor(in.pattern, seam, spot);
+    Finding found{severity, "bulk", "", say("Seam “{}”", seam.name), seam.key, "Build-up",
+        together(std::move(what), allOf(remedies, spot)), {}};
+    std::optional<Repair> enough;
+    std::vector<Repair> ways;
+    for (const auto& remedy : remedies)
+        if (auto repair = remedy.useful() ? repairOf(in.design, remedy, spot) : std::nullopt) {
+            const bool fits = remedy.kind != Remedy::Kind::Hand // the last resort
+                && remedy.leaves <= in.design.workshop.machineLimit + 0.001;
+            if (fits && !enough)
+                enough = std::move(repair);
+            else
+                ways.push_back(std::move(*repair));
+        }
+    if (!enough)
+        enough = repairTogether(in.design, in.pattern, seam, remedies, spot);
+    if (!enough && !ways.empty()) // a beginning
+        enough = ways.front(), ways.erase(ways.begin());
+    found.repair = std::move(enough), found.others = std::move(ways);
+    out.push_back(std::move(found));
+}
+
+/// What the design wants done at a seam, and is not.
+void tellUndone(const CheckInput& in, Findings& out)
+{
+    for (const auto& [key, care] : in.design.seamCare)
+        if (const Seam* seam = in.pattern.seam(key)) {
+            const Message why = care.graded && !seam->care.graded ? whyNotGraded(in.pattern, *seam)
+                : care.open && !seam->care.open                   ? whyNotOpened(in.pattern, *seam)
+                                                                  : Message();
+            if (!why.empty())
+                out.push_back({Severity::Note, "seam-care", "", say("Seam “{}”", seam->name), seam->key, "Build-up",
+                    care.graded && !seam->care.graded ? say("an allowance was to be graded, and is not: {}", why)
+                                                      : say("it was to be pressed open, and is not: {}", why),
+                    Repair{say("Leave it so"), {careAssignment(key, seam->care)}}});
+        }
 }
 
 } // namespace
 
 void checkBulk(const CheckInput& in, Findings& out)
 {
-    const double limit = in.design.workshop.machineLimit;
+    const double limit = in.design.workshop.machineLimit + 0.001;
     const auto topstitched = [&](const Seam& seam) {
-        return std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) {
-            return s.kind == StepKind::Topstitch && !s.seams.empty() && s.seams.front() == seam.key
-                && seam.bound.empty();
+        return seam.bound.empty() && std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) {
+            return s.kind == StepKind::Topstitch && !s.seams.empty() && s.seams.front() == seam.key;
         });
     };
     Bulks bulks(in.pattern);
     for (const auto& seam : in.pattern.seams) {
+        if (seam.care.byHand)
+            continue; // where it is too thick it is sewn by hand
         const Bulk bulk = bulks.at(seam);
-        const auto remedy = [&] {
-            return !bulk.heaviest.layer
-                ? say("Grade the allowances, press seams open, or sew this place by hand.")
-                : say("Trim {} out of the allowance first: {} less; then grade, press open, or sew by hand.",
-                    bulk.heaviest.layer->code, Len(bulk.heaviest.times * bulk.heaviest.each));
-        };
-        const auto subject = [&] { return say("Seam “{}”", seam.name); };
-        if (bulk.underFoot > limit + 0.001)
-            out.push_back({Severity::Error, "bulk", "", subject(), seam.key, "Build-up",
-                together(say("{} lie under the foot; the machine takes {}.", Len(bulk.underFoot, limit), Len(limit)),
-                    remedy()),
-                trimmed(in.design, bulk.heaviest)});
-        else if (bulk.atCrossing > limit + 0.001)
-            out.push_back({Severity::Warning, "bulk", "", subject(), seam.key, "Build-up",
-                together(say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
-                             Len(bulk.atCrossing, limit), Len(limit)),
-                    remedy()),
-                trimmed(in.design, bulk.heaviest)});
+        if (bulk.underFoot > limit)
+            tell(in, seam, Severity::Error,
+                say("{} lie under the foot; the machine takes {}.", Len(bulk.underFoot, limit), Len(limit - 0.001)),
+                ThickSpot::Row, out);
+        else if (bulk.atCrossing > limit)
+            tell(in, seam, Severity::Warning,
+                say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
+                    Len(bulk.atCrossing, limit), Len(limit - 0.001)),
+                ThickSpot::Crossing, out);
         else if (topstitched(seam))
-            if (const Bulk row = bulkUnderTopstitch(in.pattern, seam); row.underFoot > limit)
-                out.push_back({Severity::Warning, "bulk", "", subject(), seam.key, "Build-up",
-                    say("topstitched, {} lie under the foot; the machine takes {}. Let the interlining end "
-                        "further in, or leave the row out.",
-                        Len(row.underFoot), Len(limit)),
-                    {}});
+            if (const Bulk row = bulks.underTopstitch(seam); row.underFoot > limit)
+                tell(in, seam, Severity::Warning,
+                    say("topstitched, {} lie under the foot; the machine takes {}.", Len(row.underFoot, limit),
+                        Len(limit - 0.001)),
+                    ThickSpot::Topstitch, out);
     }
+    tellUndone(in, out);
 }
 
 } // namespace tectonis

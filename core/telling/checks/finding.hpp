@@ -31,6 +31,7 @@ struct Finding {
     Message text;      ///< what, by how much, why, what to do
     std::optional<Repair> repair;
     std::string about{}; ///< tells findings apart whose subjects have one name: "2" for the third thing carried
+    std::vector<Repair> others{}; ///< other ways to mend it, in the order of the trade
 };
 
 /// What a check may read.

@@ -59,8 +59,8 @@ bool takes(const CheckInput& in, const Repair& repair)
     for (const auto& a : repair.assignments) {
         const auto equals = a.find('=');
         const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
-        if (name.starts_with("layers.") || name.starts_with("good."))
-            continue; // layers and goods have no ranges
+        if (name.starts_with("layers.") || name.starts_with("good.") || name.starts_with("seam."))
+            continue; // layers, goods and seams have no ranges
         if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
             it->second.bySize[in.pattern.size] = value;
         else if (const ChoiceSpec* choice = in.spec.choice(name); !choice
@@ -87,6 +87,7 @@ Findings check(const CheckInput& in)
         f.size = in.pattern.size;
         if (f.repair && !f.repair->assignments.empty() && !takes(in, *f.repair))
             f.repair.reset();
+        std::erase_if(f.others, [&](const Repair& other) { return !takes(in, other); });
     }
     return out;
 }

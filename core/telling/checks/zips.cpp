@@ -35,6 +35,47 @@ void lookAtStock(const Pattern& p, const Zip& zip, Findings& out)
             metre});
 }
 
+/// An end that is made otherwise than it was chosen, for there is no seam for it, or nothing to see of it.
+void lookAtEnds(const CheckInput& in, const Zip& zip, Findings& out)
+{
+    using Kind = ZipEnd::Kind;
+    const std::string part = zip.key.owner().text();
+    for (const auto& [choice, end] : {std::pair{".first", &zip.first}, {".tail", &zip.last}}) {
+        const auto chosen = in.design.choices.find(part + choice);
+        if (chosen == in.design.choices.end() || zipEndOf(chosen->second) == end->kind)
+            continue;
+        const bool seam = zipEndOf(chosen->second) == Kind::Seam;
+        Finding found{Severity::Warning, "zip-ends", "", zip.name, zip.piece, "Fittings",
+            seam
+                ? say("no side seam can take its end: the zip is put in between bands, or after the sides are sewn, or "
+                      "its tail hangs out. The tape is folded away instead.")
+                : say(
+                    "its end lies between shell and lining, where neither a metal end nor a bar tack can lie. The tape "
+                    "is folded away instead; a tail that hangs out can have them."),
+            Repair{say("Fold the tape away"), {part + choice + "=folded"}}};
+        if (!seam && std::string(choice) == ".tail")
+            found.others.push_back({say("Let its tail hang out"), {part + ".past=50"}});
+        if (seam && in.design.choices.contains("assembly") && !in.design.choices.at(part + ".held").starts_with("b"))
+            found.others.push_back({say("Sew the mouth first, flat"), {"assembly=flat"}});
+        out.push_back(std::move(found));
+    }
+}
+
+/// As it is bought a ready-made zip has so much tape beyond its stops (the same inch as in the tape that replaces it).
+void lookAtReach(const Zip& zip, Findings& out)
+{
+    constexpr double beyond = 25.4;
+    const double wants = (zip.tape - zip.nominal) / 2;
+    if (zip.byTheMetre || zip.first.kind != ZipEnd::Kind::Seam || zip.chain > zip.nominal + 0.01
+        || wants <= beyond + 0.01)
+        return;
+    out.push_back({Severity::Warning, "zip-ends", "", zip.name, zip.piece, "Fittings",
+        say("its tape should reach {} past its stops into the seam; a ready-made zip has {} there. Take it by the "
+            "metre, or make the margin smaller.",
+            Len(wants, beyond), Len(beyond)),
+        Repair{say("Take it by the metre"), {zip.key.owner().text() + ".sold=metre"}}});
+}
+
 } // namespace
 
 void checkZips(const CheckInput& in, Findings& out)
@@ -69,6 +110,12 @@ void checkZips(const CheckInput& in, Findings& out)
                         Len(zip.nominal, seam.lengthB), Len(seam.lengthB)),
                     {}});
         }
+        lookAtEnds(in, zip, out);
+        lookAtReach(zip, out);
+        if (!zip.byTheMetre && zip.sliders > 1)
+            out.push_back({Severity::Warning, "zip-stock", "", zip.name, zip.piece, "Fittings",
+                say("ready-made zips come with one slider. By the metre two can be put on."),
+                Repair{say("Take it by the metre"), {zip.key.owner().text() + ".sold=metre"}}});
         if (!zip.byTheMetre)
             lookAtStock(in.pattern, zip, out);
     }

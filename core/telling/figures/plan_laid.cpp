@@ -413,7 +413,9 @@ void Plan::taped()
         return;
     lower({face});
     const Box box = boundsOf(face->stitch());
-    const double x0 = box.x0 + m_act.distance, x1 = box.x1 - m_act.distance, top = box.y1 + m_act.taken;
+    const bool toLeft = zip->opens == "to the left";
+    const double x0 = box.x0 + (toLeft ? zip->last : zip->first).stitch,
+                 x1 = box.x1 - (toLeft ? zip->first : zip->last).stitch, top = box.y1 + m_act.taken;
     add(Surface{{{x0, top}, {x1, top}, {x1, top - zip->tapeWidth}, {x0, top - zip->tapeWidth}}, Skin::Tape});
     stroke({{x0, top - zip->tapeWidth / 2}, {x1, top - zip->tapeWidth / 2}}, Kind::Mark);
     stroke({{x0, box.y1}, {x1, box.y1}}, Kind::Baste);

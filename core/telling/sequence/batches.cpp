@@ -71,12 +71,15 @@ WorkPlace placeOfAct(const Pattern& p, const Act& act)
     case Verb::DropIn:
     case Verb::Pleat:
     case Verb::SealEnds:
+    case Verb::FoldEnds:
     case Verb::CloseOpening: return atMachine(act);
     case Verb::BoxOn: return act.distance > 0 ? atMachine(act) : WorkPlace::Setting;
     case Verb::Set:
         return !act.uses.empty() && (act.uses.front() == Ware::HookAndLoop || act.uses.front() == Ware::SewnMagnet)
             ? atMachine(act)
             : WorkPlace::Setting;
+    case Verb::Hammer:
+    case Verb::CapEnds: return WorkPlace::Setting;
     case Verb::Glue:
     case Verb::Paint:
     case Verb::WrapOver: return WorkPlace::Adhesive;

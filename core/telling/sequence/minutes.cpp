@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/minutes.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "drafting/drafter.hpp"
 #include "pattern/seam_shape.hpp"
@@ -46,6 +47,9 @@ public:
     std::vector<Sewn> stacks;
 
 private:
+    /// mm of saddle stitch in a minute, its holes made one by one (common practice, no source; from memory).
+    static constexpr double kHandStitched = 40;
+
     void through(const Seam& seam, double length, RowKind kind)
     {
         stacks.push_back({.length = length, .kind = kind, .seam = &seam});
@@ -58,6 +62,8 @@ private:
     {
         sewn += times * seam.lengthA;
         rows += times;
+        hand += times * sewnByHand(p, seam, kind == RowKind::Topstitch ? ThickSpot::Topstitch : ThickSpot::Row)
+            / kHandStitched;
         through(seam, times * seam.lengthA, kind);
         if (shapeOf(p, seam.a).bends() || shapeOf(p, seam.b).bends())
             slow += times * seam.lengthA;
@@ -137,6 +143,7 @@ private:
         case Verb::Clip:
         case Verb::Notch: return 1.5 * run / 1000;
         case Verb::Grade: return 2.0 * run / 1000;
+        case Verb::Stagger: return 1.0 * run / 1000;
         case Verb::Turn: return 1.5;
         case Verb::TurnBag: return 4;
         case Verb::Baste: return act.seams.empty() ? 1 : 0;
@@ -172,7 +179,10 @@ private:
         case Verb::SewTape: return act.seams.empty() ? 6 : 1; // of a loop: both tapes and their linings
         case Verb::SliderOn: return 0.5;
         case Verb::CutDown: return 3;
-        case Verb::SealEnds: return 2;
+        case Verb::SealEnds:
+        case Verb::FoldEnds: return 2;
+        case Verb::CapEnds: return 1;
+        case Verb::Hammer: return 1;
         case Verb::OpenZip: return 0.2;
         case Verb::JoinStrips: return 1.5 * std::max(0.0, copies(act) - 1);
         case Verb::Bind: return 2.0 * run / 1000;

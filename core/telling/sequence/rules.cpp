@@ -212,8 +212,10 @@ std::vector<Rule> whileFlat()
                     const Piece* piece = p.piece(use.piece);
                     return !piece || piece->coat == Coat::Lining;
                 };
-                const auto ofShell = [&](const Seam& seam) {
-                    return !seam.mouth && std::ranges::none_of(seam.a, lined) && std::ranges::none_of(seam.b, lined);
+                const auto strip = [&](const EdgeUse& use) { return p.piece(use.piece)->coat == Coat::Strip; };
+                const auto ofShell = [&](const Seam& seam) { // and not of a strap that lies beside it
+                    return !seam.mouth && std::ranges::none_of(seam.a, lined) && std::ranges::none_of(seam.b, lined)
+                        && !(std::ranges::all_of(seam.a, strip) && std::ranges::all_of(seam.b, strip));
                 };
                 return std::ranges::any_of(second.acts,
                            [&](const Act& act) {
@@ -323,11 +325,12 @@ std::vector<Rule> atSeams()
 std::vector<Rule> towardsTheEnd()
 {
     return {
-        {"slider before the end", {}, bit(Verb::SealEnds), bit(Verb::SliderOn),
+        {"slider before the end", {}, anyOf(Verb::SealEnds, Verb::FoldEnds, Verb::CapEnds), bit(Verb::SliderOn),
             [](const Pattern&, const Step& first, const Step& second) -> Message {
                 return anyPair(first, second,
                            [](const Act& a, const Act& b) {
-                               return a.verb == Verb::SealEnds && b.verb == Verb::SliderOn && a.zips == b.zips;
+                               return (a.verb == Verb::SealEnds || a.verb == Verb::FoldEnds || a.verb == Verb::CapEnds)
+                                   && b.verb == Verb::SliderOn && a.zips == b.zips;
                            })
                     ? say("the slider goes on before the zip's end is sealed: afterwards there is no way on.")
                     : Message();

@@ -58,7 +58,8 @@ private:
     void stitch(const Message& stitch);
     void check(const Message& check) { m_out.check = check; }
     void caution(const Message& caution);
-    void machine() { tool(say("sewing machine")), m_sewn = true; }
+    /// Sewn by machine, or by hand where that does not take it.
+    void machine();
     void say_(const Act& act);
     /// As ISO 4916 divides seams, by the first digit of their designation (from memory; its figures are not ours).
     static Message seamClassOf(const Act& act);
@@ -122,6 +123,14 @@ private:
     void clip(const Act& act);
     void notch(const Act& act);
     void grade(const Act& act);
+    void stagger(const Act& act);
+    void hammer(const Act& act);
+    /// Where other seams cross a thick one.
+    void upToCrossings(const Seam& seam);
+    /// Before its sentences: is all that the act sews too thick for the machine, and sewn by hand?
+    bool allByHand(const Act& act) const;
+    /// After them: what of its rows is.
+    void byHand(const Act& act);
     void turn(const Act& act);
     void turnBag(const Act& act);
     void set(const Act& act);
@@ -132,6 +141,9 @@ private:
     void setAll(const Fitting& f, const std::vector<PieceId>& on);
     void sewTape(const Act& act);
     void sealEnds(const Act& act);
+    void foldEnds(const Act& act);
+    void capEnds(const Act& act);
+    const Zip* zipOf(const Act& act) const;
     void hem(const Act& act);
     void foldIn(const Act& act);
     void joinStrips(const Act& act);
@@ -163,6 +175,7 @@ private:
     std::vector<Message> m_tools;
     bool m_folded = false; ///< what is sewn next was folded onto itself
     bool m_sewn = false;   ///< the act that is told is sewn by machine
+    bool m_byHand = false; ///< and would be, but for the seam's thickness
     bool m_onLine = false; ///< and is sewn on a line, as was said
 };
 

@@ -208,8 +208,9 @@ void Telling::caution(const Message& caution)
 
 void Telling::say_(const Act& act)
 {
-    m_sewn = false;
+    m_sewn = false, m_byHand = allByHand(act);
     sentences(act);
+    byHand(act);
     if (m_sewn)
         if (const PresserFoot foot = footOf(act, sticks(act), p.workshop); foot != PresserFoot::Standard)
             tool(tectonis::nameOf(foot));
@@ -275,6 +276,8 @@ void Telling::sentences(const Act& act)
     case Verb::Clip: return clip(act);
     case Verb::Notch: return notch(act);
     case Verb::Grade: return grade(act);
+    case Verb::Stagger: return stagger(act);
+    case Verb::Hammer: return hammer(act);
     case Verb::Turn: return turn(act);
     case Verb::TurnBag: return turnBag(act);
     case Verb::Set: return set(act);
@@ -288,6 +291,8 @@ void Telling::sentences(const Act& act)
     case Verb::SliderOn: return sliderOn(act);
     case Verb::CutDown: return cutDown(act);
     case Verb::SealEnds: return sealEnds(act);
+    case Verb::FoldEnds: return foldEnds(act);
+    case Verb::CapEnds: return capEnds(act);
     case Verb::Hem: return hem(act);
     case Verb::FoldIn: return foldIn(act);
     case Verb::JoinStrips: return joinStrips(act);

@@ -2,12 +2,14 @@
 // What is said of seams: sewn, stitched on, pressed, clipped, bound, and of joining, turning and closing.
 #include "sequence/telling.hpp"
 
+#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
 #include "pattern/seam_shape.hpp"
 #include "words/language.hpp"
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 #include <set>
 #include <utility>
 
@@ -72,6 +74,9 @@ void Telling::sew(const Act& act)
         add(say("Hold with clips: pins leave holes."));
     if (!std::exchange(m_onLine, false))
         row(seams);
+    for (const Seam* seam : seams)
+        if (seam->care.aside)
+            upToCrossings(*seam);
     if (twoTapes(act))
         add(say("Sew the other pair to the other tape alike."));
     if (both)
@@ -420,6 +425,99 @@ void Telling::grade(const Act& act)
     if (corners)
         add(say("Cut them across at the corners, {} from the stitching.", Len(kClipShort)));
     tool(say("scissors"));
+}
+
+void Telling::stagger(const Act& act)
+{
+    for (const Seam* seam : seamsOf(act))
+        add(say(
+            "Grade “{}”: trim the thicker of its allowances to {}, at its ends slanting to the stitches, where other "
+            "seams cross.",
+            seam->name, Len(act.distance)));
+    tool(say("scissors"));
+}
+
+void Telling::hammer(const Act& act)
+{
+    for (const Seam* seam : seamsOf(act)) {
+        const Bulk bulk = bulkAt(p, *seam);
+        add(bulk.crossing.empty()
+                ? say("Hammer what lies in “{}” flat, on a firm base with a scrap of cloth between.", seam->name)
+                : say("Hammer what lies in “{}” flat where “{}” crosses it, on a firm base with a scrap of cloth "
+                      "between.",
+                    seam->name, bulk.crossing));
+    }
+    tool(say("hammer"));
+    caution(say("Hammer: protect your eyes."));
+}
+
+void Telling::upToCrossings(const Seam& seam)
+{
+    SeamCare through = seam.care;
+    through.aside = false;
+    const Bulk bulk = Bulks(p, {.care = {{seam.key, through}}}).at(seam);
+    if (!bulk.crossing.empty())
+        add(say(
+            "Where “{}” crosses, stop at its stitches, turn its allowances to the other side and go on beyond them: "
+            "they are not sewn over.",
+            bulk.crossing));
+}
+
+namespace {
+
+/// Where it is thick for an act's rows; nothing for what is not sewn.
+std::optional<ThickSpot> spotOf(const Act& act)
+{
+    switch (act.verb) {
+    case Act::Verb::Sew:
+    case Act::Verb::JoinCoats:
+    case Act::Verb::DropIn:
+    case Act::Verb::StitchOn:
+    case Act::Verb::Hinge: return ThickSpot::Row;
+    case Act::Verb::Topstitch:
+    case Act::Verb::Roll: return ThickSpot::Topstitch;
+    default: return std::nullopt;
+    }
+}
+
+} // namespace
+
+bool Telling::allByHand(const Act& act) const
+{
+    const auto spot = spotOf(act);
+    const auto seams = seamsOf(act);
+    return spot && !seams.empty() && std::ranges::all_of(seams, [&](const Seam* seam) {
+        return seam->care.byHand && sewnByHand(p, *seam, *spot) >= seam->lengthA - 0.01;
+    });
+}
+
+void Telling::byHand(const Act& act)
+{
+    const auto spot = spotOf(act);
+    for (const Seam* seam : seamsOf(act)) {
+        const double length = spot ? sewnByHand(p, *seam, *spot) : 0;
+        if (length <= 0)
+            continue;
+        if (length >= seam->lengthA - 0.01)
+            add(say("“{}” is too thick for the machine: sew it by hand, with two needles through holes made with an "
+                    "awl.",
+                seam->name));
+        else
+            add(say(
+                "Where “{}” crosses it is too thick for the machine: sew these {} of “{}” by hand, with two needles "
+                "through holes made with an awl.",
+                bulkAt(p, *seam).crossing, Len(length), seam->name));
+        tool(say("awl"));
+        tool(say("needle and thread"));
+    }
+}
+
+void Telling::machine()
+{
+    if (m_byHand)
+        return;
+    tool(say("sewing machine"));
+    m_sewn = true;
 }
 
 void Telling::turn(const Act& act)

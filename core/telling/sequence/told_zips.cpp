@@ -3,50 +3,66 @@
 #include "sequence/telling.hpp"
 
 #include <algorithm>
+#include <cmath>
 
 namespace tectonis {
 
 void Telling::layTape(const Act& act)
 {
-    add(say("Lay the zip face down on the right side of the {}, {} from the side seams, the mouth's stitch line {} "
-            "from the tape's edge.",
-        namesOf(act.pieces), Len(act.distance), Len(act.taken)));
+    const Zip* zip = zipOf(act);
+    if (zip && std::abs(zip->first.stitch - zip->last.stitch) > 0.005)
+        add(say("Lay the zip face down on the right side of the {}, its closed end {} and its tail {} from the side "
+                "seams, the mouth's stitch line {} from the tape's edge.",
+            namesOf(act.pieces), Len(zip->first.stitch), Len(zip->last.stitch), Len(act.taken)));
+    else
+        add(say("Lay the zip face down on the right side of the {}, {} from the side seams, the mouth's stitch line {} "
+                "from the tape's edge.",
+            namesOf(act.pieces), Len(act.distance), Len(act.taken)));
+    for (const bool first : {true, false})
+        if (zip && (first ? zip->first : zip->last).kind == ZipEnd::Kind::Seam)
+            add(first ? say("At its closed end the tape runs on into the side seam.")
+                      : say("At its tail the tape runs on into the side seam."));
+}
+
+const Zip* Telling::zipOf(const Act& act) const
+{
+    const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
+        [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
+    return zip == p.zips.end() ? nullptr : &*zip;
 }
 
 void Telling::barTack(const Act& act)
 {
-    for (const auto& key : act.zips)
-        if (const auto zip = std::find_if(
-                p.zips.begin(), p.zips.end(), [&](const Zip& each) { return each.key == key; });
-            zip != p.zips.end())
-            add(zip->sliders > 1 ? say("Bar-tack across the chain at both ends, so that the two sliders cannot run "
-                                       "off.")
-                                 : say("Bar-tack across the chain at both ends, so that the slider cannot run "
-                                       "off."));
+    if (const Zip* zip = zipOf(act))
+        add(act.to == To::First ? say("Bar-tack across the chain at the closed end.")
+                : act.to == To::Second
+                ? say("Bar-tack across the chain at the tail, so that the slider cannot run off.")
+                : zip->sliders > 1 ? say("Bar-tack across the chain at both ends, so that the two sliders cannot run "
+                                         "off.")
+                                   : say("Bar-tack across the chain at both ends, so that the slider cannot run "
+                                         "off."));
     caution(say("Needle strike: turn the handwheel by hand over the chain."));
 }
 
 void Telling::sliderOn(const Act& act)
 {
     constexpr double bare = 12; // mm of tape without teeth (common practice, no source)
-    const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
-        [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
-    if (zip != p.zips.end() && zip->kind == "metal") {
+    const Zip* zip = zipOf(act);
+    if (zip && zip->kind == "metal") {
         add(say("Pull the teeth off the last {} of both ends, so that no needle meets them.", Len(bare)));
         tool(say("pliers"));
     }
-    if (zip != p.zips.end() && zip->sliders > 1)
+    if (zip && zip->sliders > 1)
         return add(say("Put both sliders on, their pulls outwards, noses together."));
-    add(zip != p.zips.end() && zip->opens == "to the left" ? say("Put the slider on so that it opens to the left.")
-                                                           : say("Put the slider on so that it opens to the right."));
+    add(zip && zip->opens == "to the left" ? say("Put the slider on so that it opens to the left.")
+                                           : say("Put the slider on so that it opens to the right."));
 }
 
 void Telling::cutDown(const Act& act)
 {
     constexpr double past = 20; // mm (common practice, no source)
-    const auto zip = std::find_if(p.zips.begin(), p.zips.end(),
-        [&](const Zip& each) { return !act.zips.empty() && each.key == act.zips.front(); });
-    const bool metal = zip != p.zips.end() && zip->kind == "metal";
+    const Zip* zip = zipOf(act);
+    const bool metal = zip && zip->kind == "metal";
     add(metal
             ? say("Cut the zip down from {} to {}, measured from its top stop: pull the teeth beyond off with pliers, "
                   "set a new stop there and cut the tape {} past it.",
@@ -114,10 +130,42 @@ void Telling::sewTape(const Act& act)
 
 void Telling::sealEnds(const Act& act)
 {
-    add(say("Fold the {} over the tape's ends and stitch it beside the chain: the slider is on already.",
-        nameOf(act.pieces.front())));
+    add(act.to == To::First ? say("Fold the {} over the tape's closed end and stitch it beside the chain: the "
+                                  "slider is on already.",
+            nameOf(act.pieces.front()))
+            : act.to == To::Second
+            ? say("Fold the {} over the tape's tail and stitch it beside the chain: the slider is "
+                  "on already.",
+                nameOf(act.pieces.front()))
+            : say("Fold the {} over the tape's ends and stitch it beside the chain: the slider is "
+                  "on already.",
+                nameOf(act.pieces.front())));
     machine();
     caution(say("Needle strike: turn the handwheel by hand over the chain."));
+}
+
+void Telling::foldEnds(const Act& act)
+{
+    add(act.to == To::First ? say("Fold the tape's closed end away, to the wrong side and aslant beside the last "
+                                  "tooth, and stitch it down: the slider is on already.")
+            : act.to == To::Second
+            ? say("Fold the tape's tail away, to the wrong side and aslant beside the last tooth, "
+                  "and stitch it down: the slider is on already.")
+            : say("Fold both ends of the tape away, to the wrong side and aslant beside the last "
+                  "tooth, and stitch them down: the slider is on already."));
+    machine();
+    caution(say("Needle strike: turn the handwheel by hand over the chain."));
+}
+
+void Telling::capEnds(const Act& act)
+{
+    add(act.to == To::First ? say("Push a metal end over the tape's closed end and squeeze it shut: the slider is "
+                                  "on already.")
+            : act.to == To::Second ? say("Push a metal end over the tape's tail and squeeze it shut: the slider is on "
+                                         "already.")
+                                   : say("Push a metal end over each end of the tape and squeeze them shut: the slider "
+                                         "is on already."));
+    tool(say("pliers"));
 }
 
 void Telling::threadStrap(const Act& act)
@@ -245,13 +293,24 @@ void Telling::insertZip(const Act& act)
         if (const auto zip = std::find_if(
                 p.zips.begin(), p.zips.end(), [&](const Zip& each) { return each.key == key; });
             zip != p.zips.end())
-            add(zip->opens == "to the right"
+            add(zip->sliders > 1 ? say("Centre the closed zip behind the window, its sliders together in the middle; "
+                                       "edge-stitch all round, {} from the fold.",
+                    Len(act.distance))
+                    : zip->opens == "to the right"
                     ? say("Centre the closed zip behind the window, slider at the left; edge-stitch all round, {} "
                           "from the fold.",
                         Len(act.distance))
                     : say("Centre the closed zip behind the window, slider at the right; edge-stitch all round, {} "
                           "from the fold.",
                         Len(act.distance)));
+    for (const auto& key : act.zips)
+        if (const Zip* zip = zipOf({.zips = {key}})) {
+            const double beyond = (zip->tape - zip->nominal) / 2;
+            if (zip->first.kind == ZipEnd::Kind::Folded)
+                add(say("Before that fold the tape's ends away behind it, aslant beside the last tooth."));
+            else if (zip->first.kind == ZipEnd::Kind::Seam)
+                add(say("Let {} of tape lie flat beyond each end: the sides of the pocket bag catch it.", Len(beyond)));
+        }
     add(say("Bar-tack across both ends: the slider lies between them."));
     machine();
     stitch(say("2.5–3 mm, lockstitch 301"));

@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the design wants done at thick seams, as acts of the steps that sew them.
+#pragma once
+
+#include "drafting/drafter.hpp"
+
+namespace tectonis {
+
+/// Grades, opens, hammers the seams that the design says, in the steps that sew them; seams that are not there, and
+/// what cannot be done at one, are passed over (checks/bulk tells it). Then marks every seam that a step presses open.
+void careForSeams(Drafter& d);
+
+} // namespace tectonis
