@@ -88,6 +88,15 @@ MockupView::Camera MockupView::camera() const
     return c;
 }
 
+/// Stitched onto a strap or a tab, not onto a wall.
+static bool onStrip(const Facet& f) { return f.kind == "overlay" && dot(f.facing, f.facing) > 0; }
+
+bool MockupView::isSewnOn(const PieceId& piece, const PieceId& strip) const
+{
+    const auto& all = m_document.pattern().overlays;
+    return std::any_of(all.begin(), all.end(), [&](const Overlay& o) { return o.piece == piece && o.on == strip; });
+}
+
 std::vector<Facet> MockupView::posed() const
 {
     const Mockup& mockup = m_document.mockup();
@@ -98,7 +107,7 @@ std::vector<Facet> MockupView::posed() const
         if (m_look.lining && !ofLining && f.kind != "thing")
             continue;
         if (const Strap* strap = m_document.pattern().strapWorn(Strap::Worn::Shoulder);
-            m_look.stature > 0 && f.kind == "strap" && strap && f.piece == strap->piece)
+            m_look.stature > 0 && strap && (f.piece == strap->piece || (onStrip(f) && isSewnOn(f.piece, strap->piece))))
             continue; // the figure wears it at its longest
         out.push_back(f);
         if (m_look.open && !f.opened.empty()) {
@@ -186,6 +195,8 @@ double MockupView::passOf(const Facet& f, bool outside, double depth, const Came
     }
     if (f.kind == "strap" || f.kind == "metal")
         return depth < 0 ? 0.1 : 6;
+    if (onStrip(f))
+        return depth < 0 ? 0.15 : 6.05;
     if (f.kind == "thing" || f.kind == "inner")
         return 2;
     if (f.kind == "flap")

@@ -67,6 +67,8 @@ private:
     /// What is seen through first is drawn first; a negative pass is not drawn at all.
     double passOf(const Facet& facet, bool outside, double depth, const Camera& camera) const;
     /// The facets as they are shown: of the coats chosen, opened, pulled apart, with the figure.
+    /// Is it stitched onto that strap?
+    bool isSewnOn(const PieceId& piece, const PieceId& strip) const;
     std::vector<Facet> posed() const;
     void drawFacet(QPainter& painter, const Shown& shown) const;
     void nameThings(QPainter& painter, const std::vector<Shown>& shown, Labels& labels) const;

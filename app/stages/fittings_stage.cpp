@@ -133,7 +133,9 @@ protected:
         std::vector<std::vector<const Piece*>> groups; // pieces from the top down
         for (const auto& site : p.sites) {             // also empty ones: a part may be moved there
             // Of straps and tabs only those that carry something, or are in hand: long strips would make all small.
-            if (site.strip && !wanted.contains(site.pieces.front()) && site.pieces.front() != doc().pieceInHand())
+            const PieceId& strip = site.pieces.front();
+            if (site.strip && strip != doc().pieceInHand()
+                && std::none_of(p.places.begin(), p.places.end(), [&](const Place& on) { return on.piece == strip; }))
                 continue;
             std::vector<const Piece*> group;
             for (const auto& key : site.pieces)

@@ -236,8 +236,10 @@ void sewOntoStrips(Mockup& m, const Pattern& p)
                 {true, i + 1 == parts, true, i == 0}};
             f.coat = piece->coat;
             Vec3 out = unitOf(cross(f.corners[1] - f.corners[0], f.corners[3] - f.corners[0]));
-            if (dot(out, f.corners[0] - Vec3{0, p.height / 2, 0}) < 0)
+            if (dot(out, f.corners[0] - Vec3{0, p.height / 2, 0}) < 0) { // seen from outside
                 out = out * -1;
+                std::reverse(f.corners.begin(), f.corners.end());
+            }
             for (auto& corner : f.corners)
                 corner = corner + out * kLift;
             f.facing = out;

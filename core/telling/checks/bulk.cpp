@@ -22,11 +22,11 @@ Message allOf(const std::vector<Remedy>& remedies, ThickSpot spot)
 
 /// The first that is enough by itself is offered at once, or those that are together, or the first to begin with; the
 /// others besides.
-void tell(const CheckInput& in, const Seam& seam, Severity severity, Message what, ThickSpot spot, Findings& out)
+void tell(const CheckInput& in, const Seam& seam, Severity severity, const Message& what, ThickSpot spot, Findings& out)
 {
     const auto remedies = remediesFor(in.pattern, seam, spot);
     Finding found{severity, "bulk", "", say("Seam “{}”", seam.name), seam.key, "Build-up",
-        together(std::move(what), allOf(remedies, spot)), {}};
+        together(what, allOf(remedies, spot)), {}};
     std::optional<Repair> enough;
     std::vector<Repair> ways;
     for (const auto& remedy : remedies)
