@@ -3,6 +3,7 @@
 #include "buildup/allowance.hpp"
 #include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/strap_ends.hpp"
 #include "checks/remedies.hpp"
 #include "cutting/load.hpp"
 #include "design/limits.hpp"
@@ -74,14 +75,14 @@ public:
         };
         m_apart->reshaped = [this](int, const std::string& area, const QString& drag) { m_bar->reshape(area, drag); };
         connect(&document, &Document::seamTaken, this, [this, tabs](const SeamId& seam) {
-            if (!isVisible())
+            const auto at = std::find_if(
+                m_seams.begin(), m_seams.end(), [&](const SeamId& each) { return each.text() == seam.text(); });
+            if (!isVisible() || at == m_seams.end())
                 return;
-            for (int r = 0; r < m_table->rowCount(); ++r)
-                if (m_table->item(r, 0)->data(Qt::UserRole).toString() == text(seam)) {
-                    tabs->setCurrentIndex(1);
-                    m_table->setCurrentCell(r, 0);
-                    m_table->scrollToItem(m_table->item(r, 0));
-                }
+            const int row = int(at - m_seams.begin());
+            tabs->setCurrentIndex(1);
+            m_table->setCurrentCell(row, 0);
+            m_table->scrollToItem(m_table->item(row, 0));
         });
     }
 
@@ -137,10 +138,14 @@ public:
             layer.rows.insert(layer.rows.end(), more.begin(), more.begin() + 2);
             out.groups.push_back(layer);
         }
-        if (const Seam* s = m_document.pattern().seam(m_section->seam)) {
-            const Bulk bulk = bulkAt(m_document.pattern(), *s);
+        const Seam* s = m_document.pattern().seam(m_section->seam);
+        const auto ends = s ? std::vector<StrapEnd>() : strapEnds(m_document.pattern());
+        const auto end = std::find_if(
+            ends.begin(), ends.end(), [&](const StrapEnd& e) { return e.piece == m_section->strap; });
+        if (s || end != ends.end()) {
+            const Bulk bulk = s ? bulkAt(m_document.pattern(), *s) : end->bulk;
             const double limit = m_document.design().workshop.machineLimit;
-            DocketGroup seam{spoken("Seam: {}", text(s->name)), {}};
+            DocketGroup seam{s ? spoken("Seam: {}", text(s->name)) : m_document.words(end->name), {}};
             for (const auto& part : bulk.parts)
                 seam.rows.push_back({QString("%1 × %2").arg(part.times).arg(text(part.label(m_document.pattern()))),
                     m_document.len(part.each * part.times), {}});
@@ -198,8 +203,6 @@ private:
         m_thinner = new QToolButton;
         m_thinner->setObjectName("thinner");
         m_thinner->setText(spoken("Make it thinner"));
-        m_thinner->setToolTip(
-            spoken("What makes less of the chosen seam lie under the foot, in the order of the trade"));
         m_thinner->setPopupMode(QToolButton::InstantPopup);
         auto* menu = new QMenu(m_thinner);
         menu->setToolTipsVisible(true);
@@ -207,16 +210,16 @@ private:
         connect(menu, &QMenu::aboutToShow, this, [this, menu] { fillRemedies(*menu); });
         bar->addWidget(m_thinner);
         column->addLayout(bar);
-        m_table = new QTableWidget(0, 4);
+        m_table = new QTableWidget(0, 5);
         m_table->setObjectName("bulk");
         m_table->setAccessibleName(spoken("Thickness at every seam"));
         Headings::over(*m_table);
-        m_table->setHorizontalHeaderLabels(
-            {spoken("Seam"), spoken("At the seam"), spoken("At the crossing"), spoken("Crossed by")});
+        m_table->setHorizontalHeaderLabels({spoken("Seam"), spoken("At the seam"), spoken("At the crossing"),
+            spoken("Topstitched"), spoken("Crossed by")});
         m_table->verticalHeader()->hide();
         m_table->verticalHeader()->setDefaultSectionSize(25);
         m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-        for (const auto& [c, wide] : {std::pair{1, 98}, {2, 122}})
+        for (const auto& [c, wide] : {std::pair{1, 98}, {2, 122}, {3, 98}})
             m_table->horizontalHeader()->setSectionResizeMode(c, QHeaderView::Fixed), m_table->setColumnWidth(c, wide);
         m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
         m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -237,12 +240,25 @@ private:
         });
         connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
             if (row >= 0 && row < m_table->rowCount()) {
-                m_section->seam = m_table->item(row, 0)->data(Qt::UserRole).toString().toStdString();
-                m_section->update();
+                show(row);
                 tellHand();
             }
         });
         return page;
+    }
+
+    /// The seam of a row, or the end of a strap.
+    void show(int row)
+    {
+        const auto at = std::size_t(std::max(row, 0));
+        const bool end = at >= m_seams.size();
+        m_section->seam = end ? SeamId() : m_seams[at];
+        m_section->strap = end && at - m_seams.size() < m_ends.size() ? m_ends[at - m_seams.size()] : PieceId();
+        m_thinner->setEnabled(!end);
+        m_thinner->setToolTip(end ? spoken("A strap's end is folded less, or laid flat: Fittings has its choices")
+                                  : spoken("What makes less of the chosen seam lie under the foot, in the order of the "
+                                           "trade"));
+        m_section->update();
     }
 
     /// All remedies for the seam in hand: what is done is ticked and can be taken back, what is no use is dim and says
@@ -306,25 +322,39 @@ private:
         m_limit->setText(m_document.len(m_document.design().workshop.machineLimit));
         const auto& seams = m_document.pattern().seams;
         const int row = std::max(0, m_table->currentRow());
-        m_table->setRowCount(int(seams.size()));
+        const auto ends = strapEnds(m_document.pattern());
+        m_table->setRowCount(int(seams.size() + ends.size()));
         const double limit = m_document.design().workshop.machineLimit;
         int i = 0;
+        m_seams.clear();
+        m_ends.clear();
+        const auto put = [&](int c, const QString& value, bool bad) {
+            auto* item = new QTableWidgetItem(value);
+            item->setForeground(bad ? theme().error : theme().ink);
+            m_table->setItem(i, c, item);
+        };
+        Bulks bulks(m_document.pattern());
         for (const auto& s : seams) {
-            const Bulk bulk = bulkAt(m_document.pattern(), s);
-            const auto put = [&](int c, const QString& value, bool bad) {
-                auto* item = new QTableWidgetItem(value);
-                item->setData(Qt::UserRole, text(s.key));
-                item->setForeground(bad ? theme().error : theme().ink);
-                m_table->setItem(i, c, item);
-            };
+            const Bulk bulk = bulks.at(s);
+            m_seams.push_back(s.key);
             put(0, text(s.name), false);
             put(1, m_document.len(bulk.underFoot), bulk.underFoot > limit);
             put(2, m_document.len(bulk.atCrossing), bulk.atCrossing > limit);
-            put(3, text(bulk.crossing), false);
+            const double stitched = isTopstitched(m_document.pattern(), s) ? bulks.underTopstitch(s).underFoot : 0;
+            put(3, stitched > 0 ? m_document.len(stitched) : QString(), stitched > limit);
+            put(4, text(bulk.crossing), false);
             ++i;
         }
-        m_table->setCurrentCell(std::min(row, int(seams.size()) - 1), 0);
-        m_section->seam = seams.empty() ? SeamId() : seams[std::size_t(std::min(row, int(seams.size()) - 1))].key;
+        for (const auto& end : ends) {
+            m_ends.push_back(end.piece);
+            put(0, m_document.words(end.name), false);
+            put(1, m_document.len(end.bulk.underFoot), end.bulk.underFoot > limit);
+            for (const int c : {2, 3, 4})
+                put(c, {}, false);
+            ++i;
+        }
+        m_table->setCurrentCell(std::min(row, m_table->rowCount() - 1), 0);
+        show(m_table->currentRow());
     }
 
     PulledApart* m_apart;
@@ -333,6 +363,8 @@ private:
     SpecificationTable* m_specification;
     QTableWidget* m_table;
     Section* m_section;
+    std::vector<SeamId> m_seams; ///< of the table's rows, then the ends
+    std::vector<PieceId> m_ends;
     QToolButton* m_thinner;
     QComboBox* m_workshop;
     QLineEdit* m_limit;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "layer_pictures.hpp"
 
-#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/strap_ends.hpp"
 #include "fonts.hpp"
 #include "library/library.hpp"
 #include "pattern/labels.hpp"
@@ -204,15 +204,18 @@ void Section::paintEvent(QPaintEvent*)
     p.setRenderHint(QPainter::Antialiasing);
     const Theme& t = theme();
     p.fillRect(rect(), t.bench);
-    const Seam* s = m_document.pattern().seam(seam);
-    if (!s)
+    const Pattern& pattern = m_document.pattern();
+    const Seam* s = pattern.seam(seam);
+    const auto ends = s ? std::vector<StrapEnd>() : strapEnds(pattern);
+    const auto end = std::find_if(ends.begin(), ends.end(), [&](const StrapEnd& e) { return e.piece == strap; });
+    if (!s && end == ends.end())
         return;
-    const Bulk bulk = bulkAt(m_document.pattern(), *s);
+    const Bulk bulk = s ? bulkAt(pattern, *s) : end->bulk;
     const double limit = m_document.design().workshop.machineLimit;
     const double scale = (height() - 66) / std::max({limit, bulk.atCrossing, 1.0}) * 0.92;
     p.setPen(t.ink);
     p.setFont(pixelFont(13, QFont::DemiBold));
-    p.drawText(QRectF(12, 6, width() - 24, 20), Qt::AlignLeft, text(s->name));
+    p.drawText(QRectF(12, 6, width() - 24, 20), Qt::AlignLeft, text(s ? s->name : end->name));
     const double floor = height() - 26.0, left = 14, w = 88;
     double y = floor;
     int k = 0;

@@ -54,6 +54,7 @@ class Section : public Picture {
 public:
     explicit Section(Document& document);
     SeamId seam;
+    PieceId strap; ///< else: the end of a strap, belt or handle
 
 protected:
     void paintEvent(QPaintEvent*) override;

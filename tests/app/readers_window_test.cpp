@@ -54,8 +54,11 @@ TEST_CASE("The window's numbers of each size are measure's of that size")
             s.press(Qt::Key_3);
             s.settle();
             auto* bulk = s.find<QTableWidget>("bulk");
-            REQUIRE(bulk->rowCount() == int(size["seams"].size()));
-            for (int r = 0; r < bulk->rowCount(); ++r) {
+            const int seams = int(size["seams"].size());
+            REQUIRE(bulk->rowCount() == seams + int(size["strap_ends"].size()));
+            for (int r = seams; r < bulk->rowCount(); ++r)
+                CHECK(bulk->item(r, 1)->text() == shown(size["strap_ends"][std::size_t(r - seams)]["under_foot"]));
+            for (int r = 0; r < seams; ++r) {
                 const json& seam = size["seams"][std::size_t(r)];
                 INFO(seam["key"]);
                 CHECK(bulk->item(r, 1)->text() == shown(seam["under_foot"]));

@@ -104,6 +104,24 @@ TEST_CASE("Remedies by hand: what each takes off where side seams cross a mouth,
     const Seam& side = *p.seam("side 1");
     const auto sides = remediesFor(p, side, ThickSpot::Topstitch);
     CHECK(among(sides, Kind::Open).leaves == Approx(2 * canvas)); // a row on each side of it
+    // Of unlike allowances the thinner is left of a graded seam, the thicker beside one that is pressed open.
+    Design uneven = d;
+    uneven.layers = {{"front", "foam-sewin", "basted", "full", {}, ""}};
+    for (auto& edge : {"bottom", "top"})
+        uneven.layers.front().edges[edge] = "stitch";
+    Pattern q = medium(uneven);
+    for (auto& seam : q.seams)
+        seam.pressedOpen = false;
+    const double foam = material("foam-sewin").underFoot();
+    const Seam& rim = *q.seam("mouth");
+    REQUIRE(bulkAt(q, rim).atCrossing == Approx(3 * canvas + 3 * cotton + foam));
+    Instead graded, opened;
+    for (const char* key : {"side 1", "side 2"})
+        graded.care[SeamId(key)].graded = true, opened.care[SeamId(key)].open = true;
+    CHECK(Bulks(q, graded).at(rim).atCrossing == Approx(2 * canvas + 3 * cotton));
+    CHECK(Bulks(q, opened).at(rim).atCrossing == Approx(2 * canvas + 3 * cotton + foam));
+    CHECK(Bulks(q, opened).underTopstitch(*q.seam("side 1")).underFoot == Approx(2 * canvas + 2 * foam));
+    CHECK(Bulks(q, graded).underTopstitch(*q.seam("side 1")).underFoot == Approx(3 * canvas + foam));
     // In the row of a seam itself nothing that is done to allowances helps.
     const auto plain = remediesFor(p, side, ThickSpot::Row);
     for (const Kind kind : {Kind::Grade, Kind::Open, Kind::Aside})

@@ -310,7 +310,8 @@ TEST_CASE("A dimension that is not shown changes nothing", "[.long]")
         const DesignSpec spec = specOf(d);
         std::size_t most = 0;
         for (const auto& c : spec.choices)
-            most = std::max(most, c.options.size());
+            if (!c.name.ends_with(".site"))
+                most = std::max(most, c.options.size());
         for (std::size_t option = 0; option < most; ++option) {
             Design now = d;
             for (const auto& c : spec.choices)

@@ -203,6 +203,20 @@ TEST_CASE(
                         }
 }
 
+TEST_CASE("Zip ends: what is done at its closed end and what at its tail is told apart")
+{
+    auto [d, id] = withPart("boxed-corner", "top-zip");
+    setChoice(d, id + ".first", "folded"), setChoice(d, id + ".tail", "metal");
+    CHECK_THAT(booklet(medium(d)),
+        Contains("Fold the tape's closed end away") && Contains("Push a metal end over the tape's tail"));
+    setChoice(d, id + ".first", "stop"), setChoice(d, id + ".tail", "tab");
+    CHECK_THAT(booklet(medium(d)),
+        Contains("Bar-tack across the chain at the closed end") && Contains("over the tape's tail"));
+    setChoice(d, id + ".held", "mouth");
+    setChoice(d, id + ".first", "tab"), setChoice(d, id + ".tail", "folded");
+    CHECK_THAT(booklet(medium(d)), Contains("over the tape's closed end") && Contains("Fold the tape's tail away"));
+}
+
 TEST_CASE("Zips: two sliders that meet, by the metre; a ready-made one has one and is told")
 {
     for (const auto& [form, kind] :

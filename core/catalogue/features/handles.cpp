@@ -116,6 +116,8 @@ public:
         drawRectangle(piece, cut, length, 0);
         if (make == "flat")
             addStripFolds(piece, f("width"), cut, length, turn);
+        else if (make == "rolled") // as it lies flat at its ends
+            piece.plies = std::max(1, int(std::lround(cut / f("width"))));
         if (make != "rolled") // the bow is longer than twice the drop
             offerStrip(d, f.key("handle").text(), f.named(say("Handle")), f.id, f("width"), length / 2 + f("drop"),
                 2 * f("drop"), "Small parts");
@@ -143,8 +145,7 @@ public:
             const Site& site = d.site(faces.front());
             const Piece& face = d.pieceAt(site, site.top - f("end") / 2);
             std::vector<Pierced> through{{face.role, face.key, face.material}};
-            const int folded = (make == "flat" ? plies : std::max(1, int(std::lround(cut / f("width")))))
-                * (f("fold") > 0 ? 2 : 1);
+            const int folded = plies * (f("fold") > 0 ? 2 : 1);
             through.insert(through.end(), std::size_t(folded), {"handle", f.id, role});
             addRivets(d, f.id, f.id, 4 * count, f("rivet"), through);
         }

@@ -2,10 +2,13 @@
 // Adjustable shoulder strap: sewn to the slider, through one ring, back through the slider, sewn to the other ring; a
 // closed loop through both rings, worn doubled; or a loop for the wrist. Sewn to the rings, or to be taken off by
 // swivel hooks.
+#include "buildup/strap_ends.hpp"
 #include "drafting/long_strip.hpp"
 #include "drafting/strip_width.hpp"
 #include "features/feature.hpp"
 #include "units/words.hpp"
+
+#include <algorithm>
 
 namespace tectonis {
 namespace {
@@ -57,6 +60,11 @@ public:
                 "Across the body, adjustable between both rings; doubled, a closed loop that slides through both, its "
                 "strands over the shoulder or one drawn out; or round the wrist, a loop on one ring.",
                 {{"shoulder", "Across the body"}, {"doubled", "Doubled, a closed loop"}, {"wrist", "On the wrist"}}},
+            {"under", "Raw ends",
+                "Where the strap's ends are sewn down they are turned under if the machine takes all that lies there, "
+                "or "
+                "always; or they are overcast and lie flat.",
+                {{"fits", "Turned under where it fits"}, {"turned", "Turned under"}, {"flat", "Overcast, flat"}}},
             {"ends", "Strap's ends", "Sewn to the rings, or to swivel hooks, so that it can be taken off.",
                 {{"sewn", "Sewn to the rings"}, {"hooks", "With swivel hooks"}}, "@worn=shoulder|wrist"}};
     }
@@ -116,6 +124,7 @@ public:
                 : doubled ? Strap::Worn::Doubled
                           : Strap::Worn::Shoulder,
             .hook = hooks ? f("hook") : 0};
+        made.turned = turnsUnder(f, made, role);
         wrist         ? workLoop(f, made)
             : doubled ? workDoubled(f, made, connectors)
                       : workLengths(f, made, d(connectors.text() + ".loop"));
@@ -160,6 +169,15 @@ public:
     }
 
 private:
+    static bool turnsUnder(const FeatureScope& f, const Strap& strap, const std::string& role)
+    {
+        const std::string& chosen = f.choice("under");
+        const Piece& piece = f.d.piece(strap.piece);
+        const double once = std::max(1, piece.plies) * stackUnderFoot(f.d.design, piece, role);
+        return chosen == "turned"
+            || (chosen == "fits" && layersAtEnd(strap.worn, true) * once <= f.d.pattern.workshop.machineLimit + 0.001);
+    }
+
     static void workLengths(FeatureScope& f, Strap& strap, double loop)
     {
         std::vector<Working::Input> given{

@@ -435,19 +435,23 @@ Remedy ofCare(const Pattern& p, const Seam& seam, ThickSpot spot, Remedy::Kind k
 
 } // namespace
 
+bool isTopstitched(const Pattern& p, const Seam& seam)
+{
+    return std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
+        return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
+            return act.verb == Act::Verb::Topstitch
+                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+        });
+    });
+}
+
 ThickSpot worstSpot(const Pattern& p, const Seam& seam)
 {
     const double limit = p.workshop.machineLimit + 0.001;
     const Bulk bulk = bulkAt(p, seam);
     if (bulk.underFoot > limit)
         return ThickSpot::Row;
-    const bool topstitched = std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
-        return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
-            return act.verb == Act::Verb::Topstitch
-                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
-        });
-    });
-    if (bulk.atCrossing <= limit && topstitched && bulkUnderTopstitch(p, seam).underFoot > limit)
+    if (bulk.atCrossing <= limit && isTopstitched(p, seam) && bulkUnderTopstitch(p, seam).underFoot > limit)
         return ThickSpot::Topstitch;
     return bulk.atCrossing > bulk.underFoot + 0.001 ? ThickSpot::Crossing : ThickSpot::Row;
 }

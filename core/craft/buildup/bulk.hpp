@@ -77,6 +77,9 @@ Bulk bulkUnderTopstitch(const Pattern& pattern, const Seam& seam);
 /// Where along its making a seam is thick.
 enum class ThickSpot { Row, Crossing, Topstitch };
 
+/// Does a step topstitch it?
+bool isTopstitched(const Pattern& pattern, const Seam& seam);
+
 /// Where it is too thick for the workshop's machine, or else where it is thickest when it is sewn.
 ThickSpot worstSpot(const Pattern& pattern, const Seam& seam);
 

@@ -146,16 +146,31 @@ std::vector<const LayerRule*> layerRulesFor(const Design& design, const Ruled& p
     return {};
 }
 
-double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole)
+namespace {
+
+template <class Thick>
+double stackOf(const Design& design, const Ruled& piece, const std::string& materialRole, Thick thick)
 {
     const auto face = design.materials.find(materialRole);
     if (face == design.materials.end())
         throw InputError(say("materials"), say("no material is chosen for “{}”", materialRole));
-    double sum = design.library->material(face->second).thickness;
+    double sum = thick(design.library->material(face->second));
     for (const LayerRule* rule : layerRulesFor(design, piece))
         if (rule->area.empty())
-            sum += design.library->material(rule->material).thickness;
+            sum += thick(design.library->material(rule->material));
     return sum;
+}
+
+} // namespace
+
+double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole)
+{
+    return stackOf(design, piece, materialRole, [](const Material& m) { return m.thickness; });
+}
+
+double stackUnderFoot(const Design& design, const Ruled& piece, const std::string& materialRole)
+{
+    return stackOf(design, piece, materialRole, [](const Material& m) { return m.underFoot(); });
 }
 
 double thicknessOf(const Pattern& pattern, const Piece& piece)

@@ -30,7 +30,10 @@ std::vector<const LayerRule*> layerRulesFor(const Design& design, const Ruled& p
 /// Thickness in mm, as it lies, of a face material with the interlinings that cover the whole piece.
 double stackThickness(const Design& design, const Ruled& piece, const std::string& materialRole);
 
-/// The same for a drafted piece.
+/// The same compressed under the foot.
+double stackUnderFoot(const Design& design, const Ruled& piece, const std::string& materialRole);
+
+/// As it lies, of a drafted piece.
 double thicknessOf(const Pattern& pattern, const Piece& piece);
 
 /// Grams of all copies of a piece with its layers, by their outlines; what is sold by the metre weighs nothing here.

@@ -3,6 +3,7 @@
 
 #include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/strap_ends.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
 #include "features/feature.hpp"
@@ -105,6 +106,9 @@ Ordered patternJson(const Design& design, const Pattern& p)
                 {"difference", s.difference()}, {"key", s.key}, {"allowance", s.allowance}, {"stitch", s.stitch},
                 {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing}});
     }
+    out["strap_ends"] = Ordered::array();
+    for (const auto& end : strapEnds(p))
+        out["strap_ends"].push_back({{"name", end.name}, {"piece", end.piece}, {"under_foot", end.bulk.underFoot}});
     out["zips"] = Ordered::array();
     for (const auto& z : p.zips)
         out["zips"].push_back({{"name", z.name}, {"gauge", z.gauge}, {"nominal_length", z.nominal},

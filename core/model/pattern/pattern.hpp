@@ -215,6 +215,7 @@ struct Strap {
     PieceId piece;
     double width = 0, cutWidth = 0, cutLength = 0, longest = 0, shortest = 0; ///< mm
     double fold = 0, end = 0; ///< taken up at the end with slider or buckle, and at the other
+    bool turned = true;       ///< the raw ends are turned under where they are sewn down; else overcast, and lie flat
     int strips = 1;
     double ringWidth = 0;
     /// longest and shortest: mouth to mouth, all round, or from the ring down to the end of the loop; of a closed loop

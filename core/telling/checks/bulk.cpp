@@ -2,7 +2,7 @@
 // What lies under the foot at each seam, crossing and topstitched row, against the workshop's machine.
 #include "checks/finding.hpp"
 
-#include "buildup/bulk.hpp"
+#include "buildup/strap_ends.hpp"
 #include "checks/remedies.hpp"
 
 #include <algorithm>
@@ -62,6 +62,59 @@ void tellUndone(const CheckInput& in, Findings& out)
         }
 }
 
+/// An edit of the part, if it has that choice or dimension and has it otherwise.
+struct OtherWay {
+    Message label;
+    std::string name, value;
+    double leaves;
+};
+
+/// Where an end of a strap, belt or handle is sewn down.
+void lookAtEnd(const CheckInput& in, const StrapEnd& end, Findings& out)
+{
+    const Pattern& p = in.pattern;
+    const double limit = in.design.workshop.machineLimit + 0.001, thick = end.bulk.underFoot, own = thick - end.others;
+    if (thick <= limit)
+        return;
+    const Piece& piece = *p.piece(end.piece);
+    const std::string part = piece.owner().text() + ".";
+    const auto has = [&](const char* choice, const char* value) {
+        const ChoiceSpec* spec = in.spec.choice(part + choice);
+        return spec && counts(*spec, in.design.choices)
+            && std::any_of(spec->options.begin(), spec->options.end(), [&](const auto& o) { return o.first == value; })
+            && in.design.choices.at(part + choice) != value;
+    };
+    std::vector<OtherWay> ways;
+    const bool strap = std::any_of(
+        p.straps.begin(), p.straps.end(), [&](const Strap& s) { return s.piece == end.piece && s.turned; });
+    if (strap && has("under", "flat"))
+        ways.push_back({say("Lay its raw ends flat"), "under", "flat", own * (end.times - 1) / end.times + end.others});
+    if (in.design.dimensions.contains(part + "fold") && p.values.contains(part + "fold")
+        && p.of(piece.owner(), "fold") > 0 && in.spec.choice(part + "fixed") && end.times == 2)
+        ways.push_back({say("Leave its ends raw"), "fold", "0", own / 2 + end.others});
+    if (piece.plies == 4 && has("way", "meet"))
+        ways.push_back({say("Let its edges meet behind"), "way", "meet", own / 2 + end.others});
+    if (const auto webbing = p.materials.find("strap"); webbing != p.materials.end() && has("make", "webbing"))
+        ways.push_back({say("Make it of webbing"), "make", "webbing",
+            end.times * p.material(webbing->second).underFoot() + end.others});
+    std::erase_if(ways, [&](const OtherWay& way) { return way.leaves > thick - 0.005; });
+    Finding found{Severity::Error, "bulk", "", end.name, piece.key, "Build-up",
+        together(say("{} lie under the foot where it is sewn down; the machine takes {}.", Len(thick, limit),
+                     Len(limit - 0.001)),
+            say("Hammer it flat, sew it by hand, or fold it less.")),
+        {}};
+    for (const auto& way : ways) {
+        Repair repair{say("{}: {} less", way.label, Len(thick - way.leaves)), {part + way.name + "=" + way.value}};
+        if (!found.repair && way.leaves <= limit)
+            found.repair = std::move(repair);
+        else
+            found.others.push_back(std::move(repair));
+    }
+    if (!found.repair && !found.others.empty())
+        found.repair = found.others.front(), found.others.erase(found.others.begin());
+    out.push_back(std::move(found));
+}
+
 } // namespace
 
 void checkBulk(const CheckInput& in, Findings& out)
@@ -93,6 +146,8 @@ void checkBulk(const CheckInput& in, Findings& out)
                         Len(limit - 0.001)),
                     ThickSpot::Topstitch, out);
     }
+    for (const auto& end : strapEnds(in.pattern))
+        lookAtEnd(in, end, out);
     tellUndone(in, out);
 }
 

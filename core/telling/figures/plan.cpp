@@ -3,6 +3,8 @@
 #include "drafting/turned.hpp"
 #include "figures/planning.hpp"
 
+#include <algorithm>
+
 namespace tectonis {
 
 Scene Plan::scene()
@@ -39,7 +41,12 @@ Scene Plan::scene()
     case Verb::PutIn: boardIn(); break;
     case Verb::Box: boxed(); break;
     case Verb::BoxOn: boxedOn(); break;
-    default: break;
+    default:
+        if (std::any_of(m_step.acts.begin(), m_step.acts.end(), [](const Act& act) {
+                return act.verb == Verb::SealEnds || act.verb == Verb::FoldEnds || act.verb == Verb::CapEnds;
+            }))
+            zipEnds();
+        break;
     }
     if (m_scene.items.empty())
         aside();

@@ -2,6 +2,8 @@
 // Whatever is handled, side by side, with its lines, marks, cuts and fittings.
 #include "figures/planning.hpp"
 
+#include <algorithm>
+
 namespace tectonis {
 
 void Plan::aside()
@@ -30,6 +32,63 @@ void Plan::aside()
     }
     if (m_step.pieces.size() > shown && shown > 0)
         add(Word{{x + 20, 0}, say("and {} more", m_step.pieces.size() - shown)});
+}
+
+void Plan::zipEnds()
+{
+    std::vector<PieceId> tabs;
+    const Zip* zip = nullptr;
+    for (const auto& act : m_step.acts) {
+        for (const auto& each : p.zips)
+            if (!act.zips.empty() && act.zips.front() == each.key)
+                zip = &each;
+        if (act.verb == Verb::SealEnds)
+            tabs.insert(tabs.end(), act.pieces.begin(), act.pieces.end());
+    }
+    if (!zip)
+        return;
+    const double w = zip->tapeWidth, length = std::clamp(zip->nominal, 4 * w, 7 * w);
+    const auto box = [&](double x0, double x1, double high, Skin skin) {
+        add(Surface{{{x0, -high / 2}, {x1, -high / 2}, {x1, high / 2}, {x0, high / 2}}, skin});
+    };
+    box(0, length, w, Skin::Tape);
+    stroke({{0, 0}, {length, 0}}, Kind::Mark);
+    // Its closed slider rests at the end from which it opens.
+    const bool leftFirst = zip->opens != "to the left";
+    const double slider = leftFirst ? 0.6 * w : length - 0.6 * w;
+    box(slider - w / 8, slider + w / 8, w / 3, Skin::Metal);
+    std::size_t next = 0;
+    for (const bool first : {true, false}) {
+        const ZipEnd& end = first ? zip->first : zip->last;
+        const bool left = first == leftFirst;
+        const double x = left ? 0 : length, in = left ? 1 : -1; // towards the middle
+        switch (end.kind) {
+        case ZipEnd::Kind::Tab: {
+            const double lap = 0.4 * w;
+            box(std::min(x - in * 0.5 * w, x + in * lap), std::max(x - in * 0.5 * w, x + in * lap), w, Skin::Shell);
+            stroke({{x + in * (lap - 3), -w / 2}, {x + in * (lap - 3), w / 2}}, Kind::Sew);
+            if (!tabs.empty())
+                if (const Piece* tab = p.piece(tabs[std::min(next, tabs.size() - 1)]))
+                    codeAt(*tab, {x - in * 0.15 * w, 0});
+            ++next;
+            break;
+        }
+        case ZipEnd::Kind::Folded: // aslant, to the wrong side
+            add(Surface{{{x, w / 2}, {x + in * 0.5 * w, w / 2}, {x, -w / 2}}, Skin::StripWrong});
+            stroke({{x + in * 0.5 * w, w / 2}, {x, -w / 2}}, Kind::Fold);
+            stroke({{x + in * 0.2 * w, w / 2 - 3}, {x + in * 3, 0}}, Kind::Sew);
+            add(Arrow{{{x - in * 0.6 * w, 0.1 * w}, {x - in * 0.4 * w, 0.55 * w}, {x + in * 0.1 * w, 0.7 * w}}});
+            break;
+        case ZipEnd::Kind::Metal:
+            box(std::min(x - in * 4, x + in * 8), std::max(x - in * 4, x + in * 8), 0.6 * w, Skin::Metal);
+            break;
+        case ZipEnd::Kind::Stop:
+            for (const double at : {4.0, 6.0})
+                stroke({{x + in * at, -w / 5}, {x + in * at, w / 5}}, Kind::Sew);
+            break;
+        case ZipEnd::Kind::Seam: break;
+        }
+    }
 }
 
 void Plan::linesOn(const Piece& piece, const Placement& at)

@@ -130,6 +130,8 @@ private:
     void foldedUp(bool up);
     void boardIn();
     void aside();
+    /// A zip whose ends are made, lying by itself.
+    void zipEnds();
     /// Lines that this part put on the piece: where things are laid, stitched or slashed.
     void linesOn(const Piece& piece, const Placement& at);
     /// Short cuts at the drill marks that this part made.

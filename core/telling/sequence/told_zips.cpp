@@ -173,29 +173,47 @@ void Telling::threadStrap(const Act& act)
     for (const auto& strap : p.straps) {
         if (strap.piece != act.pieces.front())
             continue;
+        if (!strap.turned)
+            add(say(
+                "Overcast the strap's raw ends, zigzag 304 or overedge 504: turned under they would be too thick."));
+        const Len fold(strap.fold), under(std::min(10.0, strap.fold / 3));
         if (strap.worn == Strap::Worn::Wrist) {
-            addEither(strap.hook > 0
-                    ? say("Fold the strap in half, right side outside. Pass both ends together round the bar of the "
-                          "hook, {} with the last {} of the outer one turned under over the other, and sew them down "
-                          "with a box-X stitch. Hook it into the ring.",
-                        Len(strap.fold), Len(std::min(10.0, strap.fold / 3)))
-                    : say("Fold the strap in half, right side outside. Pass both ends together round the ring, {} with "
-                          "the last {} of the outer one turned under over the other, and sew them down with a box-X "
-                          "stitch.",
-                        Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
-                say("Both ends together round the bar, {} each, box-X.", Len(strap.fold)));
+            const bool hook = strap.hook > 0;
+            addEither(strap.turned ? hook
+                        ? say("Fold the strap in half, right side outside. Pass both ends together round the bar of "
+                              "the hook, {} with the last {} of the outer one turned under over the other, and sew "
+                              "them down with a box-X stitch. Hook it into the ring.",
+                            fold, under)
+                        : say("Fold the strap in half, right side outside. Pass both ends together round the ring, "
+                              "{} with the last {} of the outer one turned under over the other, and sew them down "
+                              "with a box-X stitch.",
+                            fold, under)
+                    : hook
+                    ? say("Fold the strap in half, right side outside. Pass both ends together round the bar of "
+                          "the hook, {}, lay them flat on each other and sew them down with a box-X stitch. Hook "
+                          "it into the ring.",
+                        fold)
+                    : say("Fold the strap in half, right side outside. Pass both ends together round the ring, "
+                          "{}, lay them flat on each other and sew them down with a box-X stitch.",
+                        fold),
+                say("Both ends together round the bar, {} each, box-X.", fold));
             machine();
             stitch(say("3 mm, lockstitch 301, box-X"));
             check(say("The loop hangs {} down from the ring; it is not twisted.", Len(strap.longest)));
             return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
         }
         if (strap.worn == Strap::Worn::Doubled) {
-            const double under = std::min(10.0, strap.fold / 3);
-            addEither(say("Pass one end through one ring and on through the other, right side outside. Lap it over the "
+            addEither(strap.turned
+                    ? say("Pass one end through one ring and on through the other, right side outside. Lap it over the "
                           "other end by {}, the last {} of both turned under towards each other, and sew through all "
                           "with a box-X stitch: a closed loop that slides in both rings.",
-                          Len(strap.fold), Len(under)),
-                say("Through both rings; ends lapped by {}, box-X.", Len(strap.fold)));
+                        fold, under)
+                    : say(
+                        "Pass one end through one ring and on through the other, right side outside. Lap it flat over "
+                        "the other end by {} and sew through both with a box-X stitch: a closed loop that slides in "
+                        "both rings.",
+                        fold),
+                say("Through both rings; ends lapped by {}, box-X.", fold));
             machine();
             stitch(say("3 mm, lockstitch 301, box-X"));
             check(say("The loop slides through both rings, its join too; both strands hang {}, drawn out one hangs {}.",
@@ -203,19 +221,24 @@ void Telling::threadStrap(const Act& act)
             caution(say("Long straps: a strangulation hazard for small children."));
             return caution(say("Load ratings need testing by someone qualified; local safety rules go first."));
         }
+        const Message first = strap.turned
+            ? say(
+                "Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it down with a "
+                "box-X stitch.",
+                fold, under)
+            : say("Fold one end round the slider's bar, {} in all, and sew it down flat with a box-X stitch.", fold);
         if (strap.hook > 0)
-            addEither(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
-                          "down with a box-X stitch. Pass the other end through the eye of one hook, back through the "
-                          "slider, and sew it round the eye of the other hook alike. Hook both into the rings.",
-                          Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
-                say("Slider, one hook, back through the slider, other hook; each end takes {}, box-X.",
-                    Len(strap.fold)));
+            addEither(
+                together(first,
+                    say("Pass the other end through the eye of one hook, back through the slider, and sew it round "
+                        "the eye of the other hook alike. Hook both into the rings.")),
+                say("Slider, one hook, back through the slider, other hook; each end takes {}, box-X.", fold));
         else
-            addEither(say("Fold one end round the slider's bar, {} in all with the last {} turned under, and sew it "
-                          "down with a box-X stitch. Pass the other end through one ring, back through the slider, "
-                          "and sew it to the other ring alike.",
-                          Len(strap.fold), Len(std::min(10.0, strap.fold / 3))),
-                say("Slider, ring, back through the slider, other ring; each end takes {}, box-X.", Len(strap.fold)));
+            addEither(
+                together(first,
+                    say("Pass the other end through one ring, back through the slider, and sew it to the other ring "
+                        "alike.")),
+                say("Slider, ring, back through the slider, other ring; each end takes {}, box-X.", fold));
     }
     machine();
     stitch(say("3 mm, lockstitch 301, box-X"));
