@@ -103,7 +103,7 @@ void applyTheme(QApplication& app, bool dark)
         QScrollBar:vertical { background: transparent; width: 10px; } QScrollBar::handle:vertical { background: %3; border-radius: 4px; min-height: 24px; }
         QScrollBar:horizontal { background: transparent; height: 10px; } QScrollBar::handle:horizontal { background: %3; border-radius: 4px; min-width: 24px; }
         QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
-        QMenu { background: %2; color: %1; border: 1px solid %3; } QMenu::item:selected { background: %5; color: %6; }
+        QMenu { background: %2; color: %1; border: 1px solid %3; } QMenu::item:selected { background: %5; color: %6; } QMenu::item:disabled { color: %7; background: %2; }
         QCheckBox { color: %1; spacing: 6px; } QCheckBox::indicator { width: 13px; height: 13px; border: 1px solid %7; border-radius: 3px; background: %4; }
         QCheckBox::indicator:checked { background: %5; border: 1px solid %5; } QCheckBox:focus { color: %5; }
         QSlider::groove:horizontal { height: 4px; background: %3; border-radius: 2px; } QSlider::handle:horizontal { width: 14px; height: 14px; margin: -6px 0; border-radius: 7px; background: %5; }

@@ -314,12 +314,24 @@ TEST_CASE("A dimension that is not shown changes nothing", "[.long]")
                 most = std::max(most, c.options.size());
         for (std::size_t option = 0; option < most; ++option) {
             Design now = d;
+            std::vector<std::pair<std::string, std::string>> wanted;
             for (const auto& c : spec.choices)
                 if (const auto& value = c.options[std::min(option, c.options.size() - 1)].first;
                     !c.name.ends_with(".site") && value != now.choices[c.name])
-                    try {
-                        setChoice(now, c.name, value);
-                    } catch (const InputError&) {}
+                    wanted.emplace_back(c.name, value);
+            // All at once; in halves where one of them is refused.
+            const std::function<void(std::size_t, std::size_t)> choose = [&](std::size_t from, std::size_t to) {
+                try {
+                    edit(now, [&](Design& next) {
+                        for (std::size_t i = from; i < to; ++i)
+                            change::choice(next, wanted[i].first, wanted[i].second);
+                    });
+                } catch (const InputError&) {
+                    if (const std::size_t middle = (from + to) / 2; middle > from)
+                        choose(from, middle), choose(middle, to);
+                }
+            };
+            choose(0, wanted.size());
             const Pattern p = medium(now);
             const auto valueOf = [&](const std::string& name) { return p.values.at(name); };
             // All that is told of patterns but the hidden dimensions' own values.
