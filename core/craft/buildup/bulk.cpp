@@ -299,7 +299,10 @@ void Bulks::findCrossings(const Seam& seam, double plain, Bulk& bulk)
     for (const auto& [at, other] : crossings) {
         const auto here = std::find_if(places.begin(), places.end(),
             [&, at = at](const Place& place) { return std::abs(place.at - at) * seam.lengthA < 1; });
-        Place& place = here == places.end() ? places.emplace_back(at, plain) : *here;
+        const auto nth = std::size_t(here - places.begin());
+        if (nth == places.size())
+            places.push_back({at, plain, {}});
+        Place& place = places[nth];
         if (std::find(place.seams.begin(), place.seams.end(), other) == place.seams.end()) {
             place.seams.push_back(other);
             place.thick += allowanceThickness(*other, hammered);
