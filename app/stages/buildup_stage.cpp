@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Build-up: what lies behind every piece, the piece in hand pulled apart, and what lies under the foot at every seam.
 #include "buildup/allowance.hpp"
-#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/remedies.hpp"
 #include "buildup/strap_ends.hpp"
 #include "checks/remedies.hpp"
 #include "cutting/load.hpp"
@@ -154,6 +154,13 @@ public:
             if (bulk.atCrossing > bulk.underFoot)
                 seam.rows.push_back({spoken("Where it crosses {}", text(bulk.crossing)),
                     m_document.len(bulk.atCrossing), {}, bulk.atCrossing > limit});
+            if (s && isTopstitched(m_document.pattern(), *s)) {
+                const Bulk row = bulkUnderTopstitch(m_document.pattern(), *s);
+                seam.rows.push_back({spoken("Topstitched"), m_document.len(row.underFoot), {}, row.underFoot > limit});
+                if (row.atCrossing > row.underFoot)
+                    seam.rows.push_back({spoken("Topstitched across {}", text(row.crossing)),
+                        m_document.len(row.atCrossing), {}, row.atCrossing > limit});
+            }
             seam.rows.push_back({spoken("The machine takes"), m_document.len(limit), {}});
             out.groups.push_back(seam);
         }
@@ -254,41 +261,48 @@ private:
         const bool end = at >= m_seams.size();
         m_section->seam = end ? SeamId() : m_seams[at];
         m_section->strap = end && at - m_seams.size() < m_ends.size() ? m_ends[at - m_seams.size()] : PieceId();
-        m_thinner->setEnabled(!end);
-        m_thinner->setToolTip(end ? spoken("A strap's end is folded less, or laid flat: Fittings has its choices")
-                                  : spoken("What makes less of the chosen seam lie under the foot, in the order of the "
-                                           "trade"));
+        m_thinner->setToolTip(
+            spoken("What makes less of the chosen seam or end lie under the foot, in the order of the "
+                   "trade"));
         m_section->update();
     }
 
-    /// All remedies for the seam in hand: what is done is ticked and can be taken back, what is no use is dim and says
-    /// why.
+    /// All remedies for the seam or strap end in hand: what is done is ticked and can be taken back, what is no use is
+    /// dim and says why.
     void fillRemedies(QMenu& menu)
     {
         menu.clear();
         const Pattern& pattern = m_document.pattern();
-        const Seam* seam = pattern.seam(m_section->seam);
-        if (!seam)
-            return;
-        const ThickSpot spot = worstSpot(pattern, *seam);
-        for (const Remedy& remedy : remediesFor(pattern, *seam, spot)) {
-            QAction* action = menu.addAction(
-                m_document.words(remedy.whyNot.empty() ? inWords(remedy, spot) : tectonis::nameOf(remedy, spot)));
-            action->setCheckable(true);
-            action->setChecked(remedy.done);
-            const auto repair = repairOf(m_document.design(), remedy, spot);
-            action->setEnabled(repair.has_value());
-            action->setToolTip(m_document.words(remedy.whyNot));
-            if (!repair)
-                continue;
+        const Design& design = m_document.design();
+        if (const Seam* seam = pattern.seam(m_section->seam)) {
+            const ThickSpot spot = worstSpot(pattern, *seam);
+            for (const Remedy& remedy : remediesFor(pattern, *seam, spot)) {
+                const Message label = remedy.whyNot.empty() ? inWords(remedy, spot) : tectonis::nameOf(remedy, spot);
+                QAction& action = addRemedy(menu, label, repairOf(design, remedy, spot), remedy.done);
+                action.setToolTip(m_document.words(remedy.whyNot));
+            }
+        }
+        for (const StrapEnd& end : strapEnds(pattern))
+            if (end.piece == m_section->strap)
+                for (const EndRemedy& remedy : remediesForEnd(design, specOf(design), pattern, end))
+                    addRemedy(menu, inWords(remedy), Repair{remedy.label, {remedy.assignment}}, remedy.done);
+    }
+
+    QAction& addRemedy(QMenu& menu, const Message& label, const std::optional<Repair>& repair, bool done)
+    {
+        QAction* action = menu.addAction(m_document.words(label));
+        action->setCheckable(true);
+        action->setChecked(done);
+        action->setEnabled(repair.has_value());
+        if (repair)
             connect(
                 action, &QAction::triggered, this,
-                [this, way = Finding{.size = pattern.size, .repair = repair}] {
+                [this, way = Finding{.size = m_document.pattern().size, .repair = repair}] {
                     m_document.edit(m_document.words(way.repair->label), [&](Design& d) { change::repair(d, way); });
                     fill();
                 },
                 Qt::QueuedConnection);
-        }
+        return *action;
     }
 
     /// The layer in hand is marked in the picture.
@@ -340,7 +354,7 @@ private:
             put(0, text(s.name), false);
             put(1, m_document.len(bulk.underFoot), bulk.underFoot > limit);
             put(2, m_document.len(bulk.atCrossing), bulk.atCrossing > limit);
-            const double stitched = isTopstitched(m_document.pattern(), s) ? bulks.underTopstitch(s).underFoot : 0;
+            const double stitched = isTopstitched(m_document.pattern(), s) ? bulks.underTopstitch(s).atCrossing : 0;
             put(3, stitched > 0 ? m_document.len(stitched) : QString(), stitched > limit);
             put(4, text(bulk.crossing), false);
             ++i;

@@ -130,25 +130,24 @@ protected:
                     [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; })
                 && piece.role != "pocket")
                 wanted.insert(piece.key);
-        std::vector<std::vector<const Piece*>> groups; // pieces from the top down
-        for (const auto& site : p.sites) {             // also empty ones: a part may be moved there
+        std::vector<std::vector<Standing>> groups; // pieces from the top down
+        for (const auto& site : p.sites) {         // also empty ones: a part may be moved there
             // Of straps and tabs only those that carry something, or are in hand: long strips would make all small.
             const PieceId& strip = site.pieces.front();
             if (site.strip && strip != doc().pieceInHand()
                 && std::none_of(p.places.begin(), p.places.end(), [&](const Place& on) { return on.piece == strip; }))
                 continue;
-            std::vector<const Piece*> group;
+            std::vector<Standing> group;
             for (const auto& key : site.pieces)
                 if (taken.insert(key).second)
-                    group.push_back(p.piece(key));
-            std::sort(group.begin(), group.end(),
-                [](const Piece* a, const Piece* b) { return boundsOf(a->cut).y1 > boundsOf(b->cut).y1; });
+                    group.push_back(standing(*p.piece(key)));
+            std::sort(group.begin(), group.end(), [](const Standing& a, const Standing& b) { return a.top > b.top; });
             if (!group.empty())
                 groups.push_back(std::move(group));
         }
         for (const auto& piece : p.pieces)
             if (wanted.contains(piece.key) && piece.role != "strap" && taken.insert(piece.key).second)
-                groups.push_back({&piece});
+                groups.push_back({standing(piece)});
         if (m_across > 0)
             return laidOut(groups, m_across);
         // As many side by side as shows them largest in this window.
@@ -163,34 +162,34 @@ protected:
         return best;
     }
 
-    /// Quarters of a turn that stand a piece upright.
-    int turnOf(const Piece& piece) const
+    /// A piece as it stands upright.
+    struct Standing {
+        const Piece* piece;
+        double top; ///< of its cut line, as it is drafted
+        int turn;   ///< quarters
+        Box box;    ///< turned
+    };
+    Standing standing(const Piece& piece) const
     {
         const Site* site = siteOf(piece.key);
-        return site ? site->turn : 0;
-    }
-
-    /// A piece as it stands.
-    Box stood(const Piece& piece) const
-    {
         const Box b = boundsOf(piece.cut);
-        Box out;
+        Standing out{&piece, b.y1, site ? site->turn : 0, {}};
         for (const Point corner : {Point{b.x0, b.y0}, Point{b.x1, b.y1}})
-            out.add(quarterTurned(corner, turnOf(piece)));
+            out.box.add(quarterTurned(corner, out.turn));
         return out;
     }
 
     /// Faces as wide as the first @p across of them side by side, each as high up as it finds room beside and below
     /// those before it; the pieces of each one above the other.
-    std::vector<Face> laidOut(const std::vector<std::vector<const Piece*>>& groups, std::size_t across) const
+    std::vector<Face> laidOut(const std::vector<std::vector<Standing>>& groups, std::size_t across) const
     {
         constexpr double apart = 40, stacked = 34; // mm: room for the names
         std::vector<std::pair<double, double>> sizes;
         double most = 0;
         for (const auto& group : groups) {
             double wide = 0, high = 0;
-            for (const Piece* piece : group)
-                wide = std::max(wide, stood(*piece).width()), high += stood(*piece).height() + stacked;
+            for (const Standing& each : group)
+                wide = std::max(wide, each.box.width()), high += each.box.height() + stacked;
             sizes.emplace_back(wide + apart, high + stacked);
             most = std::max(most, wide + apart);
         }
@@ -207,11 +206,10 @@ protected:
             taken.back().add(Point{at.x, at.y - high});
             taken.back().add(Point{at.x + wide, at.y});
             double y = at.y;
-            for (const Piece* piece : groups[i]) {
-                const Box b = stood(*piece);
+            for (const auto& [piece, top, turn, b] : groups[i]) {
                 const double left = at.x + (wide - apart - b.width()) / 2;
-                out.push_back({piece, {left - b.x0, y - b.y1, turnOf(*piece) * pi / 2},
-                    {left, y - b.height(), left + b.width(), y}});
+                out.push_back(
+                    {piece, {left - b.x0, y - b.y1, turn * pi / 2}, {left, y - b.height(), left + b.width(), y}});
                 y -= b.height() + stacked;
             }
         }

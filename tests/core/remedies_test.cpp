@@ -4,7 +4,7 @@
 #include "english.hpp"
 #include "sewable.hpp"
 
-#include "buildup/bulk.hpp"
+#include "buildup/remedies.hpp"
 #include "checks/remedies.hpp"
 #include "design/seam_care.hpp"
 #include "editing/edits.hpp"
@@ -72,14 +72,15 @@ TEST_CASE("Remedies by hand: what each takes off where side seams cross a mouth,
     setChoice(d, "assembly", "bagged-out");
     Pattern p = medium(d);
     for (auto& seam : p.seams)
-        seam.pressedOpen = false;
+        seam.pressedOpen = seam.graded = false;
     const Seam& mouth = *p.seam("mouth");
     REQUIRE(bulkAt(p, mouth).atCrossing == Approx(3 * canvas + 3 * cotton));
     REQUIRE(bulkAt(p, mouth).crossedBy.size() == 4); // left and right, shell and lining
     const auto all = remediesFor(p, mouth, ThickSpot::Crossing);
     REQUIRE(all.size() == 6); // in the order of the trade
+    const std::vector<Kind> order{Kind::Trim, Kind::Grade, Kind::Open, Kind::Aside, Kind::Hammer, Kind::Hand};
     for (std::size_t i = 0; i < all.size(); ++i)
-        CHECK(int(all[i].kind) == int(i));
+        CHECK(all[i].kind == order[i]);
     CHECK(!among(all, Kind::Trim).whyNot.empty());      // there is no interlining
     for (const Kind kind : {Kind::Grade, Kind::Open}) { // one allowance of each instead of two
         CHECK(among(all, kind).gain == Approx(canvas + cotton));
@@ -111,7 +112,7 @@ TEST_CASE("Remedies by hand: what each takes off where side seams cross a mouth,
         uneven.layers.front().edges[edge] = "stitch";
     Pattern q = medium(uneven);
     for (auto& seam : q.seams)
-        seam.pressedOpen = false;
+        seam.pressedOpen = seam.graded = false;
     const double foam = material("foam-sewin").underFoot();
     const Seam& rim = *q.seam("mouth");
     REQUIRE(bulkAt(q, rim).atCrossing == Approx(3 * canvas + 3 * cotton + foam));

@@ -122,7 +122,7 @@ TEST_CASE("Strap ends that are too thick are told, with every way that helps and
     CHECK(told->severity == Severity::Error);
     CHECK_THAT(words(told->text), Contains("9 mm lie under the foot") && Contains("the machine takes 8 mm"));
     REQUIRE(told->repair);
-    CHECK(told->others.size() == 2);
+    CHECK(told->others.size() == 4);
     std::vector<Repair> ways{*told->repair};
     ways.insert(ways.end(), told->others.begin(), told->others.end());
     for (const auto& way : ways) {
@@ -134,6 +134,10 @@ TEST_CASE("Strap ends that are too thick are told, with every way that helps and
         CHECK(!at(mended, "strap"));
         // Rounded as a maker reads it: half millimetres.
         const double gain = 12 * canvas - endOf(medium(mended), "strap");
+        if (way.assignments.front() == "end.strap.care=hand") {
+            CHECK(gain == 0); // only sewn otherwise
+            continue;
+        }
         CHECK(gain > 0);
         CHECK_THAT(words(way.label), Contains(words(say("{} less", Len(gain)))));
     }

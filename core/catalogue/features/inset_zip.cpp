@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Inset zip pockets: the face is cut in two, the zip lies in the gap, and the face stays as tall as it was. Several may
 // be stacked.
+#include "buildup/zip_ends.hpp"
 #include "drafting/cut.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/zips.hpp"
@@ -14,8 +15,6 @@ namespace tectonis {
 namespace {
 
 using Kind = Working::Kind;
-
-constexpr double kLap = 12; // mm of tape in each tab (common practice, no source)
 
 class InsetZip : public FeatureKind {
 public:
@@ -121,10 +120,10 @@ public:
         const bool tabbed = f.choice("ends") == "tab";
         const double tape = tabbed
             ? d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"), "opening + 2*lap",
-                {{"opening", length}, {"lap", kLap}}, 0, Kind::Trade, "mm",
+                {{"opening", length}, {"lap", kTabLap}}, 0, Kind::Trade, "mm",
                 say("the opening is as long as the bag is wide, so that nothing gapes into the lining; {} at both ends "
                     "lie in the tabs",
-                    Len(12))})
+                    Len(kTabLap))})
             : d.work({f.id, f.key("tape cut" + tag), say("Tape cut from continuous zip"), "face + 2*allowance",
                 {{"face", opening.width()}, {"allowance", d("allowance.body")}}, 0, Kind::Geometry, "mm",
                 say("from side to side and into both side seams; it opens as far as the bag is wide")});
@@ -133,7 +132,8 @@ public:
             tabs = {drawTab(f, tag, title, face, opening.width())};
         Zip made{
             f.key("zip" + tag), title, lower, {site.x, y - gap / 2}, int(f("gauge")), length, tape, f("tape"), gap};
-        made.first = made.last = {zipEndOf(f.choice("ends")), (opening.width() - length) / 2};
+        made.first = made.last = {
+            zipEndOf(f.choice("ends")), (opening.width() - length) / 2, tabbed ? tabs.front() : PieceId()};
         tectonis::addZip(f, made, tabbed ? length : tape);
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
             say("between the halves of the face")});
@@ -151,7 +151,7 @@ public:
         Drafter& d = f.d;
         const double tab = d.work({f.id, f.key("tab" + tag), say("Tab at each end of the zip, cut length"),
             "(face - opening)/2 + lap + allowance",
-            {{"face", width}, {"opening", f("width")}, {"lap", kLap}, {"allowance", d("allowance.body")}}, 0,
+            {{"face", width}, {"opening", f("width")}, {"lap", kTabLap}, {"allowance", d("allowance.body")}}, 0,
             Kind::Geometry, "mm",
             say("from the zip's end to the side of the face, over the tape's end and into the side seam")});
         Piece& cover = d.add({.key = f.key("tab" + tag),

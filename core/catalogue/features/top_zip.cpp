@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Zip at the mouth: recessed between two bands that hang from the lining, or sewn to front and back right at the mouth.
+#include "buildup/zip_ends.hpp"
 #include "design/evaluate.hpp"
 #include "drafting/cut.hpp"
 #include "drafting/flat_order.hpp"
@@ -20,7 +21,6 @@ namespace {
 using Kind = Working::Kind;
 
 constexpr double kLeastBand = 8; // mm, each
-constexpr double kTabLap = 12;   // a tab laps the tape by so much: common practice, no source
 
 class TopZip : public FeatureKind {
 public:
@@ -131,7 +131,8 @@ public:
             recessed ? Point{opening / 2, 0} : Point{front.x + z.aside, front.top}, int(f("gauge")), opening, 0,
             f("tape"), gap};
         z.zip.first.kind = madeAs(f, "first", false);
-        z.zip.last.kind = madeAs(f, "tail", f("past") > 0);
+        z.zip.last.hangs = f("past") > 0;
+        z.zip.last.kind = madeAs(f, "tail", z.zip.last.hangs);
         addTabs(f, z);
         recessed ? onBands(f, z) : atMouth(f, z);
         cutTape(f, z);
@@ -190,11 +191,15 @@ public:
                                  .key);
         };
         const bool first = z.zip.first.kind == ZipEnd::Kind::Tab, last = z.zip.last.kind == ZipEnd::Kind::Tab;
+        if (first)
+            z.zip.first.tab = f.key("tab");
         const bool alike = f.choice("held") == "bands" || (f("past") <= 0 && std::abs(f("end") - f("last")) < 0.005);
         if (first)
             add("tab", say("Zip tab"), last && alike ? 2 : 1);
         if (last && !(first && alike))
             add("tab.tail", say("Zip tail tab"), 1);
+        if (last)
+            z.zip.last.tab = z.tabs.back();
     }
 
     /// A tail hangs past the mouth's end; a folded end takes tape, one that runs on into a seam as far as its raw edge.

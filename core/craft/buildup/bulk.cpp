@@ -2,7 +2,6 @@
 #include "buildup/bulk.hpp"
 
 #include "library/library.hpp"
-#include "pattern/seam_shape.hpp"
 
 #include <algorithm>
 
@@ -10,8 +9,6 @@ namespace tectonis {
 namespace {
 
 constexpr double kTopstitch = 3.2; // mm from the seam (common practice, no source)
-constexpr double kHammered = 0.85; // of a cloth's thickness is left (common practice, no source; from memory)
-constexpr double kAround = 40;     // mm sewn by hand where a crossing is too thick (common practice, no source)
 
 Message nameOf(const Pattern& p, const Layer& layer)
 {
@@ -46,35 +43,6 @@ bool pleated(const Piece& piece, const Edge& edge)
 {
     return std::any_of(piece.lines.begin(), piece.lines.end(),
         [&](const FaceLine& l) { return l.kind == FaceLine::Kind::Pleat && liesOn(edge.stitch, startOf(l.run)); });
-}
-
-/// The seam that joins two neighbours of a run where they meet; null where they are only laid side by side.
-const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& after, const Seam& own)
-{
-    const auto begins = [&](const EdgeUse& use) {
-        const Run* run = p.runBehind(use);
-        return !run || run->empty() ? Point{} : use.reversed ? endOf(run->back()) : startOf(run->front());
-    };
-    const auto stops = [&](const EdgeUse& use) {
-        const Run* run = p.runBehind(use);
-        return !run || run->empty() ? Point{} : use.reversed ? startOf(run->front()) : endOf(run->back());
-    };
-    const Point leaves = stops(before), arrives = begins(after); // the place where they meet, on each piece
-    const auto ends = [&](const std::vector<EdgeUse>& side, const EdgeUse& use, bool first) {
-        const EdgeUse& end = first ? side.front() : side.back();
-        if (end.piece != use.piece || end.copy != use.copy)
-            return false;
-        return distance(first ? begins(end) : stops(end), &use == &before ? leaves : arrives) < 0.01;
-    };
-    for (const auto& other : p.seams) {
-        if (&other == &own || other.stitch != "construction" || other.a.empty() || other.b.empty())
-            continue;
-        for (const bool first : {true, false}) // it begins or ends on the run
-            if ((ends(other.a, before, first) && ends(other.b, after, first))
-                || (ends(other.a, after, first) && ends(other.b, before, first)))
-                return &other;
-    }
-    return nullptr;
 }
 
 /// What is caught in a seam at its thickest place: what runs along it, and of the things that are laid at places of
@@ -120,6 +88,17 @@ std::vector<PieceId> trappedAtOnce(const Pattern& p, const Seam& seam)
 }
 
 } // namespace
+
+/// On which side of a seam the row beside it runs; nowhere: on the edge of what was turned.
+Act::To rowSide(const Pattern& p, const Seam& seam)
+{
+    for (const auto& step : p.steps)
+        for (const auto& act : step.acts)
+            if (act.verb == Act::Verb::Topstitch
+                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end())
+                return act.to;
+    return Act::To::Nowhere;
+}
 
 bool Bulks::trimmed(const Layer& layer) const
 {
@@ -230,6 +209,21 @@ double Bulks::allowanceThickness(const Seam& crossing, double hammered)
     return opened(crossing) ? std::max(a, b) : a + b;
 }
 
+/// What is caught at the thickest place, with what lies behind it.
+void Bulks::addTrapped(const Seam& seam, std::vector<BulkPart>& parts) const
+{
+    for (const auto& key : trappedAtOnce(p, seam)) {
+        const Piece* piece = p.piece(key);
+        if (!piece)
+            continue;
+        parts.push_back({piece, nullptr, piece->plies, p.material(p.materials.at(piece->material)).underFoot()});
+        for (const auto& layer : piece->layers)
+            if (layer.wholePiece && !trimmed(layer)
+                && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
+                parts.push_back({piece, &layer, 1, p.material(layer.material).underFoot()});
+    }
+}
+
 Bulk Bulks::at(const Seam& seam)
 {
     Bulk bulk;
@@ -248,16 +242,7 @@ Bulk Bulks::at(const Seam& seam)
         for (auto& part : bulk.parts)
             part.times *= 2;
     const std::size_t along = bulk.parts.size(); // what follows lies away from where other seams cross
-    for (const auto& key : trappedAtOnce(p, seam)) {
-        const Piece* piece = p.piece(key);
-        if (!piece)
-            continue;
-        bulk.parts.push_back({piece, nullptr, piece->plies, p.material(p.materials.at(piece->material)).underFoot()});
-        for (const auto& layer : piece->layers)
-            if (layer.wholePiece && !trimmed(layer)
-                && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
-                bulk.parts.push_back({piece, &layer, 1, p.material(layer.material).underFoot()});
-    }
+    addTrapped(seam, bulk.parts);
     if (careOf(seam).hammered)
         for (auto& part : bulk.parts)
             part.each *= part.layer ? 1 : kHammered;
@@ -268,261 +253,138 @@ Bulk Bulks::at(const Seam& seam)
         plain += i < along ? thick : 0;
     }
     bulk.atCrossing = bulk.underFoot;
-    if (!careOf(seam).aside)
-        findCrossings(seam, plain, bulk);
+    auto across = acrossOf(seam);
+    if (careOf(seam).aside) // they are turned aside; about a zip nothing can be done so
+        std::erase_if(across, [](const Across& each) { return each.seam; });
+    findCrossings(
+        across,
+        [&](const std::vector<Across>& here) {
+            double thick = plain;
+            for (const auto& each : here)
+                thick += each.onA + each.onB + each.once;
+            return thick;
+        },
+        bulk);
     return bulk;
 }
 
-void Bulks::findCrossings(const Seam& seam, double plain, Bulk& bulk)
+/// The places where others cross a seam; @p thickOf tells how many mm lie at one in all, from what crosses there.
+template <class ThickOf> void Bulks::findCrossings(const std::vector<Across>& all, ThickOf thickOf, Bulk& bulk)
 {
-    // Seams that join neighbours of either run end on it, and their folded allowances lie across it: where both runs
-    // are joined at one place, both do.
-    std::vector<std::pair<double, const Seam*>> crossings;
-    for (const auto* side : {&seam.a, &seam.b}) {
-        double at = 0;
-        const double whole = side == &seam.a ? seam.lengthA : seam.lengthB;
-        for (std::size_t i = 0; i < side->size(); ++i) {
-            const EdgeUse &here = (*side)[i], &before = (*side)[i == 0 ? side->size() - 1 : i - 1];
-            if (side->size() > 1 && (here.piece != before.piece || here.copy != before.copy))
-                if (const Seam* other = seamBetween(p, before, here, seam))
-                    crossings.push_back({whole > 0 ? at / whole : 0, other});
-            if (const Run* run = p.runBehind(here))
-                at += lengthOf(*run);
-        }
-    }
-    const double hammered = careOf(seam).hammered ? kHammered : 1;
     struct Place {
-        double at = 0, thick = 0;
-        std::vector<const Seam*> seams;
+        std::vector<Across> across;
+        double thick = 0;
     };
     std::vector<Place> places;
-    for (const auto& [at, other] : crossings) {
+    for (const auto& across : all) {
         const auto here = std::find_if(places.begin(), places.end(),
-            [&, at = at](const Place& place) { return std::abs(place.at - at) * seam.lengthA < 1; });
-        const auto nth = std::size_t(here - places.begin());
-        if (nth == places.size())
-            places.push_back({at, plain, {}});
-        Place& place = places[nth];
-        if (std::find(place.seams.begin(), place.seams.end(), other) == place.seams.end()) {
-            place.seams.push_back(other);
-            place.thick += allowanceThickness(*other, hammered);
-        }
+            [&](const Place& place) { return std::abs(place.across.front().at - across.at) < 1; });
+        Place& place = here == places.end() ? places.emplace_back(Place{}) : *here;
+        if (std::none_of(place.across.begin(), place.across.end(),
+                [&](const Across& known) { return known.seam == across.seam && known.zip == across.zip; }))
+            place.across.push_back(across);
     }
     const Place* worst = nullptr;
-    for (const auto& place : places) {
+    for (auto& place : places) {
+        place.thick = thickOf(place.across);
         bulk.everyCrossing.push_back(place.thick);
         if (place.thick > bulk.atCrossing)
             worst = &place, bulk.atCrossing = place.thick;
     }
     if (!worst)
         return;
-    for (const Seam* other : worst->seams)
-        bulk.crossing = bulk.crossing.empty() ? other->name : say("{} and {}", bulk.crossing, other->name);
+    for (const auto& across : worst->across) {
+        const Message& one = across.seam ? across.seam->name : across.zip->name;
+        bulk.crossing = bulk.crossing.empty() ? one : say("{} and {}", bulk.crossing, one);
+    }
     const double limit = p.workshop.machineLimit + 0.001;
+    const auto list = [](auto& keys, const auto& key) {
+        if (std::find(keys.begin(), keys.end(), key) == keys.end())
+            keys.push_back(key);
+    };
     for (const auto& place : places)
         if (place.thick > (bulk.atCrossing > limit ? limit : bulk.atCrossing - 0.005))
-            for (const Seam* other : place.seams)
-                if (std::find(bulk.crossedBy.begin(), bulk.crossedBy.end(), other->key) == bulk.crossedBy.end())
-                    bulk.crossedBy.push_back(other->key);
+            for (const auto& across : place.across)
+                across.seam ? list(bulk.crossedBy, across.seam->key) : list(bulk.crossedByZips, across.zip->key);
 }
 
-Bulk Bulks::underTopstitch(const Seam& seam) const
+Bulk Bulks::underTopstitch(const Seam& seam)
 {
-    Bulk bulk;
-    std::vector<std::vector<BulkPart>> sides;
-    std::vector<double> allowance, whole; // mm, of each side
+    struct Side {
+        std::vector<BulkPart> parts{};
+        int times = 2; ///< its cloth lies: piece and allowance; of what is pressed over the other once
+        double allowance = 0, whole = 0; ///< mm
+    };
+    std::vector<Side> sides;
     const double hammered = careOf(seam).hammered ? kHammered : 1;
-    for (const auto* side : {&seam.a, &seam.b}) {
-        const EdgeUse* thickest = thickestOf(*side, seam);
+    const Act::To pressed = rowSide(p, seam);
+    for (const auto* run : {&seam.a, &seam.b}) {
+        Side side;
+        const EdgeUse* thickest = thickestOf(*run, seam);
         const Piece* piece = thickest ? p.piece(thickest->piece) : nullptr;
-        if (!piece)
-            continue;
-        sides.emplace_back(), allowance.push_back(0), whole.push_back(0);
+        if (pressed == (run == &seam.a ? Act::To::Second : Act::To::First) && !opened(seam))
+            side.times = 1;
         const auto add = [&](BulkPart part) {
             part.each *= part.layer ? 1 : hammered;
-            whole.back() += part.times * part.each;
-            sides.back().push_back(part);
+            side.whole += part.times * part.each;
+            side.parts.push_back(part);
         };
-        // The piece itself and its own allowance behind it.
-        forEachCaught(*thickest, seam, [&](BulkPart caught) {
-            allowance.back() += caught.times * caught.each * (caught.layer ? 1 : hammered);
-            caught.times *= 2;
-            add(caught);
-        });
-        for (const auto& layer : piece->layers)
-            if (lies(layer, thickest->edge, kTopstitch) && !lies(layer, thickest->edge, 0))
-                add({piece, &layer, 1, p.material(layer.material).underFoot()});
+        if (piece) {
+            // The piece itself and its own allowance behind it.
+            forEachCaught(*thickest, seam, [&](BulkPart caught) {
+                side.allowance += caught.times * caught.each * (caught.layer ? 1 : hammered);
+                caught.times *= side.times;
+                add(caught);
+            });
+            for (const auto& layer : piece->layers)
+                if (side.times > 1 && lies(layer, thickest->edge, kTopstitch) && !lies(layer, thickest->edge, 0))
+                    add({piece, &layer, 1, p.material(layer.material).underFoot()});
+        }
+        sides.push_back(std::move(side));
     }
-    if (careOf(seam).graded && sides.size() == 2) { // the thicker allowance ends before the row
-        const std::size_t thick = allowance[0] >= allowance[1] ? 0 : 1;
-        whole[thick] -= allowance[thick];
-        for (auto& part : sides[thick])
-            if (part.times > 1)
-                part.times /= 2;
+    if ((careOf(seam).graded || seam.graded) && !sides[0].parts.empty() && !sides[1].parts.empty()) {
+        // The thicker allowance ends before the row.
+        Side& thick = sides[0].allowance >= sides[1].allowance ? sides[0] : sides[1];
+        thick.whole -= thick.allowance;
+        for (auto& part : thick.parts)
+            part.times = thick.times > 1 && part.times > 1 ? part.times / thick.times
+                : thick.times > 1                          ? part.times
+                                                           : 0;
+        std::erase_if(thick.parts, [](const BulkPart& part) { return part.times == 0; });
+        --thick.times;
     }
-    if (opened(seam) && sides.size() == 2) {
-        const std::size_t thin = whole[0] >= whole[1] ? 1 : 0;
-        whole[thin] = 0, sides[thin].clear();
-    }
-    for (std::size_t i = 0; i < sides.size(); ++i) {
-        bulk.underFoot += whole[i];
-        for (const auto& part : sides[i]) {
+    std::vector<BulkPart> trapped; // its end lies in the allowances; away from where other seams cross
+    addTrapped(seam, trapped);
+    double caught = 0;
+    for (auto& part : trapped)
+        part.each *= part.layer ? 1 : hammered, caught += part.times * part.each;
+    const bool open = opened(seam);
+    const auto sum = [&](double onA, double onB) {
+        const double a = sides[0].whole + onA * sides[0].times, b = sides[1].whole + onB * sides[1].times;
+        return open ? std::max(a, b) : a + b; // each row meets one of them
+    };
+    Bulk bulk;
+    bulk.underFoot = bulk.atCrossing = sum(0, 0) + caught;
+    bulk.parts = trapped;
+    for (const Side& side : sides) {
+        if (open && &side != (sides[0].whole >= sides[1].whole ? &sides[0] : &sides[1]))
+            continue;
+        for (const auto& part : side.parts) {
             bulk.parts.push_back(part);
             if (part.layer && part.times * part.each > bulk.heaviest.times * bulk.heaviest.each)
                 bulk.heaviest = part;
         }
     }
-    bulk.atCrossing = bulk.underFoot;
+    findCrossings(
+        acrossOf(seam),
+        [&](const std::vector<Across>& here) {
+            double onA = 0, onB = 0, once = 0;
+            for (const auto& each : here)
+                onA += each.onA, onB += each.onB, once += each.once;
+            return sum(onA, onB) + once;
+        },
+        bulk);
     return bulk;
-}
-
-Message whyNotGraded(const Pattern& pattern, const Seam& seam)
-{
-    // While it is drafted its steps are not there yet.
-    if (!pattern.steps.empty() && std::none_of(pattern.steps.begin(), pattern.steps.end(), [&](const Step& step) {
-            return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
-                return act::joins(act) && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
-            });
-        }))
-        return say("it is made with its strip.");
-    if (seam.stitch == "baste")
-        return say("it is only basted.");
-    if (!seam.bound.empty() || seam.enclosed)
-        return say("its allowances are bound or enclosed, and must be level for that.");
-    if (!seam.rawOutside.empty() || seam.stitch == "topstitch")
-        return say("it is lapped or stitched on: it has no two allowances.");
-    return {};
-}
-
-Message whyNotOpened(const Pattern& p, const Seam& seam)
-{
-    if (Message why = whyNotGraded(p, seam); !why.empty())
-        return why;
-    if (!seam.trapped.empty())
-        return say("something is caught in it: its allowances must lie away from that.");
-    if (seam.mouth)
-        return say("shell and lining are turned on it.");
-    if (shapeOf(p, seam.a).bends() || shapeOf(p, seam.b).bends())
-        return say("it goes round curves or corners.");
-    return {};
-}
-
-double thickAt(const Pattern& p, const Seam& seam, ThickSpot spot, const Instead& instead)
-{
-    Bulks bulks(p, instead);
-    if (spot == ThickSpot::Topstitch)
-        return bulks.underTopstitch(seam).underFoot;
-    const Bulk bulk = bulks.at(seam);
-    return spot == ThickSpot::Row ? bulk.underFoot : bulk.atCrossing;
-}
-
-namespace {
-
-/// One of the remedies that are a seam's care.
-Remedy ofCare(const Pattern& p, const Seam& seam, ThickSpot spot, Remedy::Kind kind, bool SeamCare::*flag,
-    const std::vector<SeamId>& where)
-{
-    Remedy out{.kind = kind, .seams = where};
-    Instead with, without;
-    out.done = !where.empty();
-    for (const auto& key : where) {
-        const SeamCare care = p.seam(key)->care;
-        out.done = out.done && care.*flag;
-        with.care[key] = without.care[key] = care;
-        with.care[key].*flag = true, without.care[key].*flag = false;
-    }
-    out.leaves = thickAt(p, seam, spot, with);
-    out.gain = std::max(0.0, thickAt(p, seam, spot, without) - out.leaves);
-    return out;
-}
-
-} // namespace
-
-bool isTopstitched(const Pattern& p, const Seam& seam)
-{
-    return std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
-        return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
-            return act.verb == Act::Verb::Topstitch
-                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
-        });
-    });
-}
-
-ThickSpot worstSpot(const Pattern& p, const Seam& seam)
-{
-    const double limit = p.workshop.machineLimit + 0.001;
-    const Bulk bulk = bulkAt(p, seam);
-    if (bulk.underFoot > limit)
-        return ThickSpot::Row;
-    if (bulk.atCrossing <= limit && isTopstitched(p, seam) && bulkUnderTopstitch(p, seam).underFoot > limit)
-        return ThickSpot::Topstitch;
-    return bulk.atCrossing > bulk.underFoot + 0.001 ? ThickSpot::Crossing : ThickSpot::Row;
-}
-
-std::vector<Remedy> remediesFor(const Pattern& p, const Seam& seam, ThickSpot spot)
-{
-    using Kind = Remedy::Kind;
-    Bulks now(p);
-    const Bulk bulk = spot == ThickSpot::Topstitch ? now.underTopstitch(seam) : now.at(seam);
-    const double thick = spot == ThickSpot::Crossing ? bulk.atCrossing : bulk.underFoot;
-    const Message useless = spot == ThickSpot::Row ? say("In the row itself both allowances lie as they are.")
-                                                   : say("No other seam's allowances lie across it.");
-    std::vector<Remedy> out;
-
-    Remedy trim{.kind = Kind::Trim, .seams = {seam.key}, .layer = bulk.heaviest, .leaves = thick};
-    if (!bulk.heaviest.layer || bulk.heaviest.layer->rule < 0)
-        trim.whyNot = say("No interlining of its pieces' rules lies there.");
-    else {
-        const Layer& layer = *bulk.heaviest.layer; // and what of the other pieces with its rules lies there
-        trim.leaves = thickAt(p, seam, spot, {.trimmed = {{layer.rules, layer.rule}}});
-        trim.gain = thick - trim.leaves;
-    }
-    out.push_back(trim);
-
-    // In a topstitched row its own allowances lie, at a crossing those of what crosses it.
-    const std::vector<SeamId> folded = spot == ThickSpot::Topstitch ? std::vector{seam.key}
-        : spot == ThickSpot::Crossing                               ? bulk.crossedBy
-                                                                    : std::vector<SeamId>();
-    const auto add = [&](Kind kind, bool SeamCare::*flag, std::vector<SeamId> where, auto why) {
-        Message reason;
-        std::erase_if(where, [&](const SeamId& key) {
-            const Message no = why(*p.seam(key));
-            if (!no.empty())
-                reason = no;
-            return !no.empty();
-        });
-        Remedy remedy = ofCare(p, seam, spot, kind, flag, where);
-        if (!remedy.done && remedy.gain < 0.005)
-            remedy.whyNot = !reason.empty() ? say("Not here: {}", reason) : useless;
-        out.push_back(remedy);
-    };
-    add(Kind::Grade, &SeamCare::graded, folded, [&](const Seam& s) { return whyNotGraded(p, s); });
-    add(Kind::Open, &SeamCare::open, folded, [&](const Seam& s) {
-        return s.pressedOpen && !s.care.open ? say("it is pressed open already.") : whyNotOpened(p, s);
-    });
-    const auto any = [](const Seam&) { return Message(); };
-    add(Kind::Aside, &SeamCare::aside,
-        spot == ThickSpot::Crossing || seam.care.aside ? std::vector{seam.key} : std::vector<SeamId>(), any);
-    add(Kind::Hammer, &SeamCare::hammered, {seam.key}, any);
-    Remedy hand{.kind = Kind::Hand, .seams = {seam.key}, .leaves = thick, .done = seam.care.byHand};
-    out.push_back(hand);
-    return out;
-}
-
-double sewnByHand(const Pattern& p, const Seam& seam, ThickSpot spot)
-{
-    if (!seam.care.byHand)
-        return 0;
-    const double limit = p.workshop.machineLimit + 0.001;
-    if (spot == ThickSpot::Topstitch)
-        return bulkUnderTopstitch(p, seam).underFoot > limit ? seam.lengthA : 0;
-    const Bulk bulk = bulkAt(p, seam);
-    if (bulk.underFoot > limit)
-        return seam.lengthA;
-    return std::min(seam.lengthA,
-        kAround * double(std::count_if(bulk.everyCrossing.begin(), bulk.everyCrossing.end(), [&](double mm) {
-            return mm > limit;
-        })));
 }
 
 } // namespace tectonis

@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What lies under the foot at seams, crossings and topstitched rows, and what can be done to have less of it there.
+// What lies under the foot at seams, crossings and topstitched rows.
 #pragma once
 
+#include "buildup/zip_ends.hpp"
 #include "pattern/pattern.hpp"
 
 #include <map>
 #include <set>
 
 namespace tectonis {
+
+inline constexpr double kHammered = 0.85; ///< of a cloth's thickness is left (common practice, no source; from memory)
 
 /// One line of the bulk sum at a seam: cloth or interlining caught in it.
 struct BulkPart {
@@ -24,14 +27,17 @@ struct Bulk {
     double atCrossing = 0; ///< mm where another seam's folded allowances cross it; equal to underFoot if none does
     Message crossing;      ///< name of that seam, or of both
     std::vector<SeamId> crossedBy;     ///< all that cross it where it is too thick for the machine, or else thickest
+    std::vector<ZipId> crossedByZips;  ///< whose ends lie in it there
     std::vector<double> everyCrossing; ///< mm at each place where others cross it
     BulkPart heaviest{}; ///< interlining that reaches into the allowance and adds most; without layer if none does
 };
 
-/// What is done at seams in place of what the pattern says of them, and which layers are trimmed out of allowances.
+/// What is done at seams in place of what the pattern says of them, which layers are trimmed out of allowances, and how
+/// ends of zips are made.
 struct Instead {
     std::map<SeamId, SeamCare> care{};
     std::set<std::pair<std::string, int>> trimmed{}; ///< by their rules, as Layer has them
+    std::map<ZipId, ZipEnd::Kind> zipEnds{};
 };
 
 /// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach
@@ -45,10 +51,12 @@ class Bulks {
 public:
     explicit Bulks(const Pattern& pattern, Instead instead = {}) : p(pattern), m_instead(std::move(instead)) {}
     Bulk at(const Seam& seam);
-    /// What lies under the foot when @p seam is turned and topstitched 3.2 mm from its edge: both pieces with their
-    /// allowances behind them, and interlinings that end less than that inside. Pressed open it is topstitched on both
-    /// sides, and each row meets one of them; a graded allowance ends before the row.
-    Bulk underTopstitch(const Seam& seam) const;
+    /// What lies under the foot when @p seam is topstitched 3.2 mm from it: where it is turned and rolled to the edge,
+    /// both pieces with their allowances behind them; pressed to one side, that piece and both allowances; pressed open
+    /// it is topstitched on both sides, and each row meets one of them. Interlinings that end less than that inside
+    /// count, and what is caught in it; a graded allowance, of its care or its steps, ends before the row. At a
+    /// crossing what crosses lies in each of these layers.
+    Bulk underTopstitch(const Seam& seam);
 
 private:
     bool trimmed(const Layer& layer) const;
@@ -65,47 +73,33 @@ private:
     bool opened(const Seam& seam) const;
     const std::pair<Thick, Thick>& allowances(const Seam& seam);
     double allowanceThickness(const Seam& crossing, double hammered);
-    void findCrossings(const Seam& seam, double plain, Bulk& bulk);
+    /// What lies across a seam at one place of it: another seam's allowances, or a zip's end.
+    struct Across {
+        double at = 0; ///< mm along side a
+        const Seam* seam = nullptr;
+        const Zip* zip = nullptr;
+        double onA = 0, onB = 0; ///< mm on each side, besides what lies in the row: in piece and allowance alike
+        double once = 0;         ///< mm that are caught between
+    };
+    bool sewnLater(const Seam& other, const Seam& seam);
+    void addTrapped(const Seam& seam, std::vector<BulkPart>& parts) const;
+    ZipEnd endAs(const Zip& zip, const ZipEnd& end) const;
+    double foldBeside(const EdgeUse& use, Point leaves, double hammered) const;
+    void addZipEnd(const Seam& seam, const std::vector<EdgeUse>& side, std::size_t bridge, Across across,
+        std::vector<Across>& out) const;
+    void addAlong(const Seam& seam, bool first, double hammered, std::vector<Across>& out);
+    std::pair<const Zip*, CaughtEnd> caughtAtMouth(const EdgeUse& wall, bool begins) const;
+    void addFlatMouth(const Seam& seam, double hammered, std::vector<Across>& out);
+    void addFlatZip(const Seam& mouth, double along, double at, double hammered, std::vector<Across>& out) const;
+    std::vector<Across> acrossOf(const Seam& seam);
+    template <class ThickOf> void findCrossings(const std::vector<Across>& all, ThickOf thickOf, Bulk& bulk);
 
     const Pattern& p;
     Instead m_instead;
     std::map<const Seam*, std::pair<Thick, Thick>> m_allowances;
+    std::map<SeamId, std::size_t> m_order; ///< in which they are sewn
 };
 
 Bulk bulkUnderTopstitch(const Pattern& pattern, const Seam& seam);
-
-/// Where along its making a seam is thick.
-enum class ThickSpot { Row, Crossing, Topstitch };
-
-/// Does a step topstitch it?
-bool isTopstitched(const Pattern& pattern, const Seam& seam);
-
-/// Where it is too thick for the workshop's machine, or else where it is thickest when it is sewn.
-ThickSpot worstSpot(const Pattern& pattern, const Seam& seam);
-
-/// What lies under the foot there.
-double thickAt(const Pattern& pattern, const Seam& seam, ThickSpot spot, const Instead& instead = {});
-
-/// Something that makes less of a seam lie under the foot.
-struct Remedy {
-    enum class Kind { Trim, Grade, Open, Aside, Hammer, Hand };
-    Kind kind = Kind::Trim;
-    std::vector<SeamId> seams{}; ///< at which it is done: the seam, or what crosses it
-    BulkPart layer{};            ///< that is trimmed, of Trim
-    double gain = 0, leaves = 0; ///< mm less at the spot, and what lies there with it
-    bool done = false;           ///< it is done already
-    Message whyNot{};            ///< why it cannot be done, or is no use; empty where it can
-    bool useful() const { return !done && whyNot.empty(); }
-};
-/// All of them in the order of the trade: trim interlining out of the allowance, grade, press open, change the order,
-/// hammer flat, sew by hand.
-std::vector<Remedy> remediesFor(const Pattern& pattern, const Seam& seam, ThickSpot spot);
-
-/// Of a seam that is sewn by hand where the machine does not take it: mm of its row that are. @p spot Row or Topstitch.
-double sewnByHand(const Pattern& pattern, const Seam& seam, ThickSpot spot);
-
-/// Why one of its allowances cannot be graded, or it cannot be pressed open; empty where it can.
-Message whyNotGraded(const Pattern& pattern, const Seam& seam);
-Message whyNotOpened(const Pattern& pattern, const Seam& seam);
 
 } // namespace tectonis

@@ -35,12 +35,16 @@ void addEnd(const Pattern& p, const PieceId& strap, int times, const std::vector
     StrapEnd end{
         .piece = strap, .name = say("End of the {}", within(name.empty() ? piece->name : name)), .times = times};
     addStack(p, *piece, times * std::max(1, piece->plies), end.bulk);
-    const double own = sumOf(end.bulk);
+    const std::size_t own = end.bulk.parts.size();
     for (const auto& key : on)
         if (const Piece* face = p.piece(key))
             addStack(p, *face, 1, end.bulk);
+    if (piece->endCare.hammered)
+        for (auto& part : end.bulk.parts)
+            part.each *= part.layer ? 1 : kHammered;
     end.bulk.underFoot = end.bulk.atCrossing = sumOf(end.bulk);
-    end.others = end.bulk.underFoot - own;
+    for (std::size_t i = own; i < end.bulk.parts.size(); ++i)
+        end.others += end.bulk.parts[i].times * end.bulk.parts[i].each;
     out.push_back(std::move(end));
 }
 
@@ -53,6 +57,25 @@ int layersAtEnd(Strap::Worn worn, bool turned)
     case Strap::Worn::Waist: return 3;
     default: return turned ? 3 : 2;
     }
+}
+
+bool sewsEnds(const Act& act)
+{
+    using enum Act::Verb;
+    return !act.pieces.empty()
+        && (act.verb == BoxOn || act.verb == ThreadStrap || act.verb == ThreadTails
+            || (act.verb == FoldIn && !act.seams.empty()));
+}
+
+bool endsByHand(const Pattern& p, const Act& act)
+{
+    const Piece* piece = sewsEnds(act) ? p.piece(act.pieces.front()) : nullptr;
+    if (!piece || !piece->endCare.byHand)
+        return false;
+    const auto ends = strapEnds(p);
+    return std::any_of(ends.begin(), ends.end(), [&](const StrapEnd& end) {
+        return end.piece == piece->key && end.bulk.underFoot > p.workshop.machineLimit + 0.001;
+    });
 }
 
 std::vector<StrapEnd> strapEnds(const Pattern& p)

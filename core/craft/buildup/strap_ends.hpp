@@ -19,6 +19,12 @@ struct StrapEnd {
     double others = 0; ///< mm of what it is sewn to
 };
 
+/// Does the act sew down ends of its first piece: of a strap, a handle, a belt, a padded strap?
+bool sewsEnds(const Act& act);
+
+/// Are they sewn by hand, because the design says so and the machine does not take them?
+bool endsByHand(const Pattern& pattern, const Act& act);
+
 /// All of them: straps and belts at their hardware, handles and padded straps on their faces, webbing at its sliders.
 std::vector<StrapEnd> strapEnds(const Pattern& pattern);
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/loop.hpp"
 
+#include "buildup/zip_ends.hpp"
 #include "drafting/panels.hpp"
 #include "drafting/zips.hpp"
 #include "units/words.hpp"
@@ -246,7 +247,7 @@ void LoopDraft::addZip()
                                {{"zip", b.zip}, {"tab", d("zip.tab")}}, 0, Kind::Geometry, "mm",
                                say("what the tabs leave of the zip panel")})
                                 : b.zip,
-                 lap = 12; // mm of tape in each tab (common practice, no source)
+                 lap = kTabLap;
     const double tape = tabs
         ? d.work({"zip strip", "zip.cut", say("Tape cut from continuous zip"), "opening + 2*lap",
             {{"opening", opening}, {"lap", lap}}, 0, Kind::Trade, "mm", say("its ends lie in the tabs")})
@@ -272,7 +273,9 @@ void LoopDraft::addZip()
     Zip zip{"zip", say("Loop zip"), "zip strip", {b.zip / 2, strip}, int(d("zip.gauge")), opening, tape, d("zip.tape"),
         gap, zipTeeth(d.choice("zip.teeth")), zipOpens(opens), opens == "both" ? 2 : 1, true};
     zip.first = zip.last = {tabs ? ZipEnd::Kind::Tab : ZipEnd::Kind::Seam, (b.zip - opening) / 2};
-    buyContinuousZip(p, zip);
+    if (tabs)
+        zip.first.tab = zip.last.tab = "zip tab";
+    buyContinuousZip(d, zip);
     p.zips.push_back(std::move(zip));
 }
 

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drafting/seam_care.hpp"
 
-#include "buildup/bulk.hpp"
+#include "buildup/remedies.hpp"
+#include "buildup/strap_ends.hpp"
 
 #include <algorithm>
 
@@ -69,6 +70,25 @@ void careFor(Drafter& d, Seam& seam, SeamCare care)
 
 } // namespace
 
+void careForEnds(Drafter& d)
+{
+    for (const auto& [key, care] : d.design.endCare) {
+        const auto piece = std::find_if(d.pattern.pieces.begin(), d.pattern.pieces.end(),
+            [&, key = key](const Piece& each) { return each.key.text() == key; });
+        if (piece == d.pattern.pieces.end())
+            continue;
+        for (auto& step : d.steps) {
+            const auto act = std::find_if(step.acts.begin(), step.acts.end(),
+                [&](const Act& each) { return sewsEnds(each) && each.pieces.front() == piece->key; });
+            if (act == step.acts.end())
+                continue;
+            piece->endCare = {.hammered = care.hammered, .byHand = care.byHand};
+            if (care.hammered)
+                step.acts.insert(act, Act{.verb = Verb::Hammer, .pieces = {piece->key}});
+        }
+    }
+}
+
 void careForSeams(Drafter& d)
 {
     for (auto& seam : d.pattern.seams)
@@ -78,10 +98,14 @@ void careForSeams(Drafter& d)
         // Joins of strips are pressed open before the strip is folded, but for those that are lapped flat.
         const bool strips = std::any_of(step.acts.begin(), step.acts.end(),
             [](const Act& act) { return act.verb == Verb::JoinStrips && act.taken == 0; });
-        for (const auto& act : step.acts)
+        for (const auto& act : step.acts) {
+            if (act.verb == Verb::Grade)
+                for (auto& seam : d.pattern.seams)
+                    seam.graded = seam.graded || handles(act, seam.key);
             if ((act.verb == Verb::Press && act.to == Act::To::Open) || (strips && act.verb == Verb::FoldStrip))
                 for (auto& seam : d.pattern.seams)
                     seam.pressedOpen = seam.pressedOpen || handles(act, seam.key);
+        }
     }
 }
 

@@ -6,8 +6,12 @@
 
 namespace tectonis {
 
+/// Hammers the ends of straps, handles and belts that the design says, before they are sewn down.
+void careForEnds(Drafter& d);
+
 /// Grades, opens, hammers the seams that the design says, in the steps that sew them; seams that are not there, and
-/// what cannot be done at one, are passed over (checks/bulk tells it). Then marks every seam that a step presses open.
+/// what cannot be done at one, are passed over (checks/bulk tells it). Then marks every seam that a step presses open
+/// or grades.
 void careForSeams(Drafter& d);
 
 } // namespace tectonis

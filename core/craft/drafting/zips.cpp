@@ -9,6 +9,14 @@
 namespace tectonis {
 namespace {
 
+/// Of the zip that is bought; where the library does not know, as of a coil zip (common practice, no source).
+double tapeThickness(const Drafter& d, const Hardware& zip)
+{
+    const bool ready = zip.kind == Ware::Zip;
+    const Good* good = d.pattern.library->good(zip.kind, 0, ready ? zip.size : 0, zip.gauge, d.design.goods, zip.make);
+    return good && good->tape > 0 ? good->tape : 0.6;
+}
+
 /// The shortest ready-made zip with so much chain; @p chain itself where none is as long.
 double readyMade(const Pattern& p, double chain)
 {
@@ -130,12 +138,14 @@ void buyMetalEnds(Pattern& p, const Zip& zip)
             {Ware::ZipEnd, ends, 0, say("gauge {}", zip.gauge), say("as all metal"), double(zip.gauge)});
 }
 
-void buyContinuousZip(Pattern& p, const Zip& zip)
+void buyContinuousZip(Drafter& d, Zip& zip)
 {
+    Pattern& p = d.pattern;
     const std::string make = zip.kind.source;
     p.hardware.push_back({Ware::ContinuousZip, 1, zip.tape, say("gauge {} {}, {}", zip.gauge, zip.kind, Len(zip.tape)),
         {}, double(zip.gauge)});
     p.hardware.back().make = make;
+    zip.thickness = tapeThickness(d, p.hardware.back());
     p.hardware.push_back({Ware::ZipSlider, zip.sliders, 0, say("gauge {}", zip.gauge),
         zip.sliders > 1 ? say("pulls as all metal") : say("pull as all metal"), double(zip.gauge)});
 }
@@ -149,7 +159,7 @@ void addZip(FeatureScope& f, Zip zip, double chain)
     zip.byTheMetre = f.choice("sold") == "metre";
     zip.chain = chain;
     if (zip.byTheMetre)
-        buyContinuousZip(p, zip);
+        buyContinuousZip(f.d, zip);
     else {
         zip.bought = readyMade(p, chain);
         p.hardware.push_back({Ware::Zip, 1, zip.bought,
@@ -158,6 +168,7 @@ void addZip(FeatureScope& f, Zip zip, double chain)
                 : say("gauge {} {}, {}", zip.gauge, zip.kind, Len(zip.bought)),
             say("pull as all metal"), double(zip.gauge)});
         p.hardware.back().make = zip.kind.source;
+        zip.thickness = tapeThickness(f.d, p.hardware.back());
     }
     buyMetalEnds(p, zip);
     p.zips.push_back(std::move(zip));

@@ -35,8 +35,9 @@ void addZip(FeatureScope& f, Zip zip, double chain);
 /// that just fits is bought for that act itself.
 void readyBefore(Drafter& d, const ZipId& zip, Act::Verb verb);
 
-/// Notions of a continuous zip, and metal ends of any.
+/// Metal ends of any zip.
 void buyMetalEnds(Pattern& p, const Zip& zip);
-void buyContinuousZip(Pattern& p, const Zip& zip);
+/// Notions of a continuous zip. Its tape is as thick as what the library has.
+void buyContinuousZip(Drafter& d, Zip& zip);
 
 } // namespace tectonis

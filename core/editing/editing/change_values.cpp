@@ -2,8 +2,9 @@
 // Changes of single values: dimensions, rules, choices, materials, seams, and anything by its name.
 #include "editing/edits.hpp"
 
-#include "buildup/bulk.hpp"
 #include "buildup/proposal.hpp"
+#include "buildup/remedies.hpp"
+#include "buildup/strap_ends.hpp"
 #include "design/carried_library.hpp"
 #include "design/formula.hpp"
 #include "design/limits.hpp"
@@ -222,6 +223,20 @@ void seamCare(Design& design, const std::string& key, const SeamCare& care)
         design.seamCare[key] = care;
 }
 
+void endCare(Design& design, const std::string& piece, const SeamCare& care)
+{
+    const auto ends = strapEnds(draft(design, specOf(design), sizeIndex(design, design.baseSize)));
+    if (std::none_of(ends.begin(), ends.end(), [&](const StrapEnd& end) { return end.piece.text() == piece; }))
+        throw InputError(
+            "end." + piece, say("the pattern has no strap, handle or belt of that id with ends sewn down"));
+    if (care.graded || care.open || care.aside)
+        throw InputError("end." + piece, say("an end of a strap can be hammered or sewn by hand, nothing else"));
+    if (care == SeamCare{})
+        design.endCare.erase(piece);
+    else
+        design.endCare[piece] = care;
+}
+
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size)
 {
     const auto equals = assignment.find('=');
@@ -260,6 +275,8 @@ void assign(Design& design, const std::string& assignment, const std::optional<s
         seamEnds(design, key, ends);
     } else if (name.starts_with("seam.") && name.ends_with(".care"))
         seamCare(design, name.substr(5, name.size() - 10), parseCare(value));
+    else if (name.starts_with("end.") && name.ends_with(".care"))
+        endCare(design, name.substr(4, name.size() - 9), parseCare(value));
     else if (name.starts_with("layers."))
         layers(design, name.substr(7), parseLayers(value));
     else if (name.starts_with("material."))

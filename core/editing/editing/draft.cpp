@@ -111,6 +111,7 @@ void finish(Drafter& d)
     measureSeams(d.pattern);
     leaveEndsOpen(d);
     careForSeams(d);
+    careForEnds(d);
     placeMatchMarks(d.pattern);
     addLayers(d.pattern, d.design, d.patches);
     if (const std::string& templates = d.choice("templates"); templates != "whole")

@@ -95,8 +95,12 @@ void seamEnds(Design& design, const std::string& seam, const SeamEnds& ends);
 /// @throws InputError if there is no such seam, or it cannot be done there.
 void seamCare(Design& design, const std::string& seam, const SeamCare& care);
 
-/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "seam.KEY.care", "material.ROLE", "run.SIZE",
-/// "good.ID" (yes or no), "workshop", "sizes", "base", "name", "studio" or "notes".
+/// What is done at the thick ends of a strap, handle or belt: hammered, sewn by hand; nothing set: nothing.
+/// @throws InputError if the piece has no such ends, or it cannot be done there.
+void endCare(Design& design, const std::string& piece, const SeamCare& care);
+
+/// "NAME=VALUE": a dimension, a choice, "seam.KEY.start", "seam.KEY.end", "seam.KEY.care", "end.PIECE.care",
+/// "material.ROLE", "run.SIZE", "good.ID" (yes or no), "workshop", "sizes", "base", "name", "studio" or "notes".
 void assign(Design& design, const std::string& assignment, const std::optional<std::string>& size = {});
 
 /// Replaces the size list. A size that got another name keeps its own values and trials; own values of sizes that are

@@ -68,6 +68,8 @@ public:
             m_lost.push_back(say("the seams' open ends"));
         if (!m_old.seamCare.empty())
             m_lost.push_back(say("what is done at thick seams"));
+        if (!m_old.endCare.empty())
+            m_lost.push_back(say("what is done at thick ends of straps"));
         return {std::move(m_next), std::move(m_lost)};
     }
 

@@ -163,6 +163,8 @@ json toJson(const Design& d)
         j["seamEnds"][key] = toJson(ends);
     for (const auto& [key, care] : d.seamCare)
         j["seamCare"][key] = toJson(care);
+    for (const auto& [key, care] : d.endCare)
+        j["endCare"][key] = toJson(care);
     j["revisions"] = listOf(d.revisions);
     j["library"] = toJson(carriedBy(d).contents());
     return with(j, d.more);
@@ -173,6 +175,13 @@ template <class Item> Item read(const json& j, Item item)
 {
     item.more = moreIn(j, toJson(item));
     return item;
+}
+
+SeamCare readCare(const json& care)
+{
+    return read(care,
+        SeamCare{care.value("graded", false), care.value("open", false), care.value("aside", false),
+            care.value("hammered", false), care.value("byHand", false), {}});
 }
 
 Trial readTrial(const json& j)
@@ -225,9 +234,10 @@ Design fromJson(const json& j)
         d.seamEnds[key] = read(ends, SeamEnds{ends.value("start", 0.0), ends.value("end", 0.0), {}});
     const json seamCare = j.value("seamCare", json::object());
     for (const auto& [key, care] : seamCare.items())
-        d.seamCare[key] = read(care,
-            SeamCare{care.value("graded", false), care.value("open", false), care.value("aside", false),
-                care.value("hammered", false), care.value("byHand", false), {}});
+        d.seamCare[key] = readCare(care);
+    const json endCare = j.value("endCare", json::object());
+    for (const auto& [key, care] : endCare.items())
+        d.endCare[key] = readCare(care);
     d.stepOrder = j.value("stepOrder", std::vector<std::string>{});
     for (const auto& s : j.value("ownSteps", json::array()))
         d.ownSteps.push_back(read(s,
@@ -252,8 +262,9 @@ Design fromJson(const json& j)
         d.revisions.push_back(read(r, Revision{r.value("date", ""), r.value("text", ""), {}}));
     // The items keep their own; here is what the design, its sizes and its workshop hold beyond.
     json own = j, known = toJson(d);
-    for (const char* items : {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds",
-             "seamCare", "ownSteps", "wishes", "splits", "joined", "ownWords", "choices", "materials", "library"})
+    for (const char* items :
+        {"dimensions", "features", "layers", "carried", "trials", "revisions", "seamEnds", "seamCare", "endCare",
+            "ownSteps", "wishes", "splits", "joined", "ownWords", "choices", "materials", "library"})
         own.erase(items);
     d.more = moreIn(own, known);
     return d;

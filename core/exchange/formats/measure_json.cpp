@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "formats/measure_json.hpp"
 
-#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/remedies.hpp"
 #include "buildup/strap_ends.hpp"
 #include "cutting/cut_list.hpp"
 #include "editing/edits.hpp"
@@ -100,11 +100,12 @@ Ordered patternJson(const Design& design, const Pattern& p)
         out["pieces"].push_back(pieceJson(p, piece));
     out["seams"] = Ordered::array();
     for (const auto& s : p.seams) {
-        const Bulk bulk = bulkAt(p, s);
+        const Bulk bulk = bulkAt(p, s), row = isTopstitched(p, s) ? bulkUnderTopstitch(p, s) : Bulk();
         out["seams"].push_back(
             {{"name", s.name}, {"a", sideJson(p, s.a, s.lengthA)}, {"b", sideJson(p, s.b, s.lengthB)}, {"ease", s.ease},
                 {"difference", s.difference()}, {"key", s.key}, {"allowance", s.allowance}, {"stitch", s.stitch},
-                {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing}});
+                {"open", s.open}, {"under_foot", bulk.underFoot}, {"at_crossing", bulk.atCrossing},
+                {"topstitched", row.underFoot}, {"topstitched_at_crossing", row.atCrossing}});
     }
     out["strap_ends"] = Ordered::array();
     for (const auto& end : strapEnds(p))

@@ -159,6 +159,8 @@ struct Design {
     std::map<std::string, SeamEnds>
         seamEnds; ///< seam key to what is left open; seams that are not there are passed over
     std::map<std::string, SeamCare> seamCare; ///< the same, to what is done because it is thick
+    std::map<std::string, SeamCare>
+        endCare; ///< piece id of a strap, handle or belt, to what is done at its ends: hammered, by hand
     std::vector<Carried> carried;
     Workshop workshop;
     std::vector<std::string>

@@ -249,6 +249,9 @@ void requireSound(const Design& d)
     requireCount(say("seams"), d.seamCare.size(), limits::entries);
     for (const auto& [seam, care] : d.seamCare)
         requireText(say("seam"), seam);
+    requireCount(say("strap ends"), d.endCare.size(), limits::entries);
+    for (const auto& [piece, care] : d.endCare)
+        requireText(say("strap end"), piece);
     requireSteps(d);
     requireCount(say("steps"), d.stepOrder.size(), limits::steps);
     for (const auto& id : d.stepOrder)

@@ -250,6 +250,7 @@ template <> const std::vector<Field<Good>>& fieldsOf()
         {{"gauge", label("Gauge"), Q::Number, 0, 30}, &Good::gauge},
         {{"measured", label("Width is"), Q::Word, 0, 0, {"inside", "outside"}}, &Good::measured},
         {{"wire", label("Wire"), Q::Length, 0, 50}, &Good::wire},
+        {{"tape", label("Tape’s thickness"), Q::Length, 0, 10}, &Good::tape},
         {{"weight", label("Weight, g"), Q::Number, 0, 1e5}, &Good::weight},
         {{"price", label("Price"), Q::Number, 0, 1e6, {}, true}, &Good::price},
         {{"pack", label("In a pack"), Q::Number, 0, 1e5}, &Good::pack},

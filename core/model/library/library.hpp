@@ -71,6 +71,7 @@ struct Good {
     double gauge = 0;                ///< of a zip: its closed chain is about as many mm wide; 0: any
     std::string measured = "inside"; ///< how the width of a ring or slider is told: "inside" or "outside" its wire
     double wire = 0;                 ///< mm: thickness of that wire
+    double tape = 0;                 ///< mm: thickness of a zip's tapes; 0: not known
     double weight = 0;               ///< g a piece, or a metre of zips and of what goes by the metre; 0: not known
     double price = 0;                ///< money, a piece, a metre, a spool or a gram
     double pack = 0; ///< pieces in a pack, metres in a length or grams in a tin; 0: a piece, a tenth of a metre, a gram

@@ -51,7 +51,7 @@ struct Act {
         Notch,      ///< the allowances of seams along convex curves
         Grade,      ///< the same before turning, graded as well, and cut across at corners
         Stagger,    ///< allowances of seams: one trimmed to @c distance, slanting to the stitches at its ends
-        Hammer,     ///< what lies in seams, flat
+        Hammer,     ///< what lies in seams, or the ends of pieces, flat
         Turn,       ///< right side out, through the opening of seams, or where they leave an edge open
         TurnBag,    ///< the whole bag, through the opening of seams or the zips
         Set,        ///< fittings, through what they go through: snaps, rivets, eyelets, feet

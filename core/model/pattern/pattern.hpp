@@ -111,6 +111,7 @@ struct Piece {
                            ///< thing (a facing)
     int plies = 1; ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped
     int folds = 0; ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
+    SeamCare endCare{}; ///< of a strap, handle or belt: what is done where its thick ends are sewn down
 
     /// The part that it belongs to; empty: the form.
     PartId owner() const { return key.owner(); }
@@ -148,6 +149,7 @@ struct Seam {
     bool flat = false;                   ///< a mouth that is sewn while its walls lie flat, before the sides
     SeamCare care{};                     ///< what is done because it is thick
     bool pressedOpen = false;            ///< by one of the steps
+    bool graded = false;                 ///< by one of the steps
     double lengthA = 0, lengthB = 0;     ///< computed, on the stitch line
     std::string phase;
     double difference() const { return lengthB - lengthA - ease; }
@@ -177,7 +179,9 @@ struct ZipEnd {
         Seam    ///< runs on into a seam
     };
     Kind kind = Kind::Stop;
-    double stitch = 0; ///< mm from the side of the panel, or of the mouth, to the first or last stitch
+    double stitch = 0;  ///< mm from the side of the panel, or of the mouth, to the first or last stitch
+    PieceId tab{};      ///< that covers it; empty for none
+    bool hangs = false; ///< out of the mouth, past the bag's side
 };
 /// "tab", "folded", …: as the choices of parts call it, and for people.
 ZipEnd::Kind zipEndOf(const std::string& chosen);
@@ -196,6 +200,7 @@ struct Zip {
     double chain = 0;        ///< mm that a ready-made one has between its stops once it is cut down
     double bought = 0;       ///< mm: nominal length of the ready-made one that is taken
     ZipEnd first{}, last{};  ///< where its closed slider rests, and where that goes when it is opened
+    double thickness = 0;    ///< mm of one tape
 };
 
 /// A bought part. @c sizeText goes on the notions list.

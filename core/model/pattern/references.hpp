@@ -32,8 +32,10 @@ template <class Steps, class Visit> void forEachReference(Pattern& p, Steps& ste
         visit.spot(fitting.piece, fitting.at);
     for (auto& anchor : p.anchors)
         visit.spot(anchor.piece, anchor.at);
-    for (auto& zip : p.zips)
+    for (auto& zip : p.zips) {
         visit.spot(zip.piece, zip.at);
+        visit.name(zip.first.tab), visit.name(zip.last.tab);
+    }
     for (auto& strap : p.straps)
         visit.name(strap.piece);
     for (auto& bottom : p.bottoms)

@@ -62,56 +62,30 @@ void tellUndone(const CheckInput& in, Findings& out)
         }
 }
 
-/// An edit of the part, if it has that choice or dimension and has it otherwise.
-struct OtherWay {
-    Message label;
-    std::string name, value;
-    double leaves;
-};
-
 /// Where an end of a strap, belt or handle is sewn down.
 void lookAtEnd(const CheckInput& in, const StrapEnd& end, Findings& out)
 {
-    const Pattern& p = in.pattern;
-    const double limit = in.design.workshop.machineLimit + 0.001, thick = end.bulk.underFoot, own = thick - end.others;
-    if (thick <= limit)
+    const double limit = in.design.workshop.machineLimit + 0.001, thick = end.bulk.underFoot;
+    const Piece& piece = *in.pattern.piece(end.piece);
+    if (thick <= limit || piece.endCare.byHand)
         return;
-    const Piece& piece = *p.piece(end.piece);
-    const std::string part = piece.owner().text() + ".";
-    const auto has = [&](const char* choice, const char* value) {
-        const ChoiceSpec* spec = in.spec.choice(part + choice);
-        return spec && counts(*spec, in.design.choices)
-            && std::any_of(spec->options.begin(), spec->options.end(), [&](const auto& o) { return o.first == value; })
-            && in.design.choices.at(part + choice) != value;
-    };
-    std::vector<OtherWay> ways;
-    const bool strap = std::any_of(
-        p.straps.begin(), p.straps.end(), [&](const Strap& s) { return s.piece == end.piece && s.turned; });
-    if (strap && has("under", "flat"))
-        ways.push_back({say("Lay its raw ends flat"), "under", "flat", own * (end.times - 1) / end.times + end.others});
-    if (in.design.dimensions.contains(part + "fold") && p.values.contains(part + "fold")
-        && p.of(piece.owner(), "fold") > 0 && in.spec.choice(part + "fixed") && end.times == 2)
-        ways.push_back({say("Leave its ends raw"), "fold", "0", own / 2 + end.others});
-    if (piece.plies == 4 && has("way", "meet"))
-        ways.push_back({say("Let its edges meet behind"), "way", "meet", own / 2 + end.others});
-    if (const auto webbing = p.materials.find("strap"); webbing != p.materials.end() && has("make", "webbing"))
-        ways.push_back({say("Make it of webbing"), "make", "webbing",
-            end.times * p.material(webbing->second).underFoot() + end.others});
-    std::erase_if(ways, [&](const OtherWay& way) { return way.leaves > thick - 0.005; });
-    Finding found{Severity::Error, "bulk", "", end.name, piece.key, "Build-up",
-        together(say("{} lie under the foot where it is sewn down; the machine takes {}.", Len(thick, limit),
-                     Len(limit - 0.001)),
-            say("Hammer it flat, sew it by hand, or fold it less.")),
-        {}};
-    for (const auto& way : ways) {
-        Repair repair{say("{}: {} less", way.label, Len(thick - way.leaves)), {part + way.name + "=" + way.value}};
-        if (!found.repair && way.leaves <= limit)
+    Finding found{Severity::Error, "bulk", "", end.name, piece.key, "Build-up", {}, {}};
+    Message all;
+    for (const auto& way : remediesForEnd(in.design, in.spec, in.pattern, end)) {
+        if (way.done)
+            continue;
+        all = all.empty() ? inWords(way) : say("{}; {}", all, within(inWords(way)));
+        Repair repair{inWords(way), {way.assignment}};
+        if (!found.repair && way.leaves <= limit && !way.byHand)
             found.repair = std::move(repair);
         else
             found.others.push_back(std::move(repair));
     }
     if (!found.repair && !found.others.empty())
         found.repair = found.others.front(), found.others.erase(found.others.begin());
+    found.text = together(say("{} lie under the foot where it is sewn down; the machine takes {}.", Len(thick, limit),
+                              Len(limit - 0.001)),
+        all.empty() ? all : say("{}.", all));
     out.push_back(std::move(found));
 }
 
@@ -120,11 +94,6 @@ void lookAtEnd(const CheckInput& in, const StrapEnd& end, Findings& out)
 void checkBulk(const CheckInput& in, Findings& out)
 {
     const double limit = in.design.workshop.machineLimit + 0.001;
-    const auto topstitched = [&](const Seam& seam) {
-        return seam.bound.empty() && std::any_of(in.pattern.steps.begin(), in.pattern.steps.end(), [&](const Step& s) {
-            return s.kind == StepKind::Topstitch && !s.seams.empty() && s.seams.front() == seam.key;
-        });
-    };
     Bulks bulks(in.pattern);
     for (const auto& seam : in.pattern.seams) {
         if (seam.care.byHand)
@@ -139,12 +108,19 @@ void checkBulk(const CheckInput& in, Findings& out)
                 say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
                     Len(bulk.atCrossing, limit), Len(limit - 0.001)),
                 ThickSpot::Crossing, out);
-        else if (topstitched(seam))
-            if (const Bulk row = bulks.underTopstitch(seam); row.underFoot > limit)
+        else if (isTopstitched(in.pattern, seam)) {
+            const Bulk row = bulks.underTopstitch(seam);
+            if (row.underFoot > limit)
                 tell(in, seam, Severity::Warning,
                     say("topstitched, {} lie under the foot; the machine takes {}.", Len(row.underFoot, limit),
                         Len(limit - 0.001)),
                     ThickSpot::Topstitch, out);
+            else if (row.atCrossing > limit)
+                tell(in, seam, Severity::Warning,
+                    say("topstitched where “{}” crosses it, {} lie under the foot; the machine takes {}.", row.crossing,
+                        Len(row.atCrossing, limit), Len(limit - 0.001)),
+                    ThickSpot::TopstitchCrossing, out);
+        }
     }
     for (const auto& end : strapEnds(in.pattern))
         lookAtEnd(in, end, out);

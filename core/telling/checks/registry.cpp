@@ -59,8 +59,9 @@ bool takes(const CheckInput& in, const Repair& repair)
     for (const auto& a : repair.assignments) {
         const auto equals = a.find('=');
         const std::string name = a.substr(0, equals), value = a.substr(equals + 1);
-        if (name.starts_with("layers.") || name.starts_with("good.") || name.starts_with("seam."))
-            continue; // layers, goods and seams have no ranges
+        if (name.starts_with("layers.") || name.starts_with("good.") || name.starts_with("seam.")
+            || name.starts_with("end."))
+            continue; // layers, goods, seams and strap ends have no ranges
         if (const auto it = copy.dimensions.find(name); it != copy.dimensions.end())
             it->second.bySize[in.pattern.size] = value;
         else if (const ChoiceSpec* choice = in.spec.choice(name); !choice

@@ -11,17 +11,17 @@
 namespace tectonis {
 namespace {
 
-using Kind = Remedy::Kind;
+using Way = Remedy::Kind;
 
 constexpr double kInset = 4; // mm inside the stitch line, clear of a row of topstitching (common practice, no source)
 
-bool SeamCare::*flagOf(Kind kind)
+bool SeamCare::*flagOf(Way kind)
 {
     switch (kind) {
-    case Kind::Grade: return &SeamCare::graded;
-    case Kind::Open: return &SeamCare::open;
-    case Kind::Aside: return &SeamCare::aside;
-    case Kind::Hammer: return &SeamCare::hammered;
+    case Way::Grade: return &SeamCare::graded;
+    case Way::Open: return &SeamCare::open;
+    case Way::Aside: return &SeamCare::aside;
+    case Way::Hammer: return &SeamCare::hammered;
     default: return &SeamCare::byHand;
     }
 }
@@ -30,7 +30,7 @@ bool SeamCare::*flagOf(Kind kind)
 /// quilted is cut back there once its piece is cut to shape.
 std::vector<LayerRule> trimmed(const Design& design, const BulkPart& heaviest, ThickSpot spot)
 {
-    const bool row = spot == ThickSpot::Topstitch;
+    const bool row = isRow(spot);
     const std::string to = row ? "inset " + std::to_string(int(kInset)) : "stitch";
     std::vector<LayerRule> layers;
     for (const LayerRule* rule : layerRulesFor(design, *heaviest.piece))
@@ -50,6 +50,26 @@ std::vector<LayerRule> trimmed(const Design& design, const BulkPart& heaviest, T
 
 } // namespace
 
+namespace {
+
+/// By the choices of its part or of the form: one for both ends, or one for each.
+std::optional<Repair> zipEndRepair(const Design& design, const Remedy& remedy, const Message& label)
+{
+    const std::string owner = remedy.zip.owner().text(),
+                      to = remedy.end == ZipEnd::Kind::Seam ? "seam"
+        : remedy.end == ZipEnd::Kind::Tab                   ? "tab"
+                                                            : "folded";
+    Repair out{label, {}};
+    for (const std::string& name : owner.empty()
+            ? std::vector<std::string>{"zip.ends"}
+            : std::vector<std::string>{owner + ".ends", owner + ".first", owner + ".tail"})
+        if (design.choices.contains(name))
+            out.assignments.push_back(name + "=" + to);
+    return out.assignments.empty() ? std::nullopt : std::optional(out);
+}
+
+} // namespace
+
 std::string careAssignment(const std::string& seam, const SeamCare& care)
 {
     return "seam." + seam + ".care=" + careText(care);
@@ -57,23 +77,33 @@ std::string careAssignment(const std::string& seam, const SeamCare& care)
 
 Message nameOf(const Remedy& remedy, ThickSpot spot)
 {
-    const bool crossing = spot == ThickSpot::Crossing;
+    const bool crossing = spot == ThickSpot::Crossing, both = spot == ThickSpot::TopstitchCrossing;
     switch (remedy.kind) {
-    case Kind::Trim:
+    case Way::Trim:
         return remedy.layer.layer ? say("Trim {} out of the allowance", remedy.layer.layer->code)
                                   : say("Trim interlining out of the allowance");
-    case Kind::Grade: return crossing ? say("Grade what crosses it") : say("Grade its allowances");
-    case Kind::Open: return crossing ? say("Press open what crosses it") : say("Press it open");
-    case Kind::Aside: return say("Sew up to the crossing from both sides");
-    case Kind::Hammer: return say("Hammer it flat");
-    case Kind::Hand: return say("Sew it by hand where it is too thick");
+    case Way::Grade:
+        return both    ? say("Grade its allowances and what crosses it")
+            : crossing ? say("Grade what crosses it")
+                       : say("Grade its allowances");
+    case Way::Open:
+        return both    ? say("Press open the seam and what crosses it")
+            : crossing ? say("Press open what crosses it")
+                       : say("Press it open");
+    case Way::ZipEnd:
+        return remedy.end == ZipEnd::Kind::Seam ? say("Run the zip itself into the seam")
+            : remedy.end == ZipEnd::Kind::Tab   ? say("Put the zip’s ends under tabs")
+                                                : say("Fold the zip’s tape away");
+    case Way::Aside: return say("Sew up to the crossing from both sides");
+    case Way::Hammer: return say("Hammer it flat");
+    case Way::Hand: return say("Sew it by hand where it is too thick");
     }
     return {};
 }
 
 Message inWords(const Remedy& remedy, ThickSpot spot)
 {
-    if (remedy.kind == Kind::Hand)
+    if (remedy.kind == Way::Hand)
         return nameOf(remedy, spot);
     return say("{}: {} less, {} left", nameOf(remedy, spot), Len(remedy.gain), Len(remedy.leaves));
 }
@@ -82,15 +112,17 @@ std::optional<Repair> repairOf(const Design& design, const Remedy& remedy, Thick
 {
     if (!remedy.whyNot.empty())
         return std::nullopt;
-    const Message label = remedy.kind == Kind::Hand ? nameOf(remedy, spot)
-                                                    : say("{}: {} less", nameOf(remedy, spot), Len(remedy.gain));
-    if (remedy.kind == Kind::Trim) {
+    const Message label = remedy.kind == Way::Hand ? nameOf(remedy, spot)
+                                                   : say("{}: {} less", nameOf(remedy, spot), Len(remedy.gain));
+    if (remedy.kind == Way::Trim) {
         if (!remedy.layer.layer || remedy.layer.layer->rule < 0)
             return std::nullopt;
         return Repair{label,
             {"layers." + rulesFor(design, *remedy.layer.piece) + "="
                 + layersText(trimmed(design, remedy.layer, spot))}};
     }
+    if (remedy.kind == Way::ZipEnd)
+        return zipEndRepair(design, remedy, label);
     Repair out{label, {}};
     for (const auto& key : remedy.seams) {
         const auto own = design.seamCare.find(key.text());
@@ -110,13 +142,16 @@ std::optional<Repair> repairTogether(
     Repair out;
     int taken = 0;
     for (const auto& remedy : remedies) {
-        const auto repair = remedy.useful() && remedy.kind != Kind::Hand ? repairOf(design, remedy, spot)
-                                                                         : std::nullopt;
+        const auto repair = remedy.useful() && remedy.kind != Way::Hand ? repairOf(design, remedy, spot) : std::nullopt;
         if (!repair)
             continue;
-        if (remedy.kind == Kind::Trim) {
+        if (remedy.kind == Way::Trim) {
             instead.trimmed.insert({remedy.layer.layer->rules, remedy.layer.layer->rule});
             out.assignments = repair->assignments;
+        } else if (remedy.kind == Way::ZipEnd) {
+            if (!instead.zipEnds.try_emplace(remedy.zip, remedy.end).second)
+                continue;
+            out.assignments.insert(out.assignments.end(), repair->assignments.begin(), repair->assignments.end());
         } else
             for (const auto& key : remedy.seams) {
                 instead.care.try_emplace(key, p.seam(key)->care).first->second.*flagOf(remedy.kind) = true;
@@ -137,6 +172,58 @@ std::optional<Repair> repairTogether(
         return out;
     }
     return std::nullopt;
+}
+
+std::vector<EndRemedy> remediesForEnd(
+    const Design& design, const DesignSpec& spec, const Pattern& p, const StrapEnd& end)
+{
+    const Piece& piece = *p.piece(end.piece);
+    const std::string part = piece.owner().text() + ".";
+    const double thick = end.bulk.underFoot, own = thick - end.others;
+    const auto has = [&](const char* choice, const char* value) {
+        const ChoiceSpec* known = spec.choice(part + choice);
+        return known && counts(*known, design.choices)
+            && std::any_of(
+                known->options.begin(), known->options.end(), [&](const auto& o) { return o.first == value; })
+            && design.choices.at(part + choice) != value;
+    };
+    std::vector<EndRemedy> out;
+    const auto fold = [&](Message label, const std::string& edit, double leaves) {
+        if (thick - leaves >= 0.005)
+            out.push_back({std::move(label), part + edit, thick - leaves, leaves});
+    };
+    const bool strap = std::any_of(
+        p.straps.begin(), p.straps.end(), [&](const Strap& s) { return s.piece == end.piece && s.turned; });
+    if (strap && has("under", "flat"))
+        fold(say("Lay its raw ends flat"), "under=flat", own * (end.times - 1) / end.times + end.others);
+    if (design.dimensions.contains(part + "fold") && p.values.contains(part + "fold") && p.of(piece.owner(), "fold") > 0
+        && spec.choice(part + "fixed") && end.times == 2)
+        fold(say("Leave its ends raw"), "fold=0", own / 2 + end.others);
+    if (piece.plies == 4 && has("way", "meet"))
+        fold(say("Let its edges meet behind"), "way=meet", own / 2 + end.others);
+    if (const auto webbing = p.materials.find("strap"); webbing != p.materials.end() && has("make", "webbing"))
+        fold(say("Make it of webbing"), "make=webbing",
+            end.times * p.material(webbing->second).underFoot() + end.others);
+    const auto assignment = [&](bool SeamCare::*flag) {
+        SeamCare care = piece.endCare;
+        care.*flag = !(care.*flag);
+        return "end." + piece.key.text() + ".care=" + careText(care);
+    };
+    double flat = 0; // hammered, or if it is, before that
+    for (const auto& under : end.bulk.parts)
+        flat += under.times * under.each * (under.layer ? 1 : piece.endCare.hammered ? 1 / kHammered : kHammered);
+    const bool hammered = piece.endCare.hammered;
+    out.push_back({say("Hammer it flat"), assignment(&SeamCare::hammered), std::abs(thick - flat),
+        hammered ? thick : flat, hammered});
+    out.push_back({say("Sew it by hand where it is too thick"), assignment(&SeamCare::byHand), 0, thick,
+        piece.endCare.byHand, true});
+    return out;
+}
+
+Message inWords(const EndRemedy& remedy)
+{
+    return remedy.byHand ? remedy.label
+                         : say("{}: {} less, {} left", remedy.label, Len(remedy.gain), Len(remedy.leaves));
 }
 
 } // namespace tectonis

@@ -2,7 +2,8 @@
 // What makes a thick seam thinner, in words and as an edit in one stroke.
 #pragma once
 
-#include "buildup/bulk.hpp"
+#include "buildup/remedies.hpp"
+#include "buildup/strap_ends.hpp"
 #include "checks/finding.hpp"
 
 namespace tectonis {
@@ -19,6 +20,20 @@ std::optional<Repair> repairOf(const Design& design, const Remedy& remedy, Thick
 /// is enough or all are not.
 std::optional<Repair> repairTogether(const Design& design, const Pattern& pattern, const Seam& seam,
     const std::vector<Remedy>& remedies, ThickSpot spot);
+
+/// Something that makes less of a strap's, handle's or belt's end lie under the foot, as an edit.
+struct EndRemedy {
+    Message label;
+    std::string assignment;
+    double gain = 0, leaves = 0;       ///< mm less, and what lies there with it
+    bool done = false, byHand = false; ///< it is done already, and its edit takes it back; the last resort
+};
+/// In the order of the trade: raw ends that are not turned under, edges that meet behind, webbing, as far as the part
+/// has such a choice and it helps; then hammering, then sewing by hand.
+std::vector<EndRemedy> remediesForEnd(
+    const Design& design, const DesignSpec& spec, const Pattern& pattern, const StrapEnd& end);
+/// "Lay its raw ends flat: 2.2 mm less, 6.6 mm left".
+Message inWords(const EndRemedy& remedy);
 
 /// "seam.KEY.care=…".
 std::string careAssignment(const std::string& seam, const SeamCare& care);

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sequence/minutes.hpp"
 
-#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/remedies.hpp"
+#include "buildup/strap_ends.hpp"
 #include "drafting/drafter.hpp"
 #include "pattern/seam_shape.hpp"
 #include "sequence/stitch_length.hpp"
@@ -78,6 +79,12 @@ private:
                 rowsOf(act, *seam);
             }
         hand += byHand(act, run);
+        if (endsByHand(p, act)) {
+            const Piece& piece = *p.piece(act.pieces.front());
+            const Box box = boundsOf(piece.stitch());
+            const double width = std::min(box.width(), box.height()) / std::max(1, piece.plies);
+            hand += 2 * (4 + 2 * std::sqrt(2.0)) * width / kHandStitched; // a box with both diagonals at either end
+        }
     }
 
     void rowsOf(const Act& act, const Seam& seam)

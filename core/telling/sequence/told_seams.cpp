@@ -2,8 +2,9 @@
 // What is said of seams: sewn, stitched on, pressed, clipped, bound, and of joining, turning and closing.
 #include "sequence/telling.hpp"
 
-#include "buildup/bulk.hpp"
 #include "buildup/layers.hpp"
+#include "buildup/remedies.hpp"
+#include "buildup/strap_ends.hpp"
 #include "pattern/seam_shape.hpp"
 #include "words/language.hpp"
 
@@ -447,6 +448,10 @@ void Telling::hammer(const Act& act)
                       "between.",
                     seam->name, bulk.crossing));
     }
+    for (const auto& piece : act.pieces)
+        add(say("Hammer the ends of the {} flat, folded as they will be sewn, on a firm base with a scrap of cloth "
+                "between.",
+            nameOf(piece)));
     tool(say("hammer"));
     caution(say("Hammer: protect your eyes."));
 }
@@ -456,11 +461,14 @@ void Telling::upToCrossings(const Seam& seam)
     SeamCare through = seam.care;
     through.aside = false;
     const Bulk bulk = Bulks(p, {.care = {{seam.key, through}}}).at(seam);
-    if (!bulk.crossing.empty())
+    Message crossing;
+    for (const auto& key : bulk.crossedBy)
+        crossing = crossing.empty() ? p.seam(key)->name : say("{} and {}", crossing, p.seam(key)->name);
+    if (!crossing.empty())
         add(say(
             "Where “{}” crosses, stop at its stitches, turn its allowances to the other side and go on beyond them: "
             "they are not sewn over.",
-            bulk.crossing));
+            crossing));
 }
 
 namespace {
@@ -484,6 +492,8 @@ std::optional<ThickSpot> spotOf(const Act& act)
 
 bool Telling::allByHand(const Act& act) const
 {
+    if (endsByHand(p, act))
+        return true;
     const auto spot = spotOf(act);
     const auto seams = seamsOf(act);
     return spot && !seams.empty() && std::ranges::all_of(seams, [&](const Seam* seam) {
@@ -493,6 +503,12 @@ bool Telling::allByHand(const Act& act) const
 
 void Telling::byHand(const Act& act)
 {
+    if (endsByHand(p, act)) {
+        add(say("Its ends are too thick for the machine: sew them by hand, with two needles through holes made with "
+                "an awl."));
+        tool(say("awl"));
+        tool(say("needle and thread"));
+    }
     const auto spot = spotOf(act);
     for (const Seam* seam : seamsOf(act)) {
         const double length = spot ? sewnByHand(p, *seam, *spot) : 0;
@@ -506,7 +522,7 @@ void Telling::byHand(const Act& act)
             add(say(
                 "Where “{}” crosses it is too thick for the machine: sew these {} of “{}” by hand, with two needles "
                 "through holes made with an awl.",
-                bulkAt(p, *seam).crossing, Len(length), seam->name));
+                (isRow(*spot) ? bulkUnderTopstitch(p, *seam) : bulkAt(p, *seam)).crossing, Len(length), seam->name));
         tool(say("awl"));
         tool(say("needle and thread"));
     }
