@@ -289,7 +289,7 @@ TEST_CASE(
     Design loop = newDesign("zip-around");
     loop.layers.clear();
     p = medium(loop);
-    CHECK(bulkAt(p, *p.seam("front-loop")).underFoot == Approx(2 * canvas + 4 * cotton));
+    CHECK(bulkAt(p, *p.seam("front-loop")).underFoot == Approx(2 * canvas + 2 * cotton + 4 * cotton));
 }
 
 TEST_CASE("Foam under the topstitching counts where it ends within the row, and its warning goes with an inset")

@@ -144,11 +144,62 @@ TEST_CASE("A case's zip by hand: chain or tabs in the joins of its loop")
     Design d = bareWith("zip-around", nullptr);
     const double canvas = material("canvas-12").underFoot(), gauge = medium(d).zips.front().gauge;
     setChoice(d, "zip.ends", "seam");
-    // The band's end; both strips, each with its turned edge, or the chain between them.
-    CHECK(
-        crossing(d, "join 1") == Approx(std::max(3 * canvas + medium(d).zips.front().thickness, canvas + 0.4 * gauge)));
+    // The band's end and the strip's, both with their linings, the strip's edge turned with its lining; or the chain
+    // between the strips.
+    const double cotton = material("lining-cotton").underFoot(), both = canvas + cotton;
+    const Pattern p = medium(d);
+    CHECK(bulkAt(p, *p.seam("join 1")).underFoot == Approx(2 * both));
+    CHECK(crossing(d, "join 1") == Approx(std::max(3 * both + p.zips.front().thickness, both + 0.4 * gauge)));
     setChoice(d, "zip.ends", "tab");
-    CHECK(crossing(d, "join 1") == Approx(5 * canvas));
+    CHECK(crossing(d, "join 1") == Approx(3 * both + 2 * canvas));
+    // Round the faces; with the binding folded over all of it.
+    CHECK(bulkAt(p, *p.seam("front-loop")).underFoot == Approx(2 * both));
+    d = newDesign("zip-around");
+    d.layers.clear();
+    const Pattern q = medium(d);
+    const Piece* binding = q.piece(q.seam("front-loop")->bound);
+    REQUIRE(binding);
+    CHECK(bulkAt(q, *q.seam("front-loop")).underFoot
+        == Approx(2 * both + 4 * q.material(q.materials.at(binding->material)).underFoot()));
+}
+
+TEST_CASE(
+    "Mouths by hand: dropped in, hemmed, left raw: how often the cloth lies in their row and where seams cross it")
+{
+    Design d = bareWith("separate-base", nullptr);
+    const double canvas = material("canvas-12").underFoot(), cotton = material("lining-cotton").underFoot();
+    struct {
+        const char* way;
+        double row, crossing; ///< side seams are pressed open: one allowance of each lies across
+    } const mouths[] = {{"drop-in", 2 * (canvas + cotton), 4 * (canvas + cotton)}, {"unlined", 3 * canvas, 6 * canvas},
+        {"unlined-raw", canvas, 2 * canvas}};
+    for (const auto& mouth : mouths) {
+        INFO(mouth.way);
+        setChoice(d, "assembly", mouth.way);
+        const Pattern p = medium(d);
+        const Seam& seam = *p.seam("mouth");
+        const bool stitched = isTopstitched(p, seam);
+        CHECK(stitched == (std::string(mouth.way) == "unlined-raw"));
+        CHECK(bulkAt(p, seam).underFoot == Approx(mouth.row));
+        CHECK(bulkAt(p, seam).atCrossing == Approx(mouth.crossing));
+        if (stitched) {
+            CHECK(bulkUnderTopstitch(p, seam).underFoot == Approx(mouth.row));
+            CHECK(bulkUnderTopstitch(p, seam).atCrossing == Approx(mouth.crossing));
+        }
+    }
+    // A hem is a row: it takes thread and time, and can be hammered or sewn by hand.
+    setChoice(d, "assembly", "unlined");
+    const Pattern p = medium(d);
+    double thread = 0;
+    for (const auto& use : threadsOf(p))
+        thread += use.length;
+    CHECK(thread > 2 * p.seam("mouth")->lengthA);
+    CHECK_THAT(exactly(whyNotGraded(p, *p.seam("mouth"))), Contains("one edge"));
+    d.workshop.machineLimit = 3 * canvas - 0.1;
+    assign(d, "seam.mouth.care=hand");
+    const Pattern hand = medium(d);
+    CHECK_THAT(booklet(hand), Contains("is too thick for the machine: sew it by hand"));
+    CHECK(minutesOf(hand) > minutesOf(p) + 0.99 * p.seam("mouth")->lengthA / 40);
 }
 
 TEST_CASE("A zip at the mouth by hand: its tab in the mouth's seam; sewn flat, tape and mouth in the sides")
@@ -347,4 +398,36 @@ TEST_CASE("Ends of straps are hammered or sewn by hand in one stroke: said, time
     CHECK_THROWS_WITH(assign(d, "end.front.care=hammered"), Contains("no strap, handle or belt"));
     CHECK_THROWS_WITH(assign(d, "end.strap.care=open"), Contains("hammered or sewn by hand, nothing else"));
     CHECK_THROWS_WITH(assign(d, "end.strap.care=ironed"), Contains("ironed"));
+}
+
+TEST_CASE("Stitched on by hand: a pocket that was turned, patches and labels with edges folded in or left raw")
+{
+    Design d = bareWith("separate-base", nullptr);
+    const double canvas = material("canvas-12").underFoot(), cotton = material("lining-cotton").underFoot();
+    for (const char* kind : {"slip-pocket", "patch-pocket", "corner-patch", "label"})
+        addFeature(d, kind);
+    d.layers.clear();
+    const Pattern p = medium(d);
+    int corners = 0;
+    for (const auto& seam : p.seams) {
+        const std::string key = seam.key.text();
+        INFO(key);
+        if (key == "slip.on") { // its two halves with their allowances, one of them graded, on the lining
+            CHECK(p.seam("slip.bag")->graded);
+            CHECK(bulkAt(p, seam).underFoot == Approx(4 * cotton));
+        } else if (key == "patch.on") { // its edge is folded in
+            CHECK(bulkAt(p, seam).underFoot == Approx(3 * canvas));
+        } else if (key.starts_with("corner.")) { // its edge is folded in, if it has cloth for that
+            ++corners;
+            const Piece& patch = *p.piece(seam.b.front().piece);
+            const int times = patch.edge(seam.b.front().edge)->allowance > 0 ? 2 : 1;
+            CHECK(bulkAt(p, seam).underFoot
+                == Approx(canvas + times * p.material(p.materials.at(patch.material)).underFoot()));
+        }
+    }
+    CHECK(corners >= 2);
+    const Piece& label = *p.piece("label");
+    CHECK(bulkAt(p, *p.seam("label.on")).underFoot
+        == Approx(cotton
+            + (label.edges.front().allowance > 0 ? 2 : 1) * p.material(p.materials.at(label.material)).underFoot()));
 }

@@ -113,7 +113,7 @@ bool Bulks::lies(const Layer& layer, const EdgeId& edge, double within) const
 }
 
 /// Visits everything that one edge brings into the allowance: its cloth, interlinings that reach past the stitch line,
-/// overlays of which an edge lies there, pleats.
+/// overlays of which an edge lies there, pleats, the lining that is basted behind it.
 template <class Visit> void Bulks::forEachCaught(const EdgeUse& use, const Seam& seam, Visit visit) const
 {
     const Piece* piece = p.piece(use.piece);
@@ -127,6 +127,8 @@ template <class Visit> void Bulks::forEachCaught(const EdgeUse& use, const Seam&
     };
     const Edge* own = piece->edge(use.edge);
     add(*piece, use.edge, own && pleated(*piece, *own) ? 3 : 1); // the folded cloth lies three times at a pleat
+    if (const Piece* behind = p.piece(piece->backing))
+        add(*behind, use.edge, 1);
     const Piece* before = nullptr; // two patches of one piece lie at both ends of an edge, not on each other
     for (const auto& o : p.overlays) {
         if (!own || o.on != piece->key
@@ -151,6 +153,21 @@ double Bulks::sumAlong(const EdgeUse& use, const Seam& seam) const
     return sum;
 }
 
+/// How often each side lies in the seam's row: a hem three times, its raw edge turned in; an edge that is left raw
+/// once; a mouth that is folded in and dropped in twice.
+int Bulks::timesFolded(const Seam& seam) const
+{
+    if (foldedOver(seam))
+        return seam.rawOutside.empty() ? 3 : 1;
+    const bool dropped = seam.mouth && std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
+        return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
+            return act.verb == Act::Verb::DropIn
+                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
+        });
+    });
+    return dropped ? 2 : 1;
+}
+
 /// Of a run over several pieces the use that brings most; null for none.
 const EdgeUse* Bulks::thickestOf(const std::vector<EdgeUse>& side, const Seam& seam) const
 {
@@ -169,6 +186,43 @@ Message BulkPart::label(const Pattern& p) const { return layer ? nameOf(p, *laye
 Bulk bulkAt(const Pattern& p, const Seam& seam) { return Bulks(p).at(seam); }
 
 Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam) { return Bulks(p).underTopstitch(seam); }
+
+/// The seam by which the edge of a piece was turned before it is stitched on; null for none.
+const Seam* Bulks::turnedAlong(const EdgeUse& use, const Seam& own)
+{
+    readActs();
+    for (const auto& seam : p.seams)
+        if (&seam != &own && m_turned.contains(seam.key))
+            for (const auto* side : {&seam.a, &seam.b})
+                if (std::any_of(side->begin(), side->end(),
+                        [&](const EdgeUse& each) { return each.piece == use.piece && each.edge == use.edge; }))
+                    return &seam;
+    return nullptr;
+}
+
+/// What has to be known of all acts: in which order seams are sewn, which are turned.
+void Bulks::readActs()
+{
+    if (!m_order.empty())
+        return;
+    std::size_t nth = 0;
+    for (const auto& step : p.steps)
+        for (const auto& act : step.acts)
+            if (act.verb == Act::Verb::Turn)
+                m_turned.insert(act.seams.begin(), act.seams.end());
+            else if (act::joins(act))
+                for (const auto& key : act.seams)
+                    m_order.try_emplace(key, nth++);
+}
+
+bool foldedOver(const Seam& seam)
+{
+    return !seam.a.empty()
+        && std::equal(
+            seam.a.begin(), seam.a.end(), seam.b.begin(), seam.b.end(), [](const EdgeUse& a, const EdgeUse& b) {
+                return a.piece == b.piece && a.edge == b.edge && a.copy == b.copy;
+            });
+}
 
 const SeamCare& Bulks::careOf(const Seam& seam) const
 {
@@ -228,13 +282,27 @@ Bulk Bulks::at(const Seam& seam)
 {
     Bulk bulk;
     double most = 0;
-    for (const auto* side : {&seam.a, &seam.b})
-        if (const EdgeUse* use = thickestOf(*side, seam))
-            forEachCaught(*use, seam, [&](const BulkPart& caught) {
+    const int times = timesFolded(seam);
+    const auto sides = foldedOver(seam) ? std::vector{&seam.a} : std::vector{&seam.a, &seam.b};
+    for (const auto* side : sides)
+        if (const EdgeUse* use = thickestOf(*side, seam)) {
+            const auto add = [&](BulkPart caught) {
                 bulk.parts.push_back(caught);
                 if (caught.layer && caught.each > most)
                     most = caught.each, bulk.heaviest = caught;
-            });
+            };
+            const Piece* piece = p.piece(use->piece);
+            const Edge* edge = piece ? piece->edge(use->edge) : nullptr;
+            const bool laidOn = seam.stitch == "topstitch" && seam.rawOutside.empty() && edge && edge->allowance > 0;
+            if (const Seam* turned = laidOn ? turnedAlong(*use, seam) : nullptr)
+                for (const auto& part : underTopstitch(*turned).parts)
+                    add(part);
+            else
+                forEachCaught(*use, seam, [&](BulkPart caught) {
+                    caught.times *= laidOn ? 2 : times; // its edge is folded in
+                    add(caught);
+                });
+        }
     if (const Piece* binding = p.piece(seam.bound))
         bulk.parts.push_back({binding, nullptr, 4,
             p.material(p.materials.at(binding->material)).underFoot()}); // folded in on both sides of the edge
@@ -261,7 +329,7 @@ Bulk Bulks::at(const Seam& seam)
         [&](const std::vector<Across>& here) {
             double thick = plain;
             for (const auto& each : here)
-                thick += each.onA + each.onB + each.once;
+                thick += times * (each.onA + each.onB) + each.once;
             return thick;
         },
         bulk);
@@ -320,8 +388,11 @@ Bulk Bulks::underTopstitch(const Seam& seam)
     const Act::To pressed = rowSide(p, seam);
     for (const auto* run : {&seam.a, &seam.b}) {
         Side side;
-        const EdgeUse* thickest = thickestOf(*run, seam);
+        const bool twice = run == &seam.b && foldedOver(seam); // told by its first side already
+        const EdgeUse* thickest = twice ? nullptr : thickestOf(*run, seam);
         const Piece* piece = thickest ? p.piece(thickest->piece) : nullptr;
+        if (foldedOver(seam))
+            side.times = twice ? 0 : timesFolded(seam);
         if (pressed == (run == &seam.a ? Act::To::Second : Act::To::First) && !opened(seam))
             side.times = 1;
         const auto add = [&](BulkPart part) {

@@ -42,8 +42,10 @@ struct Instead {
 
 /// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach
 /// past the stitch line (compressed), overlays caught with their piece, its binding, and trapped pieces as often as
-/// they are folded. At a crossing: the allowances of both seams that end there, of both runs; of one that is pressed
-/// open the thicker, of one that is graded the thinner. Hammered cloth lies to 85 % (common practice, no source).
+/// they are folded. What is stitched onto another piece lies with its edge folded in, or as
+/// it was turned. A hem lies three times, its raw edge turned in; what is folded in and dropped in, twice. At a
+/// crossing: the allowances of both seams that end there, of both runs; of one that is pressed open the thicker, of one
+/// that is graded the thinner. Hammered cloth lies to 85 % (common practice, no source).
 Bulk bulkAt(const Pattern& pattern, const Seam& seam);
 
 /// The same for many seams of one pattern: what several of them ask for is worked out once.
@@ -63,6 +65,7 @@ private:
     bool lies(const Layer& layer, const EdgeId& edge, double within) const;
     template <class Visit> void forEachCaught(const EdgeUse& use, const Seam& seam, Visit visit) const;
     double sumAlong(const EdgeUse& use, const Seam& seam) const;
+    int timesFolded(const Seam& seam) const;
     const EdgeUse* thickestOf(const std::vector<EdgeUse>& side, const Seam& seam) const;
     /// mm of one side's allowance.
     struct Thick {
@@ -81,6 +84,8 @@ private:
         double onA = 0, onB = 0; ///< mm on each side, besides what lies in the row: in piece and allowance alike
         double once = 0;         ///< mm that are caught between
     };
+    void readActs();
+    const Seam* turnedAlong(const EdgeUse& use, const Seam& own);
     bool sewnLater(const Seam& other, const Seam& seam);
     void addTrapped(const Seam& seam, std::vector<BulkPart>& parts) const;
     ZipEnd endAs(const Zip& zip, const ZipEnd& end) const;
@@ -98,7 +103,11 @@ private:
     Instead m_instead;
     std::map<const Seam*, std::pair<Thick, Thick>> m_allowances;
     std::map<SeamId, std::size_t> m_order; ///< in which they are sewn
+    std::set<SeamId> m_turned;
 };
+
+/// Is it an edge that is folded onto itself, a hem, or left raw?
+bool foldedOver(const Seam& seam);
 
 Bulk bulkUnderTopstitch(const Pattern& pattern, const Seam& seam);
 

@@ -41,14 +41,7 @@ const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& 
 
 bool Bulks::sewnLater(const Seam& other, const Seam& seam)
 {
-    if (m_order.empty()) {
-        std::size_t nth = 0;
-        for (const auto& step : p.steps)
-            for (const auto& act : step.acts)
-                if (act::joins(act))
-                    for (const auto& key : act.seams)
-                        m_order.try_emplace(key, nth++);
-    }
+    readActs();
     const auto first = m_order.find(seam.key), then = m_order.find(other.key);
     return first != m_order.end() && then != m_order.end() && then->second > first->second;
 }
@@ -71,10 +64,16 @@ double Bulks::foldBeside(const EdgeUse& use, Point leaves, double hammered) cons
         if (edge.name == use.edge || edge.allowance <= 0 || edge.stitch.empty()
             || std::min(distance(startOf(edge.stitch), leaves), distance(endOf(edge.stitch), leaves)) > 0.01)
             continue;
-        double fold = p.material(p.materials.at(piece->material)).underFoot() * hammered;
-        for (const auto& layer : piece->layers)
-            if (lies(layer, edge.name, 0))
-                fold += p.material(layer.material).underFoot();
+        const Piece* behind = p.piece(piece->backing); // a lining strip is turned with it, a lining face is whole
+        double fold = 0;
+        for (const Piece* turned : {piece, behind && behind->edge(edge.name) ? behind : nullptr}) {
+            if (!turned)
+                continue;
+            fold += p.material(p.materials.at(turned->material)).underFoot() * hammered;
+            for (const auto& layer : turned->layers)
+                if (lies(layer, edge.name, 0))
+                    fold += p.material(layer.material).underFoot();
+        }
         return fold;
     }
     return 0;

@@ -14,6 +14,8 @@ constexpr double kAround = 40; // mm sewn by hand where a crossing is too thick 
 
 Message whyNotGraded(const Pattern& pattern, const Seam& seam)
 {
+    if (foldedOver(seam))
+        return say("it is one edge: it has no two allowances.");
     // While it is drafted its steps are not there yet.
     if (!pattern.steps.empty() && std::none_of(pattern.steps.begin(), pattern.steps.end(), [&](const Step& step) {
             return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {

@@ -283,6 +283,9 @@ void cutAcross(Drafter& d, const AcrossCut& cut)
         void name(PieceId&) const {} // straps, bindings: never cut
     } const follow{whole, upper, lower, shares, cut.y};
     forEachReference(p, d.steps, follow);
+    for (auto& piece : p.pieces) // either half of a lining lies in its face's seams
+        if (piece.backing == whole.key)
+            piece.backing = lower.key;
     // A part that lies on a face lies there in both halves.
     for (std::size_t i = 0; i < p.overlays.size(); ++i)
         if (p.overlays[i].piece == whole.key) {

@@ -162,6 +162,8 @@ void LoopDraft::drawPieces()
     for (const bool lining : {false, true}) {
         const auto add = [&](const std::string& part, const std::string& code, const Message& name,
                              const std::string& role, int count, double grain) -> Piece& {
+            if (lining) // basted to its shell before that is joined
+                d.piece(PieceId(part)).backing = lined(PieceId(part));
             return d.add({.key = lining ? lined(PieceId(part)) : PieceId(part),
                 .code = lining ? "L" + code : code,
                 .name = lining ? say("Lining {}", within(name)) : name,
@@ -365,13 +367,21 @@ void LoopDraft::closeLoop()
     const std::vector<PieceId> loopPieces = loopsPieces();
     std::vector<PieceId> closed = loopPieces;
     closed.insert(closed.end(), linings.begin(), linings.end());
+    std::vector<Act> acts{act::saying(
+        act::sew(m_joins), say("The linings go on the other face of the zip panel and are turned behind."))};
+    for (const auto to : {Act::To::First, Act::To::Second}) { // away from the zip, towards the middle band
+        std::vector<SeamId> these;
+        for (std::size_t i = 0; i < m_joins.size(); ++i) {
+            const bool second = sections[i].part == "zip strip" || sections[(i + 1) % sections.size()].part == "band";
+            if (second == (to == Act::To::Second))
+                these.push_back(m_joins[i]);
+        }
+        acts.insert(acts.end(), {act::press(these, to), act::topstitch(these, 3.2, to)});
+    }
+    acts.push_back(act::saying(act::baste(4), say("So lining and shell of the long edges are one.")));
     d.add(Step{.id = "loop",
         .title = say("Close the loop"),
-        .acts = {act::saying(act::sew(m_joins),
-                     say("The linings go on the other face of the zip panel and are turned behind; the allowances lie "
-                         "away from the zip.")),
-            act::topstitch(m_joins, 3.2, Act::To::Nowhere),
-            act::saying(act::baste(4), say("So lining and shell of the long edges are one."))},
+        .acts = std::move(acts),
         .kind = StepKind::Seam,
         .phase = "Shell gusset",
         .consumes = loopParts,

@@ -52,7 +52,7 @@ void careFor(Drafter& d, Seam& seam, SeamCare care)
     care.open = care.open && whyNotOpened(d.pattern, seam).empty();
     for (auto& step : d.steps) {
         const auto sewn = std::find_if(step.acts.begin(), step.acts.end(),
-            [&](const Act& act) { return act::joins(act) && handles(act, seam.key); });
+            [&](const Act& act) { return (act::joins(act) || act.verb == Verb::Hem) && handles(act, seam.key); });
         if (sewn == step.acts.end())
             continue;
         seam.care = care;

@@ -20,6 +20,8 @@ template <class Steps, class Visit> void forEachReference(Pattern& p, Steps& ste
         visit.list(seam.trapped);
         visit.name(seam.bound);
     }
+    for (auto& piece : p.pieces)
+        visit.name(piece.backing);
     for (auto& step : steps)
         visit.list(step.pieces);
     for (auto& site : p.sites)

@@ -95,6 +95,7 @@ private:
         case Verb::JoinCoats: trimmed += trimmedAfter(p, seam).empty() ? 0 : seam.lengthA; [[fallthrough]];
         case Verb::DropIn:
         case Verb::Window: pinned += seam.lengthA; return row(seam, Join);
+        case Verb::Hem: pressed += 2 * seam.lengthA; return row(seam, Join);
         case Verb::StitchOn: pinned += seam.lengthA; return row(seam, Join, act.taken > 0 ? 2 : 1);
         case Verb::Hinge: pinned += seam.lengthA; return row(seam, Join, 2);
         case Verb::SewTape: pinned += seam.lengthA; return row(seam, Join, 2); // and topstitched
@@ -177,8 +178,8 @@ private:
         case Verb::FoldStrip: return strip(act);
         case Verb::FoldInHalf:
         case Verb::FoldIn: return 0.5 * copies(act);
-        case Verb::Hem: return 1.5 * copies(act);
-        case Verb::BoxOn: return 2; // a box with both diagonals at each end
+        case Verb::Hem: return act.seams.empty() ? 1.5 * copies(act) : 0; // of a mouth: its row and its folds
+        case Verb::BoxOn: return 2;                                       // a box with both diagonals at each end
         case Verb::Ring: return 0.5 * copies(act);
         case Verb::Set: return set(act);
         case Verb::Window: return 3;

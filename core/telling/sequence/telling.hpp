@@ -115,7 +115,8 @@ private:
     void baste(const Act& act);
     void topstitch(const Act& act);
     void roll(const Act& act);
-    Message pressedOf(const std::vector<const Seam*>& seams) const;
+    std::vector<PieceId> sidesOf(const Act& act) const;
+    bool pressEach(const Act& act);
     void press(const Act& act);
     void foldStrip(const Act& act);
     /// The side that goes straight where the other bends outwards is clipped there; a side that bends outwards is

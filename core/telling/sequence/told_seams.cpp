@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <optional>
 #include <set>
 #include <utility>
@@ -284,8 +285,7 @@ void Telling::topstitch(const Act& act)
     else if (act.to == To::Nowhere || seams.empty())
         add(say("Topstitch {} from the edge.", Len(act.distance)));
     else
-        add(say("Topstitch {} from the seam, on the {}.", Len(act.distance),
-            namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+        add(say("Topstitch {} from the seam, on the {}.", Len(act.distance), namesOf(sidesOf(act))));
     if (act.taken > 0 && act.to != To::Open)
         add(act.to == To::Nowhere || seams.empty() ? say("A second row runs {} from the edge.", Len(act.taken))
                                                    : say("A second row runs {} from the seam.", Len(act.taken)));
@@ -312,31 +312,50 @@ void Telling::roll(const Act& act)
     check(say("The seam lies on the edge and shows on neither side."));
 }
 
-/// Which seams, where one step presses some this way and some that.
-Message Telling::pressedOf(const std::vector<const Seam*>& seams) const
+/// The pieces on the side of its seams that an act speaks of.
+std::vector<PieceId> Telling::sidesOf(const Act& act) const
 {
-    const auto presses = [](const Act& act) { return act.verb == Act::Verb::Press && !act.seams.empty(); };
-    Message out;
-    if (std::count_if(m_step.acts.begin(), m_step.acts.end(), presses) < 2)
-        return out;
-    for (const Seam* seam : seams)
-        out = out.empty() ? say("“{}”", seam->name) : say("{}, “{}”", out, seam->name);
+    std::vector<PieceId> out;
+    for (const Seam* seam : seamsOf(act))
+        for (const auto& piece : piecesOf(act.to == To::First ? seam->a : seam->b))
+            if (std::find(out.begin(), out.end(), piece) == out.end())
+                out.push_back(piece);
     return out;
+}
+
+/// Of a step that presses some seams this way and some that: which, each by its name. False where all go one way.
+bool Telling::pressEach(const Act& act)
+{
+    const auto seams = seamsOf(act);
+    std::map<std::vector<PieceId>, Message> which; // by where they go
+    for (const Seam* seam : seams) {
+        const auto side = act.to == To::First ? piecesOf(seam->a)
+            : act.to == To::Second            ? piecesOf(seam->b)
+                                              : std::vector<PieceId>();
+        Message& names = which[side];
+        names = names.empty() ? say("“{}”", seam->name) : say("{}, “{}”", names, seam->name);
+    }
+    const auto presses = [](const Act& each) { return each.verb == Act::Verb::Press && !each.seams.empty(); };
+    if (seams.empty() || act.to == To::Nowhere
+        || (which.size() < 2 && std::count_if(m_step.acts.begin(), m_step.acts.end(), presses) < 2))
+        return false;
+    const bool cold = noIron(act);
+    tool(cold ? say("seam roller") : say("iron"));
+    for (const auto& [side, names] : which)
+        if (act.to == To::Open)
+            add(cold ? say("Open the allowances of {} with your fingers and roll them flat: no iron.", names)
+                     : say("Press the allowances of {} open.", names));
+        else
+            add(cold ? say("Lay the allowances of {} towards the {} and roll them flat: no iron.", names, namesOf(side))
+                     : say("Press the allowances of {} towards the {}.", names, namesOf(side)));
+    return true;
 }
 
 void Telling::press(const Act& act)
 {
+    if (pressEach(act))
+        return;
     const auto seams = seamsOf(act);
-    if (const Message which = pressedOf(seams); !which.empty()) {
-        const bool cold = noIron(act);
-        tool(cold ? say("seam roller") : say("iron"));
-        if (act.to == To::Open)
-            return add(cold ? say("Open the allowances of {} with your fingers and roll them flat: no iron.", which)
-                            : say("Press the allowances of {} open.", which));
-        const Message side = namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b));
-        return add(cold ? say("Lay the allowances of {} towards the {} and roll them flat: no iron.", which, side)
-                        : say("Press the allowances of {} towards the {}.", which, side));
-    }
     if (noIron(act)) {
         tool(say("seam roller"));
         if (act.to == To::Open)
@@ -344,8 +363,7 @@ void Telling::press(const Act& act)
         else if (act.to == To::Nowhere || seams.empty())
             add(say("Crease with your fingers and roll it flat: no iron."));
         else
-            add(say("Lay the allowances towards the {} and roll them flat: no iron.",
-                namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+            add(say("Lay the allowances towards the {} and roll them flat: no iron.", namesOf(sidesOf(act))));
         return;
     }
     tool(say("iron"));
@@ -354,8 +372,7 @@ void Telling::press(const Act& act)
     else if (act.to == To::Nowhere || seams.empty())
         add(say("Press."));
     else
-        add(say("Press the allowances towards the {}.",
-            namesOf(piecesOf(act.to == To::First ? seams.front()->a : seams.front()->b))));
+        add(say("Press the allowances towards the {}.", namesOf(sidesOf(act))));
 }
 
 void Telling::clip(const Act& act)
@@ -481,6 +498,7 @@ std::optional<ThickSpot> spotOf(const Act& act)
     case Act::Verb::JoinCoats:
     case Act::Verb::DropIn:
     case Act::Verb::StitchOn:
+    case Act::Verb::Hem:
     case Act::Verb::Hinge: return ThickSpot::Row;
     case Act::Verb::Topstitch:
     case Act::Verb::Roll: return ThickSpot::Topstitch;
