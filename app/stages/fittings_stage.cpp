@@ -150,14 +150,20 @@ protected:
                 groups.push_back({standing(piece)});
         if (m_across > 0)
             return laidOut(groups, m_across);
-        // As many side by side as shows them largest in this window.
+        // As many side by side as shows them largest in this window; first without their names, which need the more
+        // room the smaller they are.
         std::vector<Face> best;
-        double scale = 0;
-        for (std::size_t across = 1; across <= groups.size(); ++across) {
-            auto laid = laidOut(groups, across);
-            const Box box = withStraps(laid);
-            if (const double fits = std::min(width() / box.width(), height() / box.height()); fits > scale)
-                best = std::move(laid), scale = fits, m_best = across;
+        m_pixel = 0;
+        for (const bool named : {false, true}) {
+            double scale = 0;
+            for (std::size_t across = 1; across <= groups.size(); ++across) {
+                auto laid = laidOut(groups, across);
+                const Box box = withStraps(laid);
+                if (const double fits = std::min(width() / box.width(), height() / box.height()); fits > scale)
+                    best = std::move(laid), scale = fits, m_best = across;
+            }
+            if (!named && scale > 0)
+                m_pixel = 1 / scale;
         }
         return best;
     }
@@ -165,10 +171,12 @@ protected:
     /// A piece as it stands upright.
     struct Standing {
         const Piece* piece;
-        double top; ///< of its cut line, as it is drafted
-        int turn;   ///< quarters
-        Box box;    ///< turned
+        double top;      ///< of its cut line, as it is drafted
+        int turn;        ///< quarters
+        Box box;         ///< turned
+        double name = 0; ///< px that its name is wide
     };
+    Message captionOf(const Piece& piece) const { return tectonis::say("{}  {}", piece.code, piece.name); }
     Standing standing(const Piece& piece) const
     {
         const Site* site = siteOf(piece.key);
@@ -176,6 +184,9 @@ protected:
         Standing out{&piece, b.y1, site ? site->turn : 0, {}};
         for (const Point corner : {Point{b.x0, b.y0}, Point{b.x1, b.y1}})
             out.box.add(quarterTurned(corner, out.turn));
+        QFont font = this->font();
+        font.setBold(true);
+        out.name = QFontMetrics(font).horizontalAdvance(text(captionOf(piece)));
         return out;
     }
 
@@ -183,13 +194,15 @@ protected:
     /// those before it; the pieces of each one above the other.
     std::vector<Face> laidOut(const std::vector<std::vector<Standing>>& groups, std::size_t across) const
     {
-        constexpr double apart = 40, stacked = 34; // mm: room for the names
+        constexpr double apart = 40;                         // mm
+        const double stacked = std::max(34.0, 26 * m_pixel); // room for the names
         std::vector<std::pair<double, double>> sizes;
         double most = 0;
         for (const auto& group : groups) {
             double wide = 0, high = 0;
             for (const Standing& each : group)
-                wide = std::max(wide, each.box.width()), high += each.box.height() + stacked;
+                wide = std::max({wide, each.box.width(), each.name * m_pixel - apart / 2}),
+                high += each.box.height() + stacked;
             sizes.emplace_back(wide + apart, high + stacked);
             most = std::max(most, wide + apart);
         }
@@ -206,7 +219,7 @@ protected:
             taken.back().add(Point{at.x, at.y - high});
             taken.back().add(Point{at.x + wide, at.y});
             double y = at.y;
-            for (const auto& [piece, top, turn, b] : groups[i]) {
+            for (const auto& [piece, top, turn, b, name] : groups[i]) {
                 const double left = at.x + (wide - apart - b.width()) / 2;
                 out.push_back(
                     {piece, {left - b.x0, y - b.y1, turn * pi / 2}, {left, y - b.height(), left + b.width(), y}});
@@ -298,8 +311,8 @@ protected:
             look.textSize = 12;
             look.label = false;
             drawPiece(p, v, *f.piece, look);
-            labels.add({text(tectonis::say("{}  {}", f.piece->code, f.piece->name)),
-                base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false, true, {}});
+            labels.add(
+                {text(captionOf(*f.piece)), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false, true, {}});
             drawFittings(p, v, *f.piece);
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);
@@ -738,6 +751,7 @@ private:
     std::vector<Alignment> m_guides; ///< that the part being moved is lined up with
     bool m_moved = false;
     mutable std::size_t m_best = 1; ///< faces side by side, as last chosen
+    mutable double m_pixel = 0;     ///< mm of one on the screen, about
     std::size_t m_across = 0;       ///< kept while something is dragged; 0: chosen anew
 };
 
