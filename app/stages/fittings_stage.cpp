@@ -311,8 +311,8 @@ protected:
             look.textSize = 12;
             look.label = false;
             drawPiece(p, v, *f.piece, look);
-            labels.add(
-                {text(captionOf(*f.piece)), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false, true, {}});
+            labels.add({text(captionOf(*f.piece)), base({(f.box.x0 + f.box.x1) / 2, f.box.y1}), {0, -1}, 3, 8, false,
+                true, {}});
             drawFittings(p, v, *f.piece);
             if (const Fitting* half = frontHalf(); half && half->piece == f.piece->key)
                 drawFlapOver(p, v);

@@ -75,7 +75,7 @@ SpecificationTable::SpecificationTable(Document& document) : QTableWidget(0, 9),
 void SpecificationTable::resizeEvent(QResizeEvent* event)
 {
     QTableWidget::resizeEvent(event);
-    constexpr double shares[]{0.06, 0.1, 0.12, 0.08, 0.17, 0.2, 0.1, 0.09, 0.08};
+    constexpr double shares[]{0.075, 0.1, 0.12, 0.08, 0.165, 0.19, 0.1, 0.09, 0.08};
     for (int c = 0; c < columnCount(); ++c)
         setColumnWidth(c, int(shares[c] * viewport()->width()));
     resizeRowsToContents();

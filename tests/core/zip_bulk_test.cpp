@@ -376,6 +376,19 @@ TEST_CASE("Ends of straps are hammered or sewn by hand in one stroke: said, time
                 CHECK(each.bulk.underFoot == Approx(flat));
         CHECK_THAT(booklet(p), Contains("flat, folded as they will be sewn"));
         CHECK(minutesOf(p) > minutesOf(before));
+        // Each other way leaves what it says, hammered or not.
+        for (const auto& each : strapEnds(p))
+            if (each.piece == end.piece)
+                for (const auto& way : remediesForEnd(d, specOf(d), p, each)) {
+                    if (way.byHand || way.done)
+                        continue;
+                    INFO(way.assignment);
+                    Design other = d;
+                    assign(other, way.assignment);
+                    for (const auto& then : strapEnds(medium(other)))
+                        if (then.piece == end.piece)
+                            CHECK(then.bulk.underFoot == Approx(way.leaves));
+                }
         assign(d, name + "=hand");
         p = medium(d);
         CHECK_THAT(booklet(p), Contains("Its ends are too thick for the machine: sew them by hand"));

@@ -89,17 +89,6 @@ std::vector<PieceId> trappedAtOnce(const Pattern& p, const Seam& seam)
 
 } // namespace
 
-/// On which side of a seam the row beside it runs; nowhere: on the edge of what was turned.
-Act::To rowSide(const Pattern& p, const Seam& seam)
-{
-    for (const auto& step : p.steps)
-        for (const auto& act : step.acts)
-            if (act.verb == Act::Verb::Topstitch
-                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end())
-                return act.to;
-    return Act::To::Nowhere;
-}
-
 bool Bulks::trimmed(const Layer& layer) const
 {
     return !m_instead.trimmed.empty() && m_instead.trimmed.contains({layer.rules, layer.rule});
@@ -155,17 +144,11 @@ double Bulks::sumAlong(const EdgeUse& use, const Seam& seam) const
 
 /// How often each side lies in the seam's row: a hem three times, its raw edge turned in; an edge that is left raw
 /// once; a mouth that is folded in and dropped in twice.
-int Bulks::timesFolded(const Seam& seam) const
+int Bulks::timesFolded(const Seam& seam)
 {
     if (foldedOver(seam))
         return seam.rawOutside.empty() ? 3 : 1;
-    const bool dropped = seam.mouth && std::any_of(p.steps.begin(), p.steps.end(), [&](const Step& step) {
-        return std::any_of(step.acts.begin(), step.acts.end(), [&](const Act& act) {
-            return act.verb == Act::Verb::DropIn
-                && std::find(act.seams.begin(), act.seams.end(), seam.key) != act.seams.end();
-        });
-    });
-    return dropped ? 2 : 1;
+    return seam.mouth && worked(seam.key).dropped ? 2 : 1;
 }
 
 /// Of a run over several pieces the use that brings most; null for none.
@@ -191,28 +174,50 @@ Bulk bulkUnderTopstitch(const Pattern& p, const Seam& seam) { return Bulks(p).un
 const Seam* Bulks::turnedAlong(const EdgeUse& use, const Seam& own)
 {
     readActs();
-    for (const auto& seam : p.seams)
-        if (&seam != &own && m_turned.contains(seam.key))
-            for (const auto* side : {&seam.a, &seam.b})
-                if (std::any_of(side->begin(), side->end(),
-                        [&](const EdgeUse& each) { return each.piece == use.piece && each.edge == use.edge; }))
-                    return &seam;
+    const auto of = m_turned.find(use.piece);
+    if (of == m_turned.end())
+        return nullptr;
+    for (const Seam* seam : of->second)
+        for (const auto* side : {&seam->a, &seam->b})
+            if (seam != &own && std::any_of(side->begin(), side->end(), [&](const EdgeUse& each) {
+                    return each.piece == use.piece && each.edge == use.edge;
+                }))
+                return seam;
     return nullptr;
 }
 
-/// What has to be known of all acts: in which order seams are sewn, which are turned.
 void Bulks::readActs()
 {
-    if (!m_order.empty())
+    if (m_read)
         return;
+    m_read = true;
     std::size_t nth = 0;
     for (const auto& step : p.steps)
-        for (const auto& act : step.acts)
-            if (act.verb == Act::Verb::Turn)
-                m_turned.insert(act.seams.begin(), act.seams.end());
-            else if (act::joins(act))
-                for (const auto& key : act.seams)
-                    m_order.try_emplace(key, nth++);
+        for (const auto& act : step.acts) {
+            const bool joins = act::joins(act), row = act.verb == Act::Verb::Topstitch;
+            for (const auto& key : act.seams) {
+                Worked& seam = m_worked[key];
+                if (joins && seam.nth == 0)
+                    seam.nth = ++nth;
+                seam.turned |= act.verb == Act::Verb::Turn;
+                seam.dropped |= act.verb == Act::Verb::DropIn;
+                if (row && seam.side == Act::To::Nowhere)
+                    seam.side = act.to;
+                seam.row |= row || act.verb == Act::Verb::Roll;
+            }
+        }
+    for (const auto& seam : p.seams)
+        if (const auto it = m_worked.find(seam.key); it != m_worked.end() && it->second.turned)
+            for (const auto* side : {&seam.a, &seam.b})
+                for (const auto& use : *side)
+                    if (auto& all = m_turned[use.piece]; all.empty() || all.back() != &seam)
+                        all.push_back(&seam);
+}
+
+const Bulks::Worked& Bulks::worked(const SeamId& seam)
+{
+    readActs();
+    return m_worked[seam];
 }
 
 bool foldedOver(const Seam& seam)
@@ -385,7 +390,7 @@ Bulk Bulks::underTopstitch(const Seam& seam)
     };
     std::vector<Side> sides;
     const double hammered = careOf(seam).hammered ? kHammered : 1;
-    const Act::To pressed = rowSide(p, seam);
+    const Act::To pressed = worked(seam.key).side;
     for (const auto* run : {&seam.a, &seam.b}) {
         Side side;
         const bool twice = run == &seam.b && foldedOver(seam); // told by its first side already

@@ -7,6 +7,7 @@
 
 #include <map>
 #include <set>
+#include <unordered_map>
 
 namespace tectonis {
 
@@ -59,13 +60,15 @@ public:
     /// count, and what is caught in it; a graded allowance, of its care or its steps, ends before the row. At a
     /// crossing what crosses lies in each of these layers.
     Bulk underTopstitch(const Seam& seam);
+    /// Does a step topstitch it?
+    bool topstitched(const Seam& seam) { return worked(seam.key).row; }
 
 private:
     bool trimmed(const Layer& layer) const;
     bool lies(const Layer& layer, const EdgeId& edge, double within) const;
     template <class Visit> void forEachCaught(const EdgeUse& use, const Seam& seam, Visit visit) const;
     double sumAlong(const EdgeUse& use, const Seam& seam) const;
-    int timesFolded(const Seam& seam) const;
+    int timesFolded(const Seam& seam);
     const EdgeUse* thickestOf(const std::vector<EdgeUse>& side, const Seam& seam) const;
     /// mm of one side's allowance.
     struct Thick {
@@ -96,14 +99,23 @@ private:
     std::pair<const Zip*, CaughtEnd> caughtAtMouth(const EdgeUse& wall, bool begins) const;
     void addFlatMouth(const Seam& seam, double hammered, std::vector<Across>& out);
     void addFlatZip(const Seam& mouth, double along, double at, double hammered, std::vector<Across>& out) const;
-    std::vector<Across> acrossOf(const Seam& seam);
+    const std::vector<Across>& acrossOf(const Seam& seam);
     template <class ThickOf> void findCrossings(const std::vector<Across>& all, ThickOf thickOf, Bulk& bulk);
 
     const Pattern& p;
     Instead m_instead;
     std::map<const Seam*, std::pair<Thick, Thick>> m_allowances;
-    std::map<SeamId, std::size_t> m_order; ///< in which they are sewn
-    std::set<SeamId> m_turned;
+    /// What the steps do with a seam.
+    struct Worked {
+        std::size_t nth = 0; ///< of all that are sewn, from 1; 0: it is not
+        bool turned = false, dropped = false, row = false;
+        Act::To side = Act::To::Nowhere; ///< of a topstitched row; nowhere: on the edge of what was turned
+    };
+    const Worked& worked(const SeamId& seam);
+    std::unordered_map<SeamId, Worked> m_worked;
+    std::unordered_map<PieceId, std::vector<const Seam*>> m_turned; ///< seams by which pieces were turned
+    bool m_read = false;
+    std::map<const Seam*, std::vector<Across>> m_across;
 };
 
 /// Is it an edge that is folded onto itself, a hem, or left raw?

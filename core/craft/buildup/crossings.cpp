@@ -41,9 +41,8 @@ const Seam* seamBetween(const Pattern& p, const EdgeUse& before, const EdgeUse& 
 
 bool Bulks::sewnLater(const Seam& other, const Seam& seam)
 {
-    readActs();
-    const auto first = m_order.find(seam.key), then = m_order.find(other.key);
-    return first != m_order.end() && then != m_order.end() && then->second > first->second;
+    const std::size_t first = worked(seam.key).nth, then = worked(other.key).nth;
+    return first > 0 && then > first;
 }
 
 ZipEnd Bulks::endAs(const Zip& zip, const ZipEnd& end) const
@@ -117,9 +116,11 @@ void Bulks::addAlong(const Seam& seam, bool first, double hammered, std::vector<
     double at = 0;
     for (std::size_t i = 0; i < side.size(); ++i) {
         const EdgeUse &here = side[i], &before = side[i == 0 ? side.size() - 1 : i - 1];
-        const Run* run = p.runBehind(here);
+        const Piece* piece = p.piece(here.piece);
+        const Edge* edge = piece ? piece->edge(here.edge) : nullptr;
+        const Run* run = edge ? &edge->stitch : p.runBehind(here);
         const double length = run ? lengthOf(*run) : 0;
-        if (const Zip* zip = zipUnder(p, here))
+        if (const Zip* zip = edge ? nullptr : zipUnder(p, here))
             addZipEnd(seam, side, i, {.at = (at + length / 2) * share, .zip = zip}, out);
         else if (side.size() > 1 && (here.piece != before.piece || here.copy != before.copy)) {
             if (const Seam* other = seamBetween(p, before, here, seam); other && !sewnLater(*other, seam))
@@ -201,14 +202,18 @@ void Bulks::addFlatZip(const Seam& mouth, double along, double at, double hammer
     }
 }
 
-std::vector<Bulks::Across> Bulks::acrossOf(const Seam& seam)
+const std::vector<Bulks::Across>& Bulks::acrossOf(const Seam& seam)
 {
+    const auto [known, fresh] = m_across.try_emplace(&seam);
+    if (!fresh)
+        return known->second;
     const double hammered = careOf(seam).hammered ? kHammered : 1;
     std::vector<Across> out;
     for (const bool first : {true, false})
         addAlong(seam, first, hammered, out);
     if (!seam.a.empty())
         addFlatMouth(seam, hammered, out);
-    return out;
+    return m_across[&seam] = std::move(out);
 }
+
 } // namespace tectonis

@@ -39,7 +39,7 @@ void addEnd(const Pattern& p, const PieceId& strap, int times, const std::vector
     for (const auto& key : on)
         if (const Piece* face = p.piece(key))
             addStack(p, *face, 1, end.bulk);
-    if (piece->endCare.hammered)
+    if (piece->endsHammered)
         for (auto& part : end.bulk.parts)
             part.each *= part.layer ? 1 : kHammered;
     end.bulk.underFoot = end.bulk.atCrossing = sumOf(end.bulk);
@@ -70,7 +70,7 @@ bool sewsEnds(const Act& act)
 bool endsByHand(const Pattern& p, const Act& act)
 {
     const Piece* piece = sewsEnds(act) ? p.piece(act.pieces.front()) : nullptr;
-    if (!piece || !piece->endCare.byHand)
+    if (!piece || !piece->endsByHand)
         return false;
     const auto ends = strapEnds(p);
     return std::any_of(ends.begin(), ends.end(), [&](const StrapEnd& end) {

@@ -82,7 +82,7 @@ void careForEnds(Drafter& d)
                 [&](const Act& each) { return sewsEnds(each) && each.pieces.front() == piece->key; });
             if (act == step.acts.end())
                 continue;
-            piece->endCare = {.hammered = care.hammered, .byHand = care.byHand};
+            piece->endsHammered = care.hammered, piece->endsByHand = care.byHand;
             if (care.hammered)
                 step.acts.insert(act, Act{.verb = Verb::Hammer, .pieces = {piece->key}});
         }

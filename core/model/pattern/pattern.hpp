@@ -111,8 +111,9 @@ struct Piece {
                            ///< thing (a facing)
     int plies = 1; ///< how often its cloth lies in a seam that catches it: 8 for a tab folded to a quarter and looped
     int folds = 0; ///< printed whole, as the half (1) or the quarter (2) that is laid on the folded cloth
-    PieceId backing{};  ///< basted behind it, wrong sides together, and sewn with it in its seams; empty for none
-    SeamCare endCare{}; ///< of a strap, handle or belt: what is done where its thick ends are sewn down
+    PieceId backing{}; ///< basted behind it, wrong sides together, and sewn with it in its seams; empty for none
+    bool endsHammered = false; ///< a strap's, handle's or belt's, before they are sewn down
+    bool endsByHand = false;   ///< sewn by hand where the machine does not take them
 
     /// The part that it belongs to; empty: the form.
     PartId owner() const { return key.owner(); }

@@ -67,7 +67,7 @@ void lookAtEnd(const CheckInput& in, const StrapEnd& end, Findings& out)
 {
     const double limit = in.design.workshop.machineLimit + 0.001, thick = end.bulk.underFoot;
     const Piece& piece = *in.pattern.piece(end.piece);
-    if (thick <= limit || piece.endCare.byHand)
+    if (thick <= limit || piece.endsByHand)
         return;
     Finding found{Severity::Error, "bulk", "", end.name, piece.key, "Build-up", {}, {}};
     Message all;
@@ -108,7 +108,7 @@ void checkBulk(const CheckInput& in, Findings& out)
                 say("where “{}” crosses it, {} lie under the foot; the machine takes {}.", bulk.crossing,
                     Len(bulk.atCrossing, limit), Len(limit - 0.001)),
                 ThickSpot::Crossing, out);
-        else if (isTopstitched(in.pattern, seam)) {
+        else if (bulks.topstitched(seam)) {
             const Bulk row = bulks.underTopstitch(seam);
             if (row.underFoot > limit)
                 tell(in, seam, Severity::Warning,

@@ -192,31 +192,43 @@ std::vector<EndRemedy> remediesForEnd(
         if (thick - leaves >= 0.005)
             out.push_back({std::move(label), part + edit, thick - leaves, leaves});
     };
-    const bool strap = std::any_of(
-        p.straps.begin(), p.straps.end(), [&](const Strap& s) { return s.piece == end.piece && s.turned; });
-    if (strap && has("under", "flat"))
-        fold(say("Lay its raw ends flat"), "under=flat", own * (end.times - 1) / end.times + end.others);
+    const auto strap = std::find_if(
+        p.straps.begin(), p.straps.end(), [&](const Strap& each) { return each.piece == end.piece; });
+    // How often it lies there if so many mm lie there once: raw ends are turned under where the machine takes that.
+    const auto times = [&](double once) {
+        const auto chosen = design.choices.find(part + "under"); // a belt has none
+        if (strap == p.straps.end() || chosen == design.choices.end())
+            return end.times;
+        const std::string& under = chosen->second;
+        return layersAtEnd(strap->worn,
+            under == "turned"
+                || (under == "fits" && layersAtEnd(strap->worn, true) * once <= p.workshop.machineLimit + 0.001));
+    };
+    const double hammer = piece.endsHammered ? kHammered : 1, once = own / end.times;
+    if (strap != p.straps.end() && strap->turned && has("under", "flat"))
+        fold(say("Lay its raw ends flat"), "under=flat", once * (end.times - 1) + end.others);
     if (design.dimensions.contains(part + "fold") && p.values.contains(part + "fold") && p.of(piece.owner(), "fold") > 0
         && spec.choice(part + "fixed") && end.times == 2)
         fold(say("Leave its ends raw"), "fold=0", own / 2 + end.others);
     if (piece.plies == 4 && has("way", "meet"))
-        fold(say("Let its edges meet behind"), "way=meet", own / 2 + end.others);
-    if (const auto webbing = p.materials.find("strap"); webbing != p.materials.end() && has("make", "webbing"))
-        fold(say("Make it of webbing"), "make=webbing",
-            end.times * p.material(webbing->second).underFoot() + end.others);
+        fold(say("Let its edges meet behind"), "way=meet", times(once / hammer / 2) * once / 2 + end.others);
+    if (const auto webbing = p.materials.find("strap"); webbing != p.materials.end() && has("make", "webbing")) {
+        const double one = p.material(webbing->second).underFoot();
+        fold(say("Make it of webbing"), "make=webbing", times(one) * one * hammer + end.others);
+    }
     const auto assignment = [&](bool SeamCare::*flag) {
-        SeamCare care = piece.endCare;
+        SeamCare care{.hammered = piece.endsHammered, .byHand = piece.endsByHand};
         care.*flag = !(care.*flag);
         return "end." + piece.key.text() + ".care=" + careText(care);
     };
     double flat = 0; // hammered, or if it is, before that
     for (const auto& under : end.bulk.parts)
-        flat += under.times * under.each * (under.layer ? 1 : piece.endCare.hammered ? 1 / kHammered : kHammered);
-    const bool hammered = piece.endCare.hammered;
+        flat += under.times * under.each * (under.layer ? 1 : piece.endsHammered ? 1 / kHammered : kHammered);
+    const bool hammered = piece.endsHammered;
     out.push_back({say("Hammer it flat"), assignment(&SeamCare::hammered), std::abs(thick - flat),
         hammered ? thick : flat, hammered});
-    out.push_back({say("Sew it by hand where it is too thick"), assignment(&SeamCare::byHand), 0, thick,
-        piece.endCare.byHand, true});
+    out.push_back(
+        {say("Sew it by hand where it is too thick"), assignment(&SeamCare::byHand), 0, thick, piece.endsByHand, true});
     return out;
 }
 
