@@ -47,13 +47,23 @@ void take(QToolButton* button, const QString& begin)
     REQUIRE(taken);
 }
 
-void showTabOf(Shown& s, QWidget* what)
+QTableWidget* seamsUnderTheFoot(Shown& s)
 {
+    s.window.goTo(2);
+    s.settle();
+    auto* table = s.find<QTableWidget>("bulk");
     for (auto* tabs : s.window.findChildren<QTabWidget*>())
         for (int i = 0; i < tabs->count(); ++i)
-            if (tabs->widget(i)->isAncestorOf(what))
+            if (tabs->widget(i)->isAncestorOf(table))
                 QTest::mouseClick(tabs->tabBar(), Qt::LeftButton, {}, tabs->tabBar()->tabRect(i).center());
     s.settle();
+    return table;
+}
+
+void pick(QTableWidget* table, int row)
+{
+    table->scrollToItem(table->item(row, 0));
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, 0)).center());
 }
 
 QToolButton* thinner(const Shown& s) { return s.find<QToolButton>("thinner"); }
@@ -72,15 +82,11 @@ int rowOfSeam(QTableWidget* table, const QString& name)
 TEST_CASE("Build-up: a thick seam is made thinner by a click in the order of the trade, and as it was by another")
 {
     Shown s;
-    s.window.goTo(2);
-    s.settle();
-    auto* table = s.find<QTableWidget>("bulk");
-    showTabOf(s, table);
+    QTableWidget* table = seamsUnderTheFoot(s);
     // The section and the docket tell of every row, also of seams of parts and of the strap's end.
     auto* facts = s.find<QTreeWidget>("facts");
     for (int r = 0; r < table->rowCount(); ++r) {
-        table->scrollToItem(table->item(r, 0));
-        QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(r, 0)).center());
+        pick(table, r);
         s.settle();
         const QString name = table->item(r, 0)->text();
         bool told = false;
@@ -91,8 +97,7 @@ TEST_CASE("Build-up: a thick seam is made thinner by a click in the order of the
         CHECK(thinner(s)->isEnabled());
     }
     const int row = rowOfSeam(table, "Mouth, shell to lining");
-    table->scrollToItem(table->item(row, 0));
-    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, 0)).center());
+    pick(table, row);
     auto* thinner = ::thinner(s);
     // All six, in order; what is no use is dim and says why.
     emit thinner->menu()->aboutToShow();
@@ -122,14 +127,10 @@ TEST_CASE("Build-up: a thick seam is made thinner by a click in the order of the
 TEST_CASE("Build-up: the end of a strap is hammered, or sewn by hand, by a click, and as it was by another")
 {
     Shown s;
-    s.window.goTo(2);
-    s.settle();
-    auto* table = s.find<QTableWidget>("bulk");
-    showTabOf(s, table);
+    QTableWidget* table = seamsUnderTheFoot(s);
     const int row = table->rowCount() - 1;
     REQUIRE(table->item(row, 0)->text().startsWith("End of"));
-    table->scrollToItem(table->item(row, 0));
-    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, table->visualItemRect(table->item(row, 0)).center());
+    pick(table, row);
     s.settle();
     QToolButton* button = thinner(s);
     const QString before = table->item(row, 1)->text();
