@@ -28,10 +28,10 @@ std::vector<ScreenHandle> handlesOnPieces(
 {
     std::vector<ScreenHandle> out;
     for (const auto& h : pattern.handles)
-        if (const Placement* at = placeOf(h.piece)) {
+        if (const Placement* at = h.grip.empty() ? placeOf(h.piece) : nullptr) {
             View v = base;
             v.placement = *at;
-            out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain});
+            out.push_back({h.dimension, v(h.at), v(h.at + h.direction) - v(h.at), h.gain, &h - pattern.handles.data()});
         }
     return out;
 }

@@ -16,11 +16,13 @@ namespace tectonis {
 struct ScreenHandle {
     std::string dimension;
     QPointF at;
-    QPointF direction; ///< pixels per mm of growth along the handle's own direction
-    double gain = 1;   ///< mm of the dimension per mm along it
+    QPointF direction;          ///< pixels per mm of growth along the handle's own direction
+    double gain = 1;            ///< mm of the dimension per mm along it
+    std::ptrdiff_t number = -1; ///< among the pattern's handles: a dimension may have several on one piece
 };
 
-/// The pattern's handles on pieces that lie at @p placeOf; pieces it has no place for are left out.
+/// The pattern's handles on pieces that lie at @p placeOf; pieces it has no place for are left out, and so are things
+/// that are fixed to them, which are moved on the faces.
 std::vector<ScreenHandle> handlesOnPieces(
     const Pattern& pattern, const View& base, const std::function<const Placement*(const PieceId& piece)>& placeOf);
 
@@ -36,6 +38,7 @@ public:
     void move(QPointF at);
     void release() { m_held.dimension.clear(); }
     const std::string& held() const { return m_held.dimension; }
+    std::ptrdiff_t heldNumber() const { return m_held.number; }
     /// Where the handle in hand belongs now: as far along its arrow from where it was taken as its dimension has grown.
     QPointF heldAt() const;
     void hover(const std::vector<ScreenHandle>& handles, QPointF at);

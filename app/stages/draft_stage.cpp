@@ -98,8 +98,10 @@ protected:
         for (const auto& [key, at] : m_kept)
             if (const Piece* piece = doc().pattern().piece(key)) {
                 Spot spot{piece, at, {}};
-                for (const auto& h : doc().pattern().handles)
-                    if (h.piece == key && h.dimension == m_drag.held() && key == doc().pieceInHand()) {
+                const auto& handles = doc().pattern().handles;
+                for (const auto& h : handles)
+                    if (&h - handles.data() == m_drag.heldNumber() && h.dimension == m_drag.held() && h.piece == key
+                        && key == doc().pieceInHand()) {
                         const Point off = view().plane(m_drag.heldAt()) - at(h.at);
                         spot.at.dx += off.x, spot.at.dy += off.y;
                     }

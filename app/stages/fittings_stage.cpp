@@ -3,6 +3,8 @@
 #include "bench.hpp"
 #include "cutting/load.hpp"
 #include "editing/edits.hpp"
+#include "editing/movables.hpp"
+#include "face_layout.hpp"
 #include "fonts.hpp"
 #include "handles.hpp"
 #include "pattern/labels.hpp"
@@ -13,24 +15,36 @@
 #include <QApplication>
 #include <QContextMenuEvent>
 #include <QKeyEvent>
+#include <QLineF>
 #include <QMenu>
 #include <QVBoxLayout>
 
 #include <algorithm>
 #include <cmath>
-#include <set>
+#include <optional>
+#include <utility>
 
 namespace tectonis {
 namespace {
 
 class FittingsBench : public Bench, public DocketSource {
 public:
-    explicit FittingsBench(Document& document) : Bench(document, spoken("Fittings on the faces")), m_drag(document)
+    explicit FittingsBench(Document& document)
+        : Bench(document, spoken("Fittings on the faces")), m_layout(document), m_drag(document)
     {
         setObjectName("fittingsBench");
+        connect(&document, &Document::changed, this, [this] { m_layout.forget(); });
+        connect(&document, &Document::viewChanged, this, [this] { m_layout.forget(); });
     }
 
-    ScreenHandle handle(const std::string& dimension) const override { return handleOf(handles(), dimension); }
+    ScreenHandle handle(const std::string& dimension) const override
+    {
+        const auto& laid = faces();
+        for (const auto& thing : movablesOf(doc().pattern()))
+            if (const auto own = handleOf(handlesOf(thing, laid), dimension); !own.dimension.empty())
+                return own;
+        return {};
+    }
 
     /// The part in hand: where it lies, what is fixed to it, its workings; without one, the face in hand with its
     /// fittings.
@@ -38,8 +52,11 @@ public:
     {
         const Pattern& p = doc().pattern();
         const Piece* piece = p.piece(doc().pieceInHand());
-        const PartId part = piece ? piece->owner() : PartId();
+        const PartId part = partInHand();
         DocketPage out = pagePiece(doc(), doc().pieceInHand());
+        const bool own = piece && part == piece->owner(); // else a part's thing on it is in hand
+        if (!own && part)
+            out.title = text(partLabel(p, part));
         out.groups.clear();
         out.fields = {.parts = part.empty(), .part = part.text(), .opened = part.text()};
         DocketGroup lies{spoken("Lies on"), {}},
@@ -54,7 +71,7 @@ public:
             lies.title = spoken("Parts on it");
         for (const auto& f : p.fittings) {
             const Piece* on = p.piece(f.piece);
-            if (!on || !piece || !(f.piece == piece->key || (part && f.owner() == part)))
+            if (!on || !piece || !((own && f.piece == piece->key) || (part && f.owner() == part)))
                 continue;
             const bool inside = insideOutline(flattened(on->stitch(), 0.05), f.at);
             fittings.rows.push_back({spoken("{}, on {}", text(f.name), text(on->code)), doc().len(f.size),
@@ -74,7 +91,8 @@ public:
                 straps.rows.push_back(rowOf(doc(), loadOf(doc().design(), p).working(SubjectId(s.piece.text()))));
             }
         for (const auto& z : p.zips)
-            if (const Piece* on = p.piece(z.piece); part.empty() || (on && on->owner() == part))
+            if (const Piece* on = p.piece(z.piece);
+                part.empty() || z.key.owner() == part || (on && on->owner() == part))
                 zips.rows.push_back({text(z.name), doc().len(z.nominal),
                     {spoken("tape {} long, {} wide", doc().len(z.tape), doc().len(z.tapeWidth)),
                         spoken("shows {}; gauge {} {}; opens {}", doc().len(z.visibleGap), z.gauge, text(z.kind),
@@ -86,23 +104,13 @@ public:
                             "last stitch {} from the side, {}", doc().len(z.last.stitch), text(nameOf(z.last.kind)))}});
         out.groups = {lies, fittings, zips, straps};
         if (piece)
-            out.groups.push_back(workingsOf(doc(),
-                [&](const SubjectId& s) { return s == SubjectId(piece->key) || (part && s == SubjectId(part)); }));
+            out.groups.push_back(workingsOf(doc(), [&](const SubjectId& s) {
+                return (own && s == SubjectId(piece->key)) || (part && s == SubjectId(part));
+            }));
         return out;
     }
 
 protected:
-    struct Face {
-        const Piece* piece;
-        Placement at;
-        Box box;
-        /// On the piece, what lies at @p q on the bench.
-        Point on(Point q) const
-        {
-            return quarterTurned(q - Point{at.dx, at.dy}, -int(std::lround(at.angle / (pi / 2))));
-        }
-    };
-
     /// How far a strap reaches, longest first.
     static std::vector<std::pair<QString, double>> reachesOf(const Strap& s)
     {
@@ -117,187 +125,42 @@ protected:
         return {{spoken("longest, mouth to mouth"), s.longest}, {spoken("shortest, mouth to mouth"), s.shortest}};
     }
 
-    /// The faces of the bag, each with the pieces it was cut into one above the other, then every other piece that
-    /// carries a fitting or a placement. Straps lie below.
-    std::vector<Face> faces() const
-    {
-        const Pattern& p = doc().pattern();
-        std::set<PieceId> wanted, taken;
-        for (const auto& f : p.fittings)
-            wanted.insert(f.piece);
-        for (const auto& piece : p.pieces)
-            if (std::any_of(piece.lines.begin(), piece.lines.end(),
-                    [](const FaceLine& l) { return l.kind == FaceLine::Kind::Placement; })
-                && piece.role != "pocket")
-                wanted.insert(piece.key);
-        std::vector<std::vector<Standing>> groups; // pieces from the top down
-        for (const auto& site : p.sites) {         // also empty ones: a part may be moved there
-            // Of straps and tabs only those that carry something, or are in hand: long strips would make all small.
-            const PieceId& strip = site.pieces.front();
-            if (site.strip && strip != doc().pieceInHand()
-                && std::none_of(p.places.begin(), p.places.end(), [&](const Place& on) { return on.piece == strip; }))
-                continue;
-            std::vector<Standing> group;
-            for (const auto& key : site.pieces)
-                if (taken.insert(key).second)
-                    group.push_back(standing(*p.piece(key)));
-            std::sort(group.begin(), group.end(), [](const Standing& a, const Standing& b) { return a.top > b.top; });
-            if (!group.empty())
-                groups.push_back(std::move(group));
-        }
-        for (const auto& piece : p.pieces)
-            if (wanted.contains(piece.key) && piece.role != "strap" && taken.insert(piece.key).second)
-                groups.push_back({standing(piece)});
-        if (m_across > 0)
-            return laidOut(groups, m_across);
-        // As many side by side as shows them largest in this window; first without their names, which need the more
-        // room the smaller they are.
-        std::vector<Face> best;
-        m_pixel = 0;
-        for (const bool named : {false, true}) {
-            double scale = 0;
-            for (std::size_t across = 1; across <= groups.size(); ++across) {
-                auto laid = laidOut(groups, across);
-                const Box box = withStraps(laid);
-                if (const double fits = std::min(width() / box.width(), height() / box.height()); fits > scale)
-                    best = std::move(laid), scale = fits, m_best = across;
-            }
-            if (!named && scale > 0)
-                m_pixel = 1 / scale;
-        }
-        return best;
-    }
+    const std::vector<LaidFace>& faces() const { return m_layout.faces(QSizeF(width(), height()), font()); }
+    double strapTop() const { return FaceLayout::strapTop(faces()); }
 
-    /// A piece as it stands upright.
-    struct Standing {
-        const Piece* piece;
-        double top;      ///< of its cut line, as it is drafted
-        int turn;        ///< quarters
-        Box box;         ///< turned
-        double name = 0; ///< px that its name is wide
-    };
-    Message captionOf(const Piece& piece) const { return tectonis::say("{}  {}", piece.code, piece.name); }
-    Standing standing(const Piece& piece) const
+    Box extent() const override { return m_layout.withStraps(faces()); }
+
+    /// The handles of a thing that can be moved, if its piece lies here.
+    std::vector<ScreenHandle> handlesOf(const Movable& thing, const std::vector<LaidFace>& laid) const
     {
-        const Site* site = siteOf(piece.key);
-        const Box b = boundsOf(piece.cut);
-        Standing out{&piece, b.y1, site ? site->turn : 0, {}};
-        for (const Point corner : {Point{b.x0, b.y0}, Point{b.x1, b.y1}})
-            out.box.add(quarterTurned(corner, out.turn));
-        QFont font = this->font();
-        font.setBold(true);
-        out.name = QFontMetrics(font).horizontalAdvance(text(captionOf(piece)));
+        std::vector<ScreenHandle> out;
+        if (thing.wanders)
+            return out;
+        for (const auto& f : laid)
+            if (f.piece->key == thing.piece) {
+                View v = view();
+                v.placement = f.at;
+                const Point at = thing.face.onPiece(thing.at);
+                for (const auto& way : thing.ways)
+                    out.push_back({way.dimension, v(at),
+                        v(at + thing.face.onPiece(way.direction) - thing.face.onPiece(Point{})) - v(at), way.gain});
+            }
         return out;
     }
 
-    /// Faces as wide as the first @p across of them side by side, each as high up as it finds room beside and below
-    /// those before it; the pieces of each one above the other.
-    std::vector<Face> laidOut(const std::vector<std::vector<Standing>>& groups, std::size_t across) const
-    {
-        constexpr double apart = 40;                         // mm
-        const double stacked = std::max(34.0, 26 * m_pixel); // room for the names
-        std::vector<std::pair<double, double>> sizes;
-        double most = 0;
-        for (const auto& group : groups) {
-            double wide = 0, high = 0;
-            for (const Standing& each : group)
-                wide = std::max({wide, each.box.width(), each.name * m_pixel - apart / 2}),
-                high += each.box.height() + stacked;
-            sizes.emplace_back(wide + apart, high + stacked);
-            most = std::max(most, wide + apart);
-        }
-        double room = 0;
-        for (std::size_t i = 0; i < across; ++i)
-            room += sizes[i].first;
-        room = std::max(room, most);
-        std::vector<Face> out;
-        std::vector<Box> taken;
-        for (std::size_t i = 0; i < groups.size(); ++i) {
-            const auto [wide, high] = sizes[i];
-            const Point at = highestFree(taken, wide, room);
-            taken.emplace_back();
-            taken.back().add(Point{at.x, at.y - high});
-            taken.back().add(Point{at.x + wide, at.y});
-            double y = at.y;
-            for (const auto& [piece, top, turn, b, name] : groups[i]) {
-                const double left = at.x + (wide - apart - b.width()) / 2;
-                out.push_back(
-                    {piece, {left - b.x0, y - b.y1, turn * pi / 2}, {left, y - b.height(), left + b.width(), y}});
-                y -= b.height() + stacked;
-            }
-        }
-        return out;
-    }
-
-    /// Upper left corner of the highest place for something @p wide below what lies there already; of those that are
-    /// about as high the first from the left.
-    static Point highestFree(const std::vector<Box>& taken, double wide, double room)
-    {
-        std::vector<double> starts{0};
-        for (const auto& box : taken)
-            starts.push_back(box.x1);
-        std::sort(starts.begin(), starts.end());
-        Point best{0, -1e300};
-        for (const double x : starts) {
-            if (x + wide > room + 1e-6)
-                break;
-            double y = 0;
-            for (const auto& box : taken)
-                if (box.x0 < x + wide - 1e-6 && box.x1 > x + 1e-6)
-                    y = std::min(y, box.y0);
-            if (y > best.y + 60) // mm
-                best = {x, y};
-        }
-        return best;
-    }
-
-    static double strapTop(const std::vector<Face>& faces)
-    {
-        double low = 0;
-        for (const auto& f : faces)
-            low = std::min(low, f.box.y0);
-        return low - 100; // mm: room for its caption
-    }
-    double strapTop() const { return strapTop(faces()); }
-
-    /// What the faces and the straps below them take.
-    Box withStraps(const std::vector<Face>& faces) const
-    {
-        Box all;
-        for (const auto& f : faces)
-            all.add(f.box);
-        all.add(Point{0, 40});
-        double y = strapTop(faces);
-        for (const auto& s : doc().pattern().straps) {
-            all.add(Point{std::max(s.cutLength, s.longest), y - s.width - 150});
-            y -= s.width + 150;
-        }
-        return all;
-    }
-
-    Box extent() const override { return withStraps(faces()); }
-
+    /// Round handles, and those of what is in hand.
     std::vector<ScreenHandle> handles() const
     {
-        const auto shown = faces();
-        auto all = handlesOnPieces(doc().pattern(), view(), [&](const PieceId& piece) -> const Placement* {
-            for (const auto& f : shown)
-                if (f.piece->key == piece)
-                    return &f.at;
-            return nullptr;
-        });
-        std::erase_if(
-            all, [&](const ScreenHandle& h) { return partOf(h.dimension).empty(); }); // the body's are dragged in Draft
-        return all;
-    }
-
-    /// The part that a dimension belongs to; empty for the body's.
-    std::string partOf(const std::string& dimension) const
-    {
-        for (const auto& f : doc().design().features)
-            if (dimension.starts_with(f.id + "."))
-                return f.id;
-        return {};
+        std::vector<ScreenHandle> out;
+        const auto& laid = faces();
+        for (const auto& thing : movablesOf(doc().pattern()))
+            if (thing.area.width() == 0)
+                for (auto& handle : handlesOf(thing, laid))
+                    out.push_back(std::move(handle));
+        if (const auto mine = inHand(); mine && mine->area.width() > 0)
+            for (auto& handle : handlesOf(*mine, laid))
+                out.push_back(std::move(handle));
+        return out;
     }
 
     void draw(QPainter& p, const View& base, Labels& labels) override
@@ -322,10 +185,11 @@ protected:
         for (const auto& s : doc().pattern().straps)
             y = drawStrap(p, base, s, y);
         // Of many handles only those of the part in hand are named; the others when the pointer is on them.
-        const Piece* piece = doc().pattern().piece(doc().pieceInHand());
-        const std::string mine = piece ? piece->owner().text() : "";
-        m_drag.draw(p, handles(), labels, {},
-            [&](const ScreenHandle& h) { return mine.empty() ? handles().size() < 5 : partOf(h.dimension) == mine; });
+        const auto all = handles();
+        const auto mine = inHand();
+        m_drag.draw(p, all, labels, {}, [&](const ScreenHandle& h) {
+            return mine ? h.dimension.starts_with(mine->part.text() + ".") : all.size() < 5;
+        });
     }
 
     const Fitting* frontHalf() const
@@ -342,7 +206,7 @@ protected:
         const Pattern& pattern = doc().pattern();
         const Fitting *below = nullptr, *above = nullptr;
         for (const auto& f : pattern.fittings)
-            if (f.kind == Fitting::Kind::Snap)
+            if (f.kind == Fitting::Kind::Snap && f.owner() == frontHalf()->owner())
                 (&f == frontHalf() ? below : above) = &f;
         const Piece* flap = above ? pattern.piece(above->piece) : nullptr;
         if (!flap || !below)
@@ -527,102 +391,141 @@ protected:
 
     bool press(Point q, QPointF at) override
     {
-        if (m_drag.press(handles(), at)) {
-            m_across = m_best;
-            return true;
+        const bool handle = m_drag.press(handles(), at);
+        m_held = handle ? withHandle(m_drag.held(), at) : thingAt(q);
+        if (!m_held) {
+            for (const auto& f : faces())
+                if (f.box.contains(q)) {
+                    const bool thing = !std::exchange(m_chosen, PartId()).empty();
+                    doc().takePiece(f.piece->key); // all is laid out anew
+                    if (thing)
+                        tellHand();
+                    break;
+                }
+            return false;
         }
-        if (const Held held = partAt(q); !held.feature.empty()) {
-            m_across = m_best;
-            m_held = held;
-            choose(held);
-            return true;
-        }
+        m_layout.hold();
+        ++m_drags;
+        m_start = q, m_from = hung(*m_held), m_grip = {};
         for (const auto& f : faces())
-            if (f.box.contains(q))
-                doc().takePiece(f.piece->key);
-        return false;
+            if (f.piece->key == m_held->piece && f.box.contains(q))
+                m_grip = m_held->at - m_held->face.upright(f.on(q));
+        choose(*m_held);
+        return true;
     }
-    void drag(Point q, QPointF at) override { m_held.feature.empty() ? m_drag.move(at) : movePart(q); }
+    void drag(Point q, QPointF) override
+    {
+        if (m_held)
+            moveTo(q);
+    }
     void release() override
     {
         m_drag.release();
-        m_held = {};
+        m_held.reset();
         m_guides.clear();
         m_moved = false;
-        m_across = 0;
+        m_layout.release();
     }
     void hover(Point q, QPointF at) override
     {
         m_drag.hover(handles(), at);
-        const bool part = !partAt(q).feature.empty();
-        setCursor(part ? Qt::OpenHandCursor : Qt::ArrowCursor);
-        setToolTip(part
+        const auto thing = thingAt(q);
+        setCursor(thing ? Qt::OpenHandCursor : Qt::ArrowCursor);
+        setToolTip(!thing ? ""
+                : thing->wanders
                 ? spoken("Drag to move it, also onto another face; with Shift it does not line up. Arrow keys move "
                          "it by 1 mm, with Shift by 10, with Ctrl by 0.1; Delete takes it out")
-                : "");
+                : spoken("Drag to move it; with Shift it does not line up. Arrow keys move it by 1 mm, with Shift by "
+                         "10, with Ctrl by 0.1; Delete takes it out"));
         update();
     }
 
 private:
-    /// A part taken hold of: its feature, and from the pointer to the middle of its upper edge.
-    struct Held {
-        PartId feature;
-        PieceId piece;
-        Point grip;
-    };
-
-    Held partAt(Point q) const
+    /// What lies under a point of the bench and can be moved; of several the smallest.
+    std::optional<Movable> thingAt(Point q) const
     {
-        for (const auto& f : faces())
-            for (const auto& place : doc().pattern().places) {
-                const Point on = f.on(q);
-                if (place.piece != f.piece->key || !place.area.contains(on))
-                    continue;
-                const Site* site = siteOf(place.piece, on);
-                return {place.feature, place.piece,
-                    site ? upperMiddle(*site, place) - site->upright(on) : Point{0, place.area.y1 - on.y}};
+        std::optional<Movable> out;
+        const auto sizeOf = [](const Movable& thing) { return thing.area.width() * thing.area.height(); };
+        const auto& laid = faces();
+        for (auto& thing : movablesOf(doc().pattern()))
+            for (const auto& f : laid)
+                if (f.piece->key == thing.piece && thing.area.width() > 0
+                    && thing.area.contains(thing.face.upright(f.on(q)), kNear / view().scale)
+                    && (!out || sizeOf(thing) < sizeOf(*out)))
+                    out = thing;
+        return out;
+    }
+
+    /// That whose handle of this name lies nearest to the pointer.
+    std::optional<Movable> withHandle(const std::string& dimension, QPointF at) const
+    {
+        std::optional<Movable> out;
+        double nearest = 1e300;
+        const auto& laid = faces();
+        for (auto& thing : movablesOf(doc().pattern()))
+            for (const auto& handle : handlesOf(thing, laid))
+                if (const double away = QLineF(handle.at, at).length(); handle.dimension == dimension && away < nearest)
+                    nearest = away, out = thing;
+        return out;
+    }
+
+    /// Of the things of one part, which this is.
+    static std::size_t numberOf(const std::vector<Movable>& all, const Movable& thing)
+    {
+        std::size_t number = 0;
+        for (const auto& each : all)
+            if (each.part == thing.part) {
+                if (each.piece == thing.piece && each.at == thing.at && each.area.width() == thing.area.width()
+                    && each.ways.size() == thing.ways.size())
+                    return number;
+                ++number;
             }
+        return 0;
+    }
+    std::optional<Movable> thingOf(const PartId& part, std::size_t number) const
+    {
+        for (auto& each : movablesOf(doc().pattern()))
+            if (each.part == part && number-- == 0)
+                return each;
         return {};
     }
 
-    /// What is in hand, if it is a part: its feature and where it lies.
-    const Place* placeInHand() const
+    /// What was taken hold of last, while what came into hand with it is in hand; else the first thing that can be
+    /// moved of the part in hand.
+    std::optional<Movable> inHand() const
     {
+        if (!m_chosen.empty() && doc().pieceInHand() == m_chosenWith)
+            return thingOf(m_chosen, m_number);
         const Piece* piece = doc().pattern().piece(doc().pieceInHand());
-        const PartId part = doc().pieceInHand() == m_chosenWith ? m_chosen : piece ? piece->owner() : PartId();
-        for (const auto& place : doc().pattern().places)
-            if (place.feature == part)
-                return &place;
-        return nullptr;
+        return piece && !piece->owner().empty() ? thingOf(piece->owner(), 0) : std::nullopt;
     }
 
-    /// What lies at the pointer comes into hand; a part without a piece of its own with the face that it lies on.
-    void choose(const Held& held)
+    /// What lies at the pointer comes into hand: a part's own piece, or the piece that its thing lies on.
+    void choose(const Movable& thing)
     {
-        const PieceId own(held.feature);
-        doc().takePiece(doc().pattern().piece(own) ? own : held.piece);
-        m_chosen = held.feature, m_chosenWith = doc().pieceInHand();
+        const PieceId own(thing.part);
+        const PieceId with = thing.wanders && doc().pattern().piece(own) ? own : thing.piece;
+        const bool same = m_chosen == thing.part && m_chosenWith == with && doc().pieceInHand() == with;
+        m_number = numberOf(movablesOf(doc().pattern()), thing);
+        m_chosen = thing.part, m_chosenWith = with;
+        doc().takePiece(with);
+        if (!same)
+            tellHand();
     }
 
-    /// The face that a piece is; of a piece that is several that in which @p on lies, or the nearest.
-    const Site* siteOf(const PieceId& piece, std::optional<Point> on = {}) const
+    /// The part of what is in hand; none for a face.
+    PartId partInHand() const
     {
-        const Site* best = nullptr;
-        double nearest = 1e300;
-        for (const auto& site : doc().pattern().sites)
-            if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
-                const double y = on ? site.upright(*on).y : site.top;
-                if (const double away = std::max({0.0, y - site.top, site.top - site.height - y}); away < nearest)
-                    best = &site, nearest = away;
-            }
-        return best;
+        if (!m_chosen.empty() && doc().pieceInHand() == m_chosenWith && doc().pattern().partLabels.contains(m_chosen))
+            return m_chosen;
+        const Piece* piece = doc().pattern().piece(doc().pieceInHand());
+        return piece ? piece->owner() : PartId();
     }
 
-    /// Of a part on a face, as it stands: the middle of its upper edge.
-    static Point upperMiddle(const Site& site, const Place& place)
+    /// A drag and the keys that follow it are one undo step.
+    QString mergeKey(const PartId& part) const
     {
-        const Box area = site.upright(place.area);
-        return {area.centre().x, area.y1};
+        return QString("move %1 %2").arg(QString::fromStdString(part.text())).arg(m_drags);
     }
 
     /// By arrow keys: 1 mm, with Shift 10, with Ctrl a tenth.
@@ -633,19 +536,21 @@ private:
             : event->key() == Qt::Key_Up               ? Point{0, 1}
             : event->key() == Qt::Key_Down             ? Point{0, -1}
                                                        : Point{};
-        const Place* place = placeInHand();
-        const Site* site = place ? siteOf(place->piece, place->area.centre()) : nullptr;
-        if (!site || (way.x == 0 && way.y == 0))
+        const auto thing = inHand();
+        if (!thing || (way.x == 0 && way.y == 0))
             return false;
         const double by = event->modifiers() & Qt::ShiftModifier ? 10
             : event->modifiers() & Qt::ControlModifier           ? 0.1
                                                                  : 1;
-        const Point to = site->onPiece(upperMiddle(*site, *place) + way * by);
+        Point to = thing->at + way * by;
+        if (!thing->way(way.x != 0)) // aslant: its dimension goes by that much
+            for (const auto& aslant : thing->ways)
+                if (const double along = dot(way, aslant.direction); std::abs(along) > 0.1)
+                    to = thing->at + aslant.direction * ((along > 0 ? by : -by) / aslant.gain);
         const Pattern& pattern = doc().pattern();
-        const std::string part = place->feature.text(), face = site->name.text();
         doc().edit(
-            spoken("Move a part"), [&](Design& d) { change::movePart(d, pattern, part, face, to); },
-            spoken("move {}", part));
+            spoken("Move a part"), [&](Design& d) { change::move(d, pattern, *thing, thing->face, to); },
+            mergeKey(thing->part));
         return true;
     }
 
@@ -660,13 +565,13 @@ private:
     {
         const Point q = view().plane(event->pos());
         if (event->reason() != QContextMenuEvent::Keyboard)
-            if (const Held held = partAt(q); !held.feature.empty())
-                choose(held);
-        const Place* place = placeInHand();
-        if (!place)
+            if (const auto thing = thingAt(q))
+                choose(*thing);
+        const auto mine = inHand();
+        if (!mine)
             return;
-        const std::string part = place->feature.text();
-        const QString name = text(within(partLabel(doc().pattern(), place->feature)));
+        const std::string part = mine->part.text();
+        const QString name = text(within(partLabel(doc().pattern(), mine->part)));
         QMenu menu(this);
         menu.setObjectName("partMenu");
         auto* middle = menu.addAction(spoken("Put {} &into the middle", name), this, [this, part] {
@@ -682,77 +587,108 @@ private:
         menu.exec(event->globalPos());
     }
 
-    /// Lines that the part in hand is lined up with, and how far it is from the sides of its face.
+    /// Lines that what is in hand is lined up with, and how far it is from the sides of its face.
     void drawGuides(QPainter& p, const View& base, Labels& labels)
     {
-        const Place* place = placeInHand();
-        const Site* site = place && m_moved ? siteOf(place->piece, place->area.centre()) : nullptr;
-        if (!site)
+        const auto mine = m_moved ? inHand() : std::nullopt;
+        if (!mine)
             return;
+        const Site& site = mine->face;
         for (const auto& f : faces()) {
-            if (f.piece->key != place->piece)
+            if (f.piece->key != mine->piece)
                 continue;
             View v = base;
             v.placement = f.at;
-            const Box face{site->x - site->width / 2, site->top - site->height, site->x + site->width / 2, site->top};
+            const Box face{site.x - site.width / 2, site.top - site.height, site.x + site.width / 2, site.top};
             p.setPen(QPen(theme().accent, 1.2, Qt::DashLine));
             for (const auto& guide : m_guides) {
-                const QPointF a = v(site->onPiece(
+                const QPointF a = v(site.onPiece(
                                   guide.upright ? Point{guide.line, face.y0} : Point{face.x0, guide.line})),
-                              b = v(site->onPiece(
+                              b = v(site.onPiece(
                                   guide.upright ? Point{guide.line, face.y1} : Point{face.x1, guide.line}));
                 p.drawLine(a, b);
                 labels.add({text(guide.what, doc().unit()), guide.upright ? a : b,
                     guide.upright ? QPointF(0, 1) : QPointF(1, 0), 6, 9, true, true, theme().accent});
             }
-            const Box at = site->upright(place->area);
+            if (mine->area.width() == 0)
+                continue; // a handle says its dimension
+            const Box& at = mine->area;
             const auto far = [&](double mm) { return doc().len(std::round(mm * 10) / 10); };
             labels.add({spoken("{} left · {} right · {} above · {} below", far(at.x0 - face.x0), far(face.x1 - at.x1),
                             far(face.y1 - at.y1), far(at.y0 - face.y0)),
-                v(site->onPiece({at.centre().x, at.y0})), {0, 1}, 12, 9, true, true, {}});
+                v(site.onPiece({at.centre().x, at.y0})), {0, 1}, 12, 9, true, true, {}});
         }
     }
 
-    void movePart(Point q)
+    /// From the middle of its face's top: that stays where it is on the bench.
+    static Point hung(const Movable& thing) { return thing.at - Point{thing.face.x, thing.face.top}; }
+
+    /// Where what is held goes with the pointer: a part that can, onto the face there. What lies in a gap between two
+    /// pieces of its face, and what cannot leave its own, goes as far as the pointer has gone.
+    std::optional<std::pair<Site, Point>> goal(const Movable& thing, Point q)
     {
-        const Pattern& pattern = doc().pattern();
+        const Piece* piece = doc().pattern().piece(thing.piece);
+        const bool between = piece && !boundsOf(piece->stitch()).contains(thing.face.onPiece(thing.at), -1e-6);
+        const std::pair along{thing.face, Point{thing.face.x, thing.face.top} + m_from + (q - m_start)};
+        if (!thing.wanders)
+            return along;
         for (const auto& f : faces())
-            if (const Site* under = f.box.contains(q) ? siteOf(f.piece->key, f.on(q)) : nullptr) {
-                const Site site = *under;
-                Point to = site.upright(f.on(q)) + m_held.grip;
-                // In steps that a rule shows.
-                const double step = doc().unit() == Unit::Inch ? 25.4 / 16 : 0.5;
-                to = {site.x + std::round((to.x - site.x) / step) * step,
-                    site.top - std::round((site.top - to.y) / step) * step};
-                // Shift: as it is drawn, without lining up.
-                const bool free = QApplication::keyboardModifiers() & Qt::ShiftModifier;
-                const LinedUp lined = linedUp(
-                    free ? std::vector<Alignment>{} : alignmentsFor(doc().design(), pattern, m_held.feature, site, to),
-                    to, kSnap / view().scale);
-                m_moved = true;
-                m_guides = lined.with;
-                doc().edit(
-                    spoken("Move a part"),
-                    [&](Design& d) {
-                        change::movePart(
-                            d, pattern, m_held.feature.text(), site.name.text(), site.onPiece(lined.at), lined.with);
-                    },
-                    spoken("move {}", m_held.feature.text()));
-                return;
+            if (const Site* under = f.box.contains(q) ? siteAt(doc().pattern(), f.piece->key, f.on(q)) : nullptr) {
+                if (under->name == thing.face.name && between)
+                    return along;
+                return std::pair{*under, under->upright(f.on(q)) + m_grip};
             }
+        if (between)
+            return along;
+        return {};
+    }
+
+    void moveTo(Point q)
+    {
+        const auto now = thingOf(m_chosen, m_number);
+        const auto aim = now ? goal(*now, q) : std::nullopt;
+        if (!aim)
+            return;
+        const Pattern& pattern = doc().pattern();
+        const Site site = aim->first;
+        Point to = aim->second;
+        // In steps that a rule shows.
+        const double step = doc().unit() == Unit::Inch ? 25.4 / 16 : 0.5;
+        for (const auto& way : now->ways) {
+            const double value = valueAt(pattern, *now, way, site, to);
+            to = to + way.direction * ((std::round(value / step) * step - value) / way.gain);
+        }
+        // Shift: as it is drawn, without lining up.
+        const bool free = QApplication::keyboardModifiers() & Qt::ShiftModifier;
+        const LinedUp lined = linedUp(
+            free ? std::vector<Alignment>{} : alignmentsFor(doc().design(), pattern, *now, site, to), to,
+            kSnap / view().scale);
+        m_moved = true;
+        m_guides = lined.with;
+        doc().edit(
+            spoken("Move a part"), [&](Design& d) { change::move(d, pattern, *now, site, lined.at, lined.with); },
+            mergeKey(now->part));
+        const auto there = thingOf(m_chosen, m_number);
+        if (there && there->piece != now->piece) // on another face, which may have been cut for it
+            choose(*there);
+        if (there && site.name != now->face.name) // on from here
+            m_start = q, m_from = hung(*there);
     }
 
     Labels* m_labels = nullptr; ///< of the drawing under way
+    FaceLayout m_layout;
     HandleDrag m_drag;
+    static constexpr double kNear = 3; ///< px beside a thing it can still be taken hold of
     static constexpr double kSnap = 6; ///< px within which a part lines up
-    Held m_held;
-    PartId m_chosen;                 ///< the part that was last taken hold of
-    PieceId m_chosenWith;            ///< and what came into hand with it
-    std::vector<Alignment> m_guides; ///< that the part being moved is lined up with
+    std::optional<Movable> m_held;     ///< as it was when it was taken hold of
+    Point m_start, m_from;             ///< where the pointer was then, on the bench, and the thing on its face
+    Point m_grip;                      ///< from what of that face lay under the pointer to the thing
+    int m_drags = 0;                   ///< each drag is one undo step
+    PartId m_chosen;                   ///< the part that was last taken hold of,
+    std::size_t m_number = 0;          ///< which of its things,
+    PieceId m_chosenWith;              ///< and what came into hand with it
+    std::vector<Alignment> m_guides;   ///< that what is moved is lined up with
     bool m_moved = false;
-    mutable std::size_t m_best = 1; ///< faces side by side, as last chosen
-    mutable double m_pixel = 0;     ///< mm of one on the screen, about
-    std::size_t m_across = 0;       ///< kept while something is dragged; 0: chosen anew
 };
 
 } // namespace

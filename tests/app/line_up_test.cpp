@@ -130,3 +130,160 @@ TEST_CASE(
     pick(Qt::Key_I);
     CHECK(valueOf(s, "label.across") == 0);
 }
+
+namespace {
+
+/// Presses at @p from, moves by @p by in steps, and says what stands at the pointer before it lets go.
+QStringList dragged(Shown& s, Bench* bench, QPoint from, QPoint by)
+{
+    QTest::mousePress(bench, Qt::LeftButton, {}, from);
+    for (int i = 1; i <= 6; ++i) {
+        const QPoint at = from + by * i / 6;
+        QMouseEvent move(QEvent::MouseMove, at, bench->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+        QCoreApplication::sendEvent(bench, &move);
+    }
+    s.settle();
+    QStringList out;
+    for (const auto& label : bench->labels())
+        out << label.label.text;
+    QTest::mouseRelease(bench, Qt::LeftButton, {}, from + by);
+    s.settle();
+    return out;
+}
+
+bool says(const QStringList& labels, const char* words)
+{
+    return std::any_of(labels.begin(), labels.end(), [&](const QString& l) { return l.contains(words); });
+}
+
+} // namespace
+
+TEST_CASE("Fittings: an inset zip is taken hold of itself: it lines up with half the height, goes onto the other face, "
+          "keys move it")
+{
+    Shown s;
+    choose(s, "separate-base");
+    Document& doc = s.window.document();
+    doc.edit("zip", [](Design& d) {
+        change::addPart(d, "inset-zip");
+        change::dimension(d, "inset.drop", "120");
+    });
+    s.press(Qt::Key_4);
+    s.settle();
+    auto* bench = s.find<Bench>("fittingsBench");
+    const double scale = (bench->onScreen({100, 0}) - bench->onScreen({0, 0})).x() / 100;
+    // The zip lies in the gap below the upper part, which has the handle, above the lower one.
+    const QPointF end = bench->handle("inset.drop").at;
+    QPoint zip;
+    for (int y = 4; y < 80 && zip.isNull(); y += 2) {
+        const QPoint at = (end + QPointF(-40, y)).toPoint();
+        hover(bench, at);
+        if (bench->cursor().shape() == Qt::OpenHandCursor)
+            zip = at;
+    }
+    REQUIRE(!zip.isNull());
+    zip.ry() += 2;
+    const double half = doc.pattern().site(std::string("front"))->height / 2;
+    const auto labels = dragged(s, bench, zip, QPoint(0, int(std::lround((half - 120 - 3) * scale))));
+    CHECK(valueOf(s, "inset.drop") == Approx(half));
+    CHECK(doc.design().dimensions.at("inset.drop").value == "face.height/2");
+    CHECK(says(labels, "half the height"));
+    CHECK(says(labels, " above"));
+    for (const auto& p : draftAll(doc.design()))
+        CHECK(p.values.at("inset.drop") == Approx(p.site(std::string("front"))->height / 2));
+    const double drop = valueOf(s, "inset.drop");
+    bench->setFocus();
+    QTest::keyClick(bench, Qt::Key_Up);
+    CHECK(valueOf(s, "inset.drop") == Approx(drop - 1));
+    // Onto the back: its other handle shows where that lies.
+    const Pattern before = doc.pattern();
+    const QPoint now = zip + QPoint(0, int(std::lround((drop - 1 - 120) * scale)));
+    QPoint back;
+    for (int x = 0; x < bench->width() && back.isNull(); x += 12) {
+        QTest::mouseClick(bench, Qt::LeftButton, {}, QPoint(x, now.y()));
+        if (doc.pieceInHand() == PieceId("back"))
+            back = QPoint(x + 24, now.y());
+    }
+    REQUIRE(!back.isNull());
+    dragged(s, bench, now, back - now);
+    CHECK(doc.design().choices.at("inset.site") == "back");
+    CHECK(doc.pattern().piece("back.lower"));
+    CHECK(doc.pattern().piece("front"));
+    CHECK(doc.pieceInHand() == PieceId("back.lower"));
+}
+
+TEST_CASE("Fittings: a snap lines up with the middle, both its halves; one undo")
+{
+    Shown s;
+    Document& doc = s.window.document(); // the satchel: a snap under its flap
+    doc.edit("across", [](Design& d) { change::dimension(d, "snap.across", "30"); });
+    s.press(Qt::Key_4);
+    s.settle();
+    auto* bench = s.find<Bench>("fittingsBench");
+    const auto scale = [&] { return (bench->onScreen({100, 0}) - bench->onScreen({0, 0})).x() / 100; };
+    const auto at = [&](const char* handle) { return bench->handle(handle).at.toPoint(); };
+    auto labels = dragged(s, bench, at("snap.across"), QPoint(-int(std::lround(27 * scale())), 0));
+    CHECK(valueOf(s, "snap.across") == 0);
+    CHECK(doc.design().dimensions.at("snap.across").value == "0");
+    CHECK(says(labels, "middle"));
+    CHECK(says(labels, " left · "));
+    // Both halves moved.
+    for (const auto& f : doc.pattern().fittings)
+        if (f.owner() == PartId("snap"))
+            CHECK(std::abs(f.at.x - boundsOf(doc.pattern().piece(f.piece)->stitch()).centre().x) < 0.01);
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(valueOf(s, "snap.across") == 30);
+}
+
+TEST_CASE("Fittings: riveted rings move as a pair, handles by their ends, feet by keys")
+{
+    Shown s;
+    choose(s, "separate-base");
+    Document& doc = s.window.document();
+    doc.edit("rivets", [](Design& d) {
+        while (!d.features.empty())
+            change::removePart(d, d.features.back().id);
+        change::addPart(d, "connectors");
+        change::choice(d, "connectors.held", "riveted");
+        change::choice(d, "connectors.site", "back");
+        change::addPart(d, "handles");
+        change::addPart(d, "feet");
+        change::addPart(d, "label");
+        change::choice(d, "label.site", "back");
+        change::dimension(d, "label.drop", "130");
+    });
+    s.press(Qt::Key_4);
+    s.settle();
+    auto* bench = s.find<Bench>("fittingsBench");
+    const auto scale = [&] { return (bench->onScreen({100, 0}) - bench->onScreen({0, 0})).x() / 100; };
+    const auto at = [&](const char* handle) { return bench->handle(handle).at.toPoint(); };
+    // Inwards by 12 mm: the other ring as far.
+    const double inset = valueOf(s, "connectors.inset");
+    const auto middle = [&] {
+        double sum = 0;
+        for (const auto& f : doc.pattern().fittings)
+            if (f.kind == Fitting::Kind::Ring)
+                sum += f.at.x;
+        return sum / 2;
+    };
+    const double x = middle();
+    const double way = bench->handle("connectors.inset").direction.x();
+    dragged(s, bench, at("connectors.inset"), QPoint(int(std::lround((way > 0 ? 14 : -14) * scale())), 0));
+    CHECK(valueOf(s, "connectors.inset") > inset + 5);
+    CHECK(middle() == Approx(x).margin(0.01));
+    // Handles: apart by twice as much.
+    const double spread = valueOf(s, "handles.spread");
+    const double out = bench->handle("handles.spread").direction.x();
+    dragged(s, bench, at("handles.spread"), QPoint(int(std::lround((out > 0 ? 11 : -11) * scale())), 0));
+    CHECK(valueOf(s, "handles.spread") > spread + 8);
+    // A foot by keys: both ways it is as far in.
+    const QPoint foot = at("feet.inset");
+    QTest::mouseClick(bench, Qt::LeftButton, {}, foot);
+    bench->setFocus();
+    const double feet = valueOf(s, "feet.inset");
+    QTest::keyClick(bench, Qt::Key_Right);
+    const double once = valueOf(s, "feet.inset");
+    CHECK(std::abs(std::abs(once - feet) - 1) < 0.01);
+    QTest::keyClick(bench, Qt::Key_Left);
+    CHECK(valueOf(s, "feet.inset") == Approx(feet).margin(0.01));
+}

@@ -66,7 +66,7 @@ TEST_CASE("Alignments: whatever a part lines up with, it lies there, in the size
         const Site* site = siteOf(seen, *place);
         REQUIRE(site);
         const Point now{place->area.centre().x, place->area.y1};
-        for (const auto& guide : alignmentsFor(d, seen, PartId("label2"), *site, now)) {
+        for (const auto& guide : alignmentsFor(d, seen, movableOf(seen, PartId("label2")), *site, now)) {
             INFO(form->id() << ": " << words(guide.what) << (guide.upright ? ", upright" : ", level") << " = "
                             << guide.value);
             const Point wanted = guide.upright ? Point{guide.at, now.y} : Point{now.x, guide.at};
@@ -98,7 +98,7 @@ TEST_CASE("Alignments: whatever a part lines up with, it lies there, in the size
                 ++held;
                 double line = 0; // where it would be lined up in this size
                 bool found = false;
-                for (const auto& each : alignmentsFor(moved, p, PartId("label2"), *face, at))
+                for (const auto& each : alignmentsFor(moved, p, movableOf(p, PartId("label2")), *face, at))
                     if (each.upright == guide.upright && words(each.what) == words(guide.what)
                         && std::abs(each.at - (guide.upright ? at.x : at.y)) < 0.01)
                         line = each.at, found = true;
@@ -121,7 +121,7 @@ TEST_CASE("Alignments: middle and quarters hold when a size grows, and as anothe
     const auto line = [&](const std::string& what, bool upright) {
         const Place* place = placeOf(seen, "label2");
         const Point now{place->area.centre().x, place->area.y1};
-        for (const auto& guide : alignmentsFor(d, seen, PartId("label2"), site, now))
+        for (const auto& guide : alignmentsFor(d, seen, movableOf(seen, PartId("label2")), site, now))
             if (guide.upright == upright && words(guide.what).starts_with(what)) {
                 Design moved = d;
                 change::movePart(moved, seen, "label2", site.name.text(),
@@ -145,7 +145,8 @@ TEST_CASE("Alignments: middle and quarters hold when a size grows, and as anothe
     // The other way round would go round in a circle: the number alone is taken.
     const Pattern now = medium(as);
     const Place* place = placeOf(now, "label");
-    for (const auto& guide : alignmentsFor(as, now, PartId("label"), site, {place->area.centre().x, place->area.y1}))
+    for (const auto& guide :
+        alignmentsFor(as, now, movableOf(now, PartId("label")), site, {place->area.centre().x, place->area.y1}))
         if (words(guide.what).starts_with("as Label") && guide.upright) {
             Design round = as;
             change::movePart(round, now, "label", site.name.text(), {guide.at, place->area.y1}, {guide});
@@ -163,7 +164,7 @@ TEST_CASE("Alignments: three millimetres below, above or beside another part; be
     const Site site = *siteOf(seen, two);
     const Point now{two.area.centre().x, two.area.y1};
     int found = 0;
-    for (const auto& guide : alignmentsFor(d, seen, PartId("label2"), site, now)) {
+    for (const auto& guide : alignmentsFor(d, seen, movableOf(seen, PartId("label2")), site, now)) {
         const std::string what = words(guide.what);
         if (!what.starts_with("3 mm "))
             continue;
@@ -188,27 +189,33 @@ TEST_CASE("Alignments: three millimetres below, above or beside another part; be
     }
     CHECK(found >= 2);
 
-    // Riveted connectors have no area of their own there: their heads count.
-    Design riveted = newDesign("boxed-corner");
-    while (!riveted.features.empty())
-        removeFeature(riveted, riveted.features.back().id);
-    addFeature(riveted, "connectors");
-    setChoice(riveted, "connectors.held", "riveted");
-    setChoice(riveted, "connectors.site", "front");
-    addFeature(riveted, "label");
-    setChoice(riveted, "label.site", "front");
-    const Pattern p = medium(riveted);
-    double lowest = 1e9;
-    for (const auto& f : p.fittings)
-        if (f.kind == Fitting::Kind::Rivet && f.piece == PieceId("front"))
-            lowest = std::min(lowest, f.at.y - f.size / 2);
-    const Place* label = placeOf(p, "label");
-    bool below = false;
-    for (const auto& guide :
-        alignmentsFor(riveted, p, PartId("label"), *siteOf(p, *label), {label->area.centre().x, label->area.y1}))
-        below |= !guide.upright && words(guide.what).starts_with("3 mm below")
-            && std::abs(guide.at - (lowest - 3)) < 0.01;
-    CHECK(below);
+    // Of corner patches the rivets count, of riveted connectors their tabs.
+    for (const char* part : {"corner-patch", "connectors"}) {
+        Design riveted = newDesign("boxed-corner");
+        while (!riveted.features.empty())
+            removeFeature(riveted, riveted.features.back().id);
+        const std::string id = addFeature(riveted, part);
+        if (id == "connectors")
+            setChoice(riveted, "connectors.held", "riveted");
+        setChoice(riveted, id + ".site", "front");
+        addFeature(riveted, "label");
+        setChoice(riveted, "label.site", "front");
+        const Pattern p = medium(riveted);
+        double lowest = 1e9, highest = -1e9;
+        for (const auto& f : p.fittings)
+            if (f.kind == Fitting::Kind::Rivet && f.piece == PieceId("front"))
+                lowest = std::min(lowest, f.at.y), highest = std::max(highest, f.at.y + f.size / 2);
+        const Place* label = placeOf(p, "label");
+        bool beside = false;
+        for (const auto& guide :
+            alignmentsFor(riveted, p, movableOf(p, PartId("label")), *siteOf(p, *label), label->at))
+            beside |= !guide.upright
+                && (id == "connectors" ? words(guide.what).starts_with("3 mm below")
+                            && std::abs(guide.at - (lowest - p.values.at("connectors.end") / 4 - 3)) < 0.01
+                                       : words(guide.what).starts_with("3 mm above")
+                            && std::abs(guide.at - (highest + 3 + label->area.height())) < 0.01);
+        CHECK(beside);
+    }
 }
 
 TEST_CASE("Mirrored parts: as far on the other side in every size, like the first in all else; the middle is refused")

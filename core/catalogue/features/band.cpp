@@ -64,8 +64,8 @@ public:
             .a = {{cut.upper.key, "below " + f.id.text()}},
             .b = {{cut.lower.key, "below " + f.id.text(), 0, true}},
             .allowance = s});
-        d.pattern.handles.push_back(
-            {f.dimension("height"), cut.lower.key, endOf(d.piece(cut.lower.key).edges.back().stitch), {0, -1}, 1});
+        const Run below = d.piece(cut.lower.key).edge("below " + f.id.text())->stitch;
+        f.handle("height", cut.lower.key, pointAlong(below, 0.9 * lengthOf(below)), {0, -1}, 1, Handle::From::Top);
         d.addBeforeUse(Step{.id = f.key("seam"),
                            .title = say("Sew the {} to the {}", title, within(face.name)),
                            .acts = {act::sew({f.key("seam")}), act::press({f.key("seam")}, Act::To::Second),

@@ -52,6 +52,13 @@ public:
             throw InputError(
                 f.dimension("side"), say("the {} leaves no corner for a triangle of that size", within(face.name)));
         const double s = d("allowance.body");
+        const auto slantOf = [](const std::vector<Edge>& corner) {
+            const auto slant = std::find_if(
+                corner.begin(), corner.end(), [](const Edge& e) { return e.name == "slant"; });
+            return pointAlong(slant->stitch, slant->length() / 2);
+        };
+        if (const auto smaller = cornerOf(face, site, true, f("side") - 0.1, true); !smaller.empty())
+            f.handleTo("side", face.key, slantOf(edges), slantOf(smaller), -0.1);
         Piece& tri = d.add({.key = f.id,
             .code = d.freeCode("V"),
             .name = f.named(say("Anchor triangle")),

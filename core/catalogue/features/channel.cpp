@@ -85,8 +85,8 @@ public:
         const auto [kind, cut] = bought(f);
         d.pattern.hardware.push_back(
             {kind, 1, cut, say("{}, {} wide", Len(cut), Len(f("thing"))), say("in a channel")});
-        d.pattern.handles.push_back({f.dimension("length"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
-        d.pattern.handles.push_back({f.dimension("drop"), face.key, {x, top}, {0, -1}, 1});
+        f.handle("length", face.key, {x + half, (top + low) / 2}, {1, 0}, 2);
+        f.handle("drop", face.key, {x, top}, {0, -1}, 1, Handle::From::Top);
         Step on{.id = f.key("on"),
             .title = say("Stitch the channel onto the {}", within(face.name)),
             .acts = {act::of(Act::Verb::HemEnds, f.id, f("hem")), act::of(Act::Verb::FoldIn, f.id, f("allowance")),

@@ -250,6 +250,11 @@ private:
             if (spot.seam.empty())
                 throw InputError(place, say("no seam is sewn at that side of the {}", within(face.name)));
             addRing(f, right ? "right" : "left", face.key, spot.at, say("trapped in the seam beside the face"));
+            const Box ring = boxAround(spot.at, f("ring") / 2, f("ring") / 2);
+            if (numbered)
+                handleAlong(f, site, face.key, int(std::lround(f(right ? "right.side" : "left.side"))), spot.at, ring);
+            else
+                f.handle("down", face.key, spot.at, {0, -1}, 1, Handle::From::Top, ring);
             if (std::find(seams.begin(), seams.end(), spot.seam) == seams.end())
                 seams.push_back(spot.seam);
         }
@@ -274,6 +279,13 @@ private:
                           Len(f("down")))
                                    : say("Its middle lies {} below the top; the ring points inwards.", Len(f("down")))},
             face.key);
+    }
+
+    /// Up along a numbered side.
+    static void handleAlong(FeatureScope& f, const Site& site, const PieceId& face, int side, Point at, const Box& ring)
+    {
+        const double by = f("along") > 0 ? -1 : 1; // towards the side's middle: there is some of it
+        f.handleTo("along", face, at, sideSpot(f.d, site, side, f("along") + by, f.dimension("along")).at, by, ring);
     }
 
     static Message numberedCheck(const FeatureScope& f)
@@ -333,6 +345,10 @@ private:
                 continue;
             const double x = wall ? site.x : site.x + (name == "left" ? -1 : 1) * (site.width / 2 - f("inset"));
             addRing(f, name, face.key, {x, top + f("loop")}, say("in the riveted tab"));
+            const Box tab{x - half, low, x + half, top + f("loop")};
+            f.handle("down", face.key, {x, top}, {0, -1}, 1, Handle::From::Top, tab);
+            if (!wall)
+                f.handle("inset", face.key, {x, top}, {name == "left" ? 1.0 : -1.0, 0}, 1, Handle::From::Side, tab);
             for (const double share : {0.25, 0.75}) {
                 const Point at{x, std::lerp(low, top, share)};
                 rivets.push_back(f.key(fmt::format("{}.rivet{}", name, rivets.size() % 2 + 1)));

@@ -96,8 +96,13 @@ public:
         const Point shared = onTop + along * (cross(onInner - onTop, down) / cross(along, down));
         std::vector<FittingId> set;
         const Placement mirror{2 * site.x, 0, 0, true};
+        Point smaller; // where the free corner of a smaller patch lies
+        for (const auto& e : cornerOf(face, site, true, f("side") - 0.1, false))
+            if (e.name == "up")
+                smaller = startOf(e.stitch);
         for (const bool right : {true, false}) {
             const auto there = [&](Point p) { return right ? p : mirror(p); };
+            f.handleTo("side", faceKey, there(startOf(inner)), there(smaller), -0.1);
             const std::string side = right ? "right" : "left";
             for (const char* edge : {"across", "up"}) {
                 const Run run = patch.edge(edge)->stitch;

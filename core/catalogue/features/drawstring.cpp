@@ -88,9 +88,12 @@ public:
         };
         const bool slits = through == "slits";
         if (through == "channel") {
-            for (const auto& use : rim)
+            for (const auto& use : rim) {
                 for (const double row : {f("drop") - f("channel") / 2, f("drop") + f("channel") / 2})
                     onPiece(drawRow(f, use, row));
+                const auto [piece, middle, in] = below(f, use, f("drop"));
+                f.handle("drop", piece->key, middle, in);
+            }
             workHoles(f, rim, girth, cords);
         } else {
             const Mouth mouthLine(f, rim, slits);
@@ -513,6 +516,8 @@ private:
         if (slit)
             spot.piece->lines.push_back({f.line("slit"), FaceLine::Kind::Slash,
                 lineRun({spot.at - spot.in * (f("size") / 2), spot.at + spot.in * (f("size") / 2)})});
+        f.handle("drop", spot.piece->key, spot.at, spot.in, 1, Handle::From::Nowhere,
+            boxAround(spot.at, f("size") / 2, f("size") / 2));
         const FittingId key = f.key("eyelet" + std::to_string(number));
         d.pattern.fittings.push_back({key, say("{} {}", f.named(slit ? say("Slit") : say("Eyelet")), number),
             spot.piece->key, Fitting::Kind::Eyelet, spot.at, f("size"), 0,

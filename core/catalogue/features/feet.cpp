@@ -52,12 +52,17 @@ public:
         std::vector<FittingId> all;
         std::vector<WorkId> pieces;
         for (const auto& bottom : d.pattern.bottoms) {
-            for (const Point at : placesOn(f, d.piece(bottom.piece), bottom)) {
+            const auto places = placesOn(f, d.piece(bottom.piece), bottom, f("inset")),
+                       outer = placesOn(f, d.piece(bottom.piece), bottom, f("inset") - 0.1);
+            std::size_t nth = 0;
+            for (const Point at : places) {
                 all.push_back(f.key(fmt::format("foot {}", all.size() + 1)));
                 d.pattern.fittings.push_back({all.back(), say("{} {}", say("Foot"), int(all.size())), bottom.piece,
                     Fitting::Kind::Foot, at, f("diameter"), f("diameter") / 2 + d("allowance.body"),
                     say("base and its interlining, before lining and board")});
                 d.piece(bottom.piece).drills.push_back({at, say("foot")});
+                f.handleTo(
+                    "inset", bottom.piece, at, outer[nth++], -0.1, boxAround(at, f("diameter") / 2, f("diameter") / 2));
             }
             pieces.push_back(bottom.piece);
         }
@@ -87,9 +92,8 @@ public:
 private:
     /// Rows along the long sides, inset from the base's edges; on round bases where the inset outline is met from the
     /// middle.
-    static std::vector<Point> placesOn(FeatureScope& f, const Piece& piece, const Bottom& bottom)
+    static std::vector<Point> placesOn(FeatureScope& f, const Piece& piece, const Bottom& bottom, double inset)
     {
-        const double inset = f("inset");
         const int n = int(std::lround(f("row")));
         const Box& box = bottom.area;
         const double w = box.width() / 2 - inset, h = bottom.whole ? box.height() / 2 - inset : box.height() - inset;

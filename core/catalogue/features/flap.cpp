@@ -96,13 +96,16 @@ public:
             .allowance = raw ? 0 : f("allowance"),
             .stitch = raw ? "topstitch" : "construction"});
 
-        d.pattern.handles.push_back({f.dimension("length"), f.key("outer"), {0, 0}, {0, -1}, 1});
+        f.handle("length", f.key("outer"), {0, 0}, {0, -1});
+        f.handle("width", f.key("outer"), {f("width") / 2, f("length") / 2}, {1, 0}, 2);
         // Everything is done before the face is sewn into the bag.
         const PieceId face = d.pieceAt(f.site(), f.site().top - f("hinge")).key;
         raw ? rawSteps(f, face) : makeSteps(f, face);
         d.pattern.hinged.push_back(
             {f.key("outer"), f.key("lining"), face, {f.site().x, f.site().top - f("hinge")}, f("length"), true});
         f.choice("mount") == "seam" ? catchInSeam(f) : stitchOn(f);
+        const Point end{f.site().x + f("width") / 2, f.site().top - f("hinge")};
+        f.handle("hinge", d.pieceAt(f.site(), end.y - 1).key, end, {0, -1}, 1, Handle::From::Top);
     }
 
     /// The face is cut across; the flap lies between the halves.

@@ -164,6 +164,9 @@ public:
         const double high = riveted ? std::min(top, boundsOf(face.stitch()).y1 - f("rivet") / 2 - 3) : top;
         for (const double side : {-1.0, 1.0}) {
             const double x = site.x + side * f("spread") / 2;
+            const Box fixed{x - half, low, x + half, top};
+            f.handle("spread", face.key, {x, low}, {side, 0}, 2, Handle::From::Middle, fixed);
+            f.handle("end", face.key, {x, low}, {0, -1}, 1, Handle::From::Top, fixed);
             for (const double share : {0.25, 0.75})
                 if (riveted) {
                     const Point at{x, std::lerp(low, high, share)};

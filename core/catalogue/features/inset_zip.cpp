@@ -115,7 +115,9 @@ public:
 
         const Message one = f.named(say("Inset zip")), title = number == 0 ? one : say("{} {}", one, number + 1);
         drawBag(f, tag, title, gap, {upper, bagEdge}, {lower, bagEdge});
-        const double w = f("width");
+        const double w = f("width"), mouth = y - gap / 2;
+        d.pattern.bags.push_back({f.id, lower, {f.key("bag front" + tag), f.key("bag back" + tag)},
+            {site.x - half - s, mouth - f("depth") - s, site.x + half + s, mouth}});
         const double length = w;
         const bool tabbed = f.choice("ends") == "tab";
         const double tape = tabbed
@@ -138,8 +140,12 @@ public:
         d.pattern.fittings.push_back({f.key("zip" + tag), title, lower, Fitting::Kind::Zip, {site.x, y}, length, 0,
             say("between the halves of the face")});
         d.pattern.spaces.push_back({f.id.text() + tag, title, w, f("depth"), d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({number == 0 ? f.dimension("drop") : f.dimension("spacing"), upper,
-            {site.x + half, y + gap / 2}, {0, -1}, number == 0 ? 1.0 : 1.0 / number});
+        const Point middle{site.x, y}, end{site.x + half, y + gap / 2};
+        if (number == 0) {
+            d.pattern.places.push_back({f.id, lower, boxAround(middle, half, std::max(gap, 8.0) / 2), middle});
+            f.handle("drop", upper, end, {0, -1});
+        } else
+            f.handle("spacing", upper, end, {0, -1}, 1.0 / number);
 
         addSteps(f, tag, face, {upper, lower}, made, tabs);
     }

@@ -86,7 +86,7 @@ public:
             acts.insert(
                 acts.begin(), {.verb = Act::Verb::FoldIn, .seams = {f.key("free")}, .pieces = {f.id}, .distance = s});
         const Point middle = pointAlong(free, lengthOf(free) / 2);
-        d.pattern.handles.push_back({f.dimension("height"), face.key, middle, {0, low ? 1.0 : -1.0}, 1});
+        f.handle("height", face.key, middle, {0, low ? 1.0 : -1.0}, 1, low ? Handle::From::Base : Handle::From::Top);
         d.addBeforeUse(Step{.id = f.key("on"),
                            .title = say("Lay the {} on the {}", within(piece.name), within(face.name)),
                            .acts = std::move(acts),

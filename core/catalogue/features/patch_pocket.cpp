@@ -94,8 +94,8 @@ public:
         d.pattern.overlays.push_back({f.id, face.key, {x - half - box, low - box}});
         d.pattern.spaces.push_back({f.id.text(), f.named(say("Patch pocket")), w + (body == "bellows" ? 2 * t : extra),
             h, body == "flat" ? 8 : t, 0, true});
-        d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
-        d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
+        f.handle("width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2);
+        f.handle("height", face.key, {x, low}, {0, -1});
         const std::vector<EdgeUse> sides{{f.id, "left"}, {f.id, "bottom"}, {f.id, "right"}};
         if (body == "bellows")
             addBellows(f, sides, face.key, mark, role);

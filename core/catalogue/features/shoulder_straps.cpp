@@ -70,6 +70,12 @@ public:
         const double y = site.top - f("drop");
         const Piece& face = d.pieceAt(site, y);
         const double side = d(d.firstOf("brace") + ".side");
+        for (const double right : {-1.0, 1.0}) { // where their upper ends are sewn on
+            const Point end{site.x + right * f("spread") / 2, y};
+            const Box row = boxAround(end, f("width") / 2, 8);
+            f.handle("drop", face.key, end, {0, -1}, 1, Handle::From::Top, row);
+            f.handle("spread", face.key, end, {right, 0}, 2, Handle::From::Middle, row);
+        }
         drawPaddedStraps(d,
             {.upper = f.key("upper"),
                 .under = f.key("under"),

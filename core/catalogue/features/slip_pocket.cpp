@@ -82,8 +82,8 @@ public:
             .b = {{face.key, mark}},
             .stitch = "topstitch"});
         d.pattern.spaces.push_back({f.id.text(), f.named(say("Slip pocket")), w, h, d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({f.dimension("width"), face.key, {x + half, (top + low) / 2}, {1, 0}, 2});
-        d.pattern.handles.push_back({f.dimension("height"), face.key, {x, low}, {0, -1}, 1});
+        f.handle("width", face.key, {x + half, (top + low) / 2}, {1, 0}, 2);
+        f.handle("height", face.key, {x, low}, {0, -1});
         steps(f, face.key);
     }
 

@@ -74,7 +74,8 @@ public:
     struct Halves {
         PieceId face, under;
         Point onFace, onUnder;
-        Point down; ///< on the face: where a greater drop lies
+        Point down, right; ///< on the face: where a greater drop lies, and one further to the right
+        Point out, aside;  ///< the same on the flap
         std::string phase, underPhase;
         double allowance = 0; ///< mm of the flap's seam
     };
@@ -89,7 +90,14 @@ public:
         const double clear = clearance(f, halves.allowance);
         place(f, halves.face, halves.onFace, clear, "front half");
         place(f, halves.under, halves.onUnder, clear, "flap half");
-        d.pattern.handles.push_back({f.dimension("drop"), halves.face, halves.onFace, halves.down, 1});
+        const double wide = f(closure == "tape" ? "length" : "diameter"),
+                     tall = f(closure == "tape" ? "tape" : "diameter");
+        const Box onFace = boxAround(halves.onFace, wide / 2, tall / 2),
+                  onUnder = boxAround(halves.onUnder, wide / 2, tall / 2);
+        f.handle("drop", halves.face, halves.onFace, halves.down, 1, Handle::From::Top, onFace);
+        f.handle("across", halves.face, halves.onFace, halves.right, 1, Handle::From::Middle, onFace);
+        f.handle("drop", halves.under, halves.onUnder, halves.out, 1, Handle::From::Nowhere, onUnder);
+        f.handle("across", halves.under, halves.onUnder, halves.aside, 1, Handle::From::Nowhere, onUnder);
         if (closure == "tape")
             d.pattern.hardware.push_back(
                 {Ware::HookAndLoop, 1, f("length"), say("{}, {} wide", Len(f("length")), Len(f("tape"))), Message()});
@@ -180,7 +188,8 @@ public:
             0, Kind::Geometry, "mm", say("up the back, across the mouth, round the thickness, down the front")});
         // Seen from its lining the flap is the other way round.
         return {face.key, {flapId, "lining"}, {site.x + f("across"), y}, {-f("across"), flapsOwn("length") - reach},
-            {0, -1}, site.phase, d.site(d.choice(flapId.text() + ".site")).phase, flapsOwn("allowance")};
+            {0, -1}, {1, 0}, {0, -1}, {-1, 0}, site.phase, d.site(d.choice(flapId.text() + ".site")).phase,
+            flapsOwn("allowance")};
     }
 
     /// On a patch pocket, and where it lands in the pocket's own flap.
@@ -205,7 +214,7 @@ public:
                 {"drop", f("drop")}, {"slack", f("slack")}},
             0, Kind::Geometry, "mm", say("down to the pocket's upper edge, round the thickness, down the pocket")});
         return {face.key, under.key, {site.x + f("across"), y}, {-f("across"), d.pattern.of(pocket, "flap") - reach},
-            {0, -1}, site.phase, site.phase, d.pattern.of(pocket, "allowance")};
+            {0, -1}, {1, 0}, {0, -1}, {-1, 0}, site.phase, site.phase, d.pattern.of(pocket, "allowance")};
     }
 
     static Halves onOwnFlap(FeatureScope& f, const OwnFlap& own)
@@ -219,8 +228,8 @@ public:
                 say("from the fold to the mouth, round the thickness of wall and flap, down the front")});
         const Point onFace = own.mouth + own.down * f("drop") + own.right * f("across"),
                     onUnder = own.fold + own.out * reach + own.across * f("across");
-        return {d.partOf(own.face, onFace).key, d.partOf(own.under, onUnder).key, onFace, onUnder, own.down, own.phase,
-            own.underPhase, own.allowance};
+        return {d.partOf(own.face, onFace).key, d.partOf(own.under, onUnder).key, onFace, onUnder, own.down, own.right,
+            own.out, own.across, own.phase, own.underPhase, own.allowance};
     }
 
     static double workStack(FeatureScope& f, double wall, double flap, const PieceId& under = {})

@@ -308,6 +308,12 @@ public:
             for (const auto& piece : {cut.upper.key, cut.lower.key})
                 for (const double at : {0.0, opening})
                     d.piece(piece).notches.push_back({f.id, at, say("band ends"), true});
+            // Its ends, as they lie on the lining: seen from inside.
+            const bool begins = (std::string(side) == "front") == (f.choice("opens") == "left");
+            const Site& cutFace = d.site(std::string("lining ") + side);
+            f.handle(begins ? "end" : "last", cut.lower.key, {x - half, y}, {1, 0}, 1, Handle::From::Side);
+            f.handle(begins ? "last" : "end", cut.lower.key, {x + half, y}, {-1, 0}, 1, Handle::From::Side);
+            f.handle("drop", cut.lower.key, {cutFace.x, y}, {0, -1}, 1, Handle::From::Top);
             cuts.push_back(std::move(cut));
         }
         // What stands in the bag must pass below the bands when the zip is closed.
@@ -436,6 +442,10 @@ public:
         endsFromSeam(f, mouthOf(d.piece(key), front.top, d("face.width")), z.zip);
         d.pattern.fittings.push_back({f.key("zip"), say("Zip at the mouth"), key, Fitting::Kind::Zip,
             {front.x + z.aside, front.top - gap / 2}, z.opening, 0, say("between shell and lining")});
+        const bool begins = f.choice("opens") != "left"; // at its left
+        const Point middle{front.x + z.aside, front.top};
+        f.handle(begins ? "end" : "last", key, middle - Point{z.opening / 2, 0}, {1, 0}, 1, Handle::From::Side);
+        f.handle(begins ? "last" : "end", key, middle + Point{z.opening / 2, 0}, {-1, 0}, 1, Handle::From::Side);
         d.work({f.id, f.key("pull"), say("Depth that the zip draws in at the mouth"), "max(0, depth - gap)",
             {{"depth", d("mouth.depth")}, {"gap", gap}}, 0, Kind::Geometry, "mm",
             say("nothing where the depth at the mouth is the visible gap")});

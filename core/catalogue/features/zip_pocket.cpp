@@ -76,6 +76,9 @@ public:
                 {"Y-cut", FaceLine::Kind::Slash, lineRun({{x + side * (half - cut), ym}, {x + side * half, y0}})});
         }
         drawBag(f, panel.key);
+        const double reach = half + f("margin") + f("allowance"), s = f("allowance");
+        d.pattern.bags.push_back(
+            {f.id, panel.key, {f.key("bag"), f.key("bag")}, {x - reach, y1 - f("depth"), x + reach, y1 + kRise + s}});
 
         const ZipEnd::Kind ends = zipEndOf(f.choice("ends"));
         const double tape = ends == ZipEnd::Kind::Seam
@@ -99,9 +102,11 @@ public:
             say("one layer, in a window")});
         d.pattern.spaces.push_back(
             {f.id.text(), f.named(say("Zip pocket")), zip, depth - box, d.pattern.depth / 3, 0, true});
-        d.pattern.handles.push_back({f.dimension("drop"), panel.key, {x + half, y1}, {0, -1}, 1});
+        f.handle("drop", panel.key, {x + half, y1}, {0, -1}, 1, Handle::From::Top);
         steps(f, panel.key);
     }
+
+    static constexpr double kRise = 15; ///< mm of the bag above its window (common practice, no source)
 
     /// The bag hangs from the window's lower edge, folds up and closes behind the upper edge: its strip is folded at
     /// the bottom.
@@ -111,8 +116,8 @@ public:
         const double w = d.work({f.key("bag"), f.key("bag.width"), say("Pocket bag width"), "zip + 2*margin",
             {{"zip", f("length")}, {"margin", f("margin")}}, 0, Kind::Trade, "mm",
             say("seam to seam; past the window at both ends")});
-        const double s = f("allowance"), rise = 15, back = f("depth") + rise;
-        // Both halves run from the fold at the bottom to the top edges, 15 mm above the window.
+        const double s = f("allowance"), rise = kRise, back = f("depth") + rise;
+        // Both halves run from the fold at the bottom to the top edges above the window.
         Piece& bag = d.add({.key = f.key("bag"),
             .code = d.freeCode("P"),
             .name = f.named(say("Zip pocket bag")),

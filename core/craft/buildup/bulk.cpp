@@ -4,6 +4,7 @@
 #include "library/library.hpp"
 
 #include <algorithm>
+#include <utility>
 
 namespace tectonis {
 namespace {
@@ -269,7 +270,7 @@ double Bulks::allowanceThickness(const Seam& crossing, double hammered)
 }
 
 /// What is caught at the thickest place, with what lies behind it.
-void Bulks::addTrapped(const Seam& seam, std::vector<BulkPart>& parts) const
+void Bulks::addTrapped(const Seam& seam, std::vector<BulkPart>& parts)
 {
     for (const auto& key : trappedAtOnce(p, seam)) {
         const Piece* piece = p.piece(key);
@@ -281,6 +282,20 @@ void Bulks::addTrapped(const Seam& seam, std::vector<BulkPart>& parts) const
                 && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) { return r.second > 0; }))
                 parts.push_back({piece, &layer, 1, p.material(layer.material).underFoot()});
     }
+    if (!m_bags)
+        m_bags = caughtBags(p);
+    const PocketBag* before = nullptr; // it may reach past a seam with several of its sides
+    for (const auto& caught : *m_bags)
+        if (caught.seam == &seam && std::exchange(before, caught.bag) != caught.bag)
+            for (const auto& key : caught.bag->layers)
+                if (const Piece* piece = p.piece(key)) {
+                    parts.push_back({piece, nullptr, 1, p.material(p.materials.at(piece->material)).underFoot()});
+                    for (const auto& layer : piece->layers)
+                        if (!trimmed(layer) && std::any_of(layer.reach.begin(), layer.reach.end(), [](const auto& r) {
+                                return r.second > 0;
+                            }))
+                            parts.push_back({piece, &layer, 1, p.material(layer.material).underFoot()});
+                }
 }
 
 Bulk Bulks::at(const Seam& seam)

@@ -2,10 +2,12 @@
 // What lies under the foot at seams, crossings and topstitched rows.
 #pragma once
 
+#include "buildup/pocket_bags.hpp"
 #include "buildup/zip_ends.hpp"
 #include "pattern/pattern.hpp"
 
 #include <map>
+#include <optional>
 #include <set>
 #include <unordered_map>
 
@@ -42,11 +44,11 @@ struct Instead {
 };
 
 /// What lies under the foot when @p seam is sewn: both sides' cloth (three times at a pleat), interlinings that reach
-/// past the stitch line (compressed), overlays caught with their piece, its binding, and trapped pieces as often as
-/// they are folded. What is stitched onto another piece lies with its edge folded in, or as
-/// it was turned. A hem lies three times, its raw edge turned in; what is folded in and dropped in, twice. At a
-/// crossing: the allowances of both seams that end there, of both runs; of one that is pressed open the thicker, of one
-/// that is graded the thinner. Hammered cloth lies to 85 % (common practice, no source).
+/// past the stitch line (compressed), overlays caught with their piece, its binding, trapped pieces as often as they
+/// are folded, and bags of pockets that reach past its line. What is stitched onto another piece lies with its edge
+/// folded in, or as it was turned. A hem lies three times, its raw edge turned in; what is folded in and dropped in,
+/// twice. At a crossing: the allowances of both seams that end there, of both runs; of one that is pressed open the
+/// thicker, of one that is graded the thinner. Hammered cloth lies to 85 % (common practice, no source).
 Bulk bulkAt(const Pattern& pattern, const Seam& seam);
 
 /// The same for many seams of one pattern: what several of them ask for is worked out once.
@@ -90,7 +92,7 @@ private:
     void readActs();
     const Seam* turnedAlong(const EdgeUse& use, const Seam& own);
     bool sewnLater(const Seam& other, const Seam& seam);
-    void addTrapped(const Seam& seam, std::vector<BulkPart>& parts) const;
+    void addTrapped(const Seam& seam, std::vector<BulkPart>& parts);
     ZipEnd endAs(const Zip& zip, const ZipEnd& end) const;
     double foldBeside(const EdgeUse& use, Point leaves, double hammered) const;
     void addZipEnd(const Seam& seam, const std::vector<EdgeUse>& side, std::size_t bridge, Across across,
@@ -116,6 +118,7 @@ private:
     std::unordered_map<PieceId, std::vector<const Seam*>> m_turned; ///< seams by which pieces were turned
     bool m_read = false;
     std::map<const Seam*, std::vector<Across>> m_across;
+    std::optional<std::vector<CaughtBag>> m_bags;
 };
 
 /// Is it an edge that is folded onto itself, a hem, or left raw?

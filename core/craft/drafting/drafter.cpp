@@ -322,7 +322,22 @@ void FeatureScope::offer(std::string_view face, Message label, const PieceId& pi
 void FeatureScope::placeOn(Piece& face, const EdgeId& mark, const Run& outline)
 {
     face.lines.push_back({mark, FaceLine::Kind::Placement, outline});
-    d.pattern.places.push_back({id, face.key, boundsOf(outline)});
+    const Box area = boundsOf(outline);
+    d.pattern.places.push_back({id, face.key, area, {area.centre().x, area.y1}});
+}
+
+void FeatureScope::handle(std::string_view name, const PieceId& piece, Point at, Point direction, double gain,
+    Handle::From from, const Box& grip)
+{
+    d.pattern.handles.push_back({dimension(name), piece, at, direction, gain, id, from, grip});
+}
+
+void FeatureScope::handleTo(
+    std::string_view name, const PieceId& piece, Point at, Point there, double by, const Box& grip)
+{
+    if (const double far = distance(at, there); far > 1e-3)
+        handle(
+            name, piece, at, (there - at) * ((by < 0 ? -1 : 1) / far), std::abs(by) / far, Handle::From::Nowhere, grip);
 }
 
 Message FeatureScope::named(Message name) const { return m_nth > 1 ? say("{} {}", name, m_nth) : name; }

@@ -122,6 +122,12 @@ public:
     Site& site() const;
     /// Marks where it lies on a face: a placement line called @p mark, which may be open at the top.
     void placeOn(Piece& face, const EdgeId& mark, const Run& outline);
+    /// One of its dimensions changes when a hand moves what lies at @p at, or has taken hold of @p grip.
+    void handle(std::string_view dimension, const PieceId& piece, Point at, Point direction, double gain = 1,
+        Handle::From from = Handle::From::Nowhere, const Box& grip = {});
+    /// The same of a thing that would lie at @p there if its dimension were greater @p by.
+    void handleTo(
+        std::string_view dimension, const PieceId& piece, Point at, Point there, double by, const Box& grip = {});
     /// A face of its own, on which other parts may sit: @p at is the middle of its upper edge, as it hangs in the end.
     /// It is worked on in @p phase; else when the face is that the part sits on.
     void offer(std::string_view face, Message label, const PieceId& piece, Point at, double width, double height,

@@ -66,10 +66,15 @@ template <class OfPoint> void moveWithIt(Pattern& p, const PieceId& key, const O
         if (handle.piece == key) {
             const Point zero = point({0, 0});
             handle.at = point(handle.at), handle.direction = point(handle.direction) - zero;
+            if (!handle.grip.empty())
+                handle.grip = box(handle.grip);
         }
     for (auto& place : p.places)
         if (place.piece == key)
-            place.area = box(place.area);
+            place.area = box(place.area), place.at = point(place.at);
+    for (auto& bag : p.bags)
+        if (bag.face == key)
+            bag.area = box(bag.area);
     for (auto& bottom : p.bottoms)
         if (bottom.piece == key)
             bottom.area = box(bottom.area);

@@ -157,6 +157,12 @@ void fitOnFace(Design& design, const std::string& id);
 void movePart(Design& design, const Pattern& seenIn, const std::string& id, const std::string& site, Point at,
     const std::vector<Alignment>& with = {});
 
+/// Moves what can be taken hold of on a face (editing/movables.hpp) so that it lies at @p to there, as the face stands
+/// upright in the size of @p seenIn. Its dimensions are kept inside their ranges; a part that can be put on another
+/// face is.
+void move(Design& design, const Pattern& seenIn, const Movable& moved, const Site& face, Point to,
+    const std::vector<Alignment>& with = {});
+
 /// Adds a part like @p id on the same face, mirrored about its middle, and following it in all sizes.
 /// @returns its id. @throws InputError if it has no way sideways or lies in the middle.
 std::string mirrorPart(Design& design, const std::string& id);

@@ -57,6 +57,11 @@ struct Box {
     }
 };
 
+inline Box boxAround(Point middle, double halfWidth, double halfHeight)
+{
+    return {middle.x - halfWidth, middle.y - halfHeight, middle.x + halfWidth, middle.y + halfHeight};
+}
+
 /// Turned by quarters, counter-clockwise about the origin, without rounding.
 inline Point quarterTurned(Point p, int quarters)
 {

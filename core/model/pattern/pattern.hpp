@@ -270,10 +270,16 @@ struct OwnStepWords {
 
 /// A place to drag a dimension on a piece.
 struct Handle {
+    /// What on its face the dimension counts from: it is @c gain times the way from there along @c direction. The side
+    /// is the one that it grows away from.
+    enum class From { Nowhere, Middle, Side, Top, Base };
     std::string dimension;
     PieceId piece;
     Point at, direction; ///< unit vector of growth
     double gain = 1;     ///< mm of the dimension per mm of drag
+    PartId part{};       ///< whose dimension it is; none: the body's
+    From from = From::Nowhere;
+    Box grip{}; ///< of the thing on the piece that it moves, which can be taken hold of; empty: the handle alone
 };
 
 /// Where a pocket or a space offers room for things.
@@ -312,6 +318,15 @@ struct Place {
     PartId feature;
     PieceId piece; ///< of the face
     Box area;      ///< on that piece
+    Point at;      ///< what its drop and its way sideways lead to: the middle of its upper edge, or of a zip
+};
+
+/// A pocket's bag that hangs behind a face, held by its zip alone.
+struct PocketBag {
+    PartId part;
+    PieceId face;                ///< the piece it hangs from
+    std::vector<PieceId> layers; ///< that lie on each other in it; one that is folded, twice
+    Box area;                    ///< its raw edges, on that face
 };
 
 /// Where a strap, tab or handle is caught at the mouth.
@@ -379,6 +394,7 @@ struct Pattern {
     std::vector<Handle> handles;
     std::deque<Site> sites; ///< std::deque: parts add faces of their own while they sit on others
     std::vector<Place> places;
+    std::vector<PocketBag> bags;
     std::vector<Anchor> anchors;
     std::vector<Overlay> overlays;
     std::vector<Hung> hung;

@@ -30,6 +30,10 @@ template <class Steps, class Visit> void forEachReference(Pattern& p, Steps& ste
         visit.spot(handle.piece, handle.at);
     for (auto& place : p.places)
         visit.spot(place.piece, place.area.centre());
+    for (auto& bag : p.bags) {
+        visit.spot(bag.face, {bag.area.centre().x, bag.area.y1});
+        visit.list(bag.layers);
+    }
     for (auto& fitting : p.fittings)
         visit.spot(fitting.piece, fitting.at);
     for (auto& anchor : p.anchors)

@@ -27,6 +27,7 @@ namespace tectonis {
     CHECK(checkFlaps)                                                                                                  \
     CHECK(checkSnaps)                                                                                                  \
     CHECK(checkZips)                                                                                                   \
+    CHECK(checkPocketBags)                                                                                             \
     CHECK(checkStock)                                                                                                  \
     CHECK(checkStraps)                                                                                                 \
     CHECK(checkFinish)                                                                                                 \
