@@ -73,7 +73,7 @@ void LayerMatrix::take(const Spot& spot)
 {
     for (int row = 0; row < rowCount(); ++row)
         if (item(row, 0)->data(Qt::UserRole).toString() == text(spot.piece))
-            setCurrentCell(row, spot.layer < 0 ? 0 : kFirst + spot.layer);
+            setCurrentCell(row, spot.layer < 0 ? 0 : kFirst + spot.layer, QItemSelectionModel::ClearAndSelect);
 }
 
 void LayerMatrix::keyPressEvent(QKeyEvent* event)
@@ -108,6 +108,12 @@ void LayerMatrix::fill()
     const Spot kept = inHand();
     const int column = std::max(0, currentColumn());
     m_filling = true;
+    QStringList before, after; // pieces by row
+    std::vector<std::pair<QString, int>> chosen;
+    for (int r = 0; r < rowCount(); ++r)
+        before << item(r, 0)->data(Qt::UserRole).toString();
+    for (const auto& index : selectedIndexes())
+        chosen.emplace_back(before[index.row()], index.column());
     std::size_t most = 0;
     for (const auto& piece : p.pieces)
         most = std::max(most, piece.layers.size());
@@ -163,10 +169,16 @@ void LayerMatrix::fill()
     int at = -1;
     const PieceId wanted = m_document.pieceInHand();
     for (int r = 0; r < rowCount(); ++r)
-        if (item(r, 0)->data(Qt::UserRole).toString() == text(wanted))
+        if (after << item(r, 0)->data(Qt::UserRole).toString(); after.back() == text(wanted))
             at = r;
-    if (at >= 0 && at != currentRow())
-        setCurrentCell(at, kept.piece == wanted ? column : 0);
+    // Whatever keys are held, no row comes in besides; rows that moved stay selected where they are now.
+    if (at >= 0 && (at != currentRow() || before != after)) {
+        setCurrentCell(at, kept.piece == wanted ? column : 0, QItemSelectionModel::ClearAndSelect);
+        if (kept.piece == wanted)
+            for (const auto& [piece, c] : chosen)
+                if (const auto row = after.indexOf(piece); row >= 0)
+                    selectionModel()->select(model()->index(int(row), c), QItemSelectionModel::Select);
+    }
     m_filling = false;
 }
 

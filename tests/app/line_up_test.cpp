@@ -134,11 +134,11 @@ TEST_CASE(
 namespace {
 
 /// Presses at @p from, moves by @p by in steps, and says what stands at the pointer before it lets go.
-QStringList dragged(Shown& s, Bench* bench, QPoint from, QPoint by)
+QStringList dragged(Shown& s, Bench* bench, QPoint from, QPoint by, int steps = 6)
 {
     QTest::mousePress(bench, Qt::LeftButton, {}, from);
-    for (int i = 1; i <= 6; ++i) {
-        const QPoint at = from + by * i / 6;
+    for (int i = 1; i <= steps; ++i) {
+        const QPoint at = from + by * i / steps;
         QMouseEvent move(QEvent::MouseMove, at, bench->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
         QCoreApplication::sendEvent(bench, &move);
     }
@@ -195,6 +195,12 @@ TEST_CASE("Fittings: an inset zip is taken hold of itself: it lines up with half
     bench->setFocus();
     QTest::keyClick(bench, Qt::Key_Up);
     CHECK(valueOf(s, "inset.drop") == Approx(drop - 1));
+    // Up over the gap onto the upper part at once, as far as the pointer goes.
+    const QPoint here = zip + QPoint(0, int(std::lround((drop - 1 - 120) * scale)));
+    dragged(s, bench, here, QPoint(0, -int(std::lround(75 * scale))), 1);
+    CHECK(valueOf(s, "inset.drop") == Approx(drop - 76).margin(6 / scale + 1));
+    s.press(Qt::Key_Z, Qt::ControlModifier);
+    REQUIRE(valueOf(s, "inset.drop") == Approx(drop - 1));
     // Onto the back: its other handle shows where that lies.
     const Pattern before = doc.pattern();
     const QPoint now = zip + QPoint(0, int(std::lround((drop - 1 - 120) * scale)));

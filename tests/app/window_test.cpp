@@ -342,6 +342,53 @@ TEST_CASE("Build-up: a layer is taken in hand in the matrix and changed: for its
     CHECK(reach("front", "bottom") == 0);
 }
 
+TEST_CASE(
+    "Build-up: come to with Ctrl held, another piece in hand, no row stays chosen besides; chosen rows move along")
+{
+    Shown s;
+    s.window.goTo(2);
+    Document& doc = s.window.document();
+    auto* matrix = s.find<QTableWidget>("layers");
+    const auto chosen = [&] {
+        QStringList out;
+        for (const auto& index : matrix->selectionModel()->selectedIndexes())
+            out << matrix->item(index.row(), 0)->data(Qt::UserRole).toString();
+        out.removeDuplicates();
+        return out;
+    };
+    s.take("lining.front");
+    CHECK(chosen() == QStringList{"lining.front"});
+    s.window.goTo(0);
+    doc.edit("zip", [](Design& d) { change::addPart(d, "inset-zip"); }); // the front becomes two rows
+    doc.takePiece(PieceId("lining.back"));
+    QTest::keyPress(s.window.windowHandle(), Qt::Key_3, Qt::ControlModifier);
+    s.settle();
+    QTest::keyRelease(s.window.windowHandle(), Qt::Key_3, Qt::NoModifier);
+    CHECK(s.window.stage() == 2);
+    CHECK(chosen() == QStringList{"lining.back"});
+    // Two rows are chosen; rows come in above them.
+    const auto rowOf = [&](const char* piece) {
+        for (int r = 0; r < matrix->rowCount(); ++r)
+            if (matrix->item(r, 0)->data(Qt::UserRole).toString() == piece)
+                return r;
+        return -1;
+    };
+    matrix->setCurrentCell(rowOf("lining.back"), 0);
+    matrix->selectionModel()->select(matrix->model()->index(rowOf("lining.front"), 0), QItemSelectionModel::Select);
+    const QStringList two = chosen();
+    REQUIRE(two.size() == 2);
+    const int rows = matrix->rowCount();
+    REQUIRE(doc.edit("band", [](Design& d) {
+        const std::string band = change::addPart(d, "band");
+        change::choice(d, band + ".site", "front");
+    }));
+    REQUIRE(matrix->rowCount() > rows);
+    s.settle();
+    QStringList now = chosen(), then = two;
+    now.sort(), then.sort();
+    CHECK(now == then);
+}
+
 TEST_CASE("Build-up: the whole bag as a specification, sorted, as the exported table says it, in the size looked at")
 {
     Shown s;
