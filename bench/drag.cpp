@@ -95,8 +95,8 @@ int main(int argc, char** argv)
     for (int y = 20; y < faces->height(); y += 12)
         for (int x = 20; x < faces->width(); x += 12) {
             send(faces, QEvent::MouseMove, QPointF(x, y), Qt::NoButton);
-            if (faces->cursor().shape() == Qt::OpenHandCursor) {
-                dragAlong("Fittings: a pocket", document, faces, QPointF(x, y), QPointF(0.25, 0.25), redraw);
+            if (faces->toolTip().contains("onto another face")) { // a part, not a thing that soon ends at its range
+                dragAlong("Fittings: a pocket", document, faces, QPointF(x, y), QPointF(0.9, 0.7), redraw);
                 return 0;
             }
         }

@@ -679,7 +679,7 @@ private:
     FaceLayout m_layout;
     HandleDrag m_drag;
     static constexpr double kNear = 3; ///< px beside a thing it can still be taken hold of
-    static constexpr double kSnap = 6; ///< px within which a part lines up
+    static constexpr double kSnap = 4; ///< px within which a part lines up
     std::optional<Movable> m_held;     ///< as it was when it was taken hold of
     Point m_start, m_from;             ///< where the pointer was then, on the bench, and the thing on its face
     Point m_grip;                      ///< from what of that face lay under the pointer to the thing

@@ -218,6 +218,18 @@ TEST_CASE("Alignments: three millimetres below, above or beside another part; be
     }
 }
 
+TEST_CASE("Alignments: between lines that lie close together a part can be put where it is drawn")
+{
+    const auto line = [](double at) { return Alignment{true, at, at, "", say("middle")}; };
+    const std::vector<Alignment> close{line(0), line(0), line(6), line(40)};
+    CHECK(linedUp(close, {1.9, 0}, 5).at.x == 0);
+    CHECK(linedUp(close, {2.1, 0}, 5).at.x == 2.1);
+    CHECK(linedUp(close, {3.9, 0}, 5).at.x == 3.9);
+    CHECK(linedUp(close, {4.1, 0}, 5).at.x == 6);
+    CHECK(linedUp(close, {36, 0}, 5).at.x == 40);
+    CHECK(linedUp(close, {30, 0}, 5).at.x == 30);
+}
+
 TEST_CASE("Mirrored parts: as far on the other side in every size, like the first in all else; the middle is refused")
 {
     int mirrored = 0;

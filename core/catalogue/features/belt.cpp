@@ -218,6 +218,14 @@ private:
                 throw InputError(place, say("no seam is sewn at that side of the {}", within(face.name)));
         if (distance(left.at, right.at) < f("width"))
             throw InputError(place, say("both ends of the belt would lie on one spot; hold them in two sides"));
+        for (const bool atRight : {false, true}) {
+            const Point at = (atRight ? right : left).at;
+            const Box held = boxAround(at, f("width") / 2, f("width") / 2);
+            if (numbered)
+                handleAlongSide(f, site, face.key, int(std::lround(f(atRight ? "right.side" : "left.side"))), at, held);
+            else
+                f.handle("down", face.key, at, {0, -1}, 1, Handle::From::Top, held);
+        }
         const double s = d("allowance.body"), between = distance(left.at, right.at);
         const std::vector<Working::Input> given{
             {"between", between}, {"short", f("short")}, {"closed", f("closed")}, {"reach", f("reach")}};
@@ -378,6 +386,9 @@ private:
         act::Seams on;
         for (const bool right : {false, true}) {
             const double x = site.x + (right ? 1 : -1) * (site.width / 2 - f("inset"));
+            const Box loops = boxAround({x, y}, w, half);
+            f.handle("down", face.key, {x, y}, {0, -1}, 1, Handle::From::Top, loops);
+            f.handle("inset", face.key, {x, y}, {right ? -1.0 : 1.0, 0}, 1, Handle::From::Side, loops);
             for (const bool top : {true, false}) {
                 const std::string name = fmt::format(
                     "{}, {} {}", f.line("belt loop").text(), right ? "right" : "left", top ? "top" : "bottom");

@@ -252,7 +252,8 @@ private:
             addRing(f, right ? "right" : "left", face.key, spot.at, say("trapped in the seam beside the face"));
             const Box ring = boxAround(spot.at, f("ring") / 2, f("ring") / 2);
             if (numbered)
-                handleAlong(f, site, face.key, int(std::lround(f(right ? "right.side" : "left.side"))), spot.at, ring);
+                handleAlongSide(
+                    f, site, face.key, int(std::lround(f(right ? "right.side" : "left.side"))), spot.at, ring);
             else
                 f.handle("down", face.key, spot.at, {0, -1}, 1, Handle::From::Top, ring);
             if (std::find(seams.begin(), seams.end(), spot.seam) == seams.end())
@@ -279,13 +280,6 @@ private:
                           Len(f("down")))
                                    : say("Its middle lies {} below the top; the ring points inwards.", Len(f("down")))},
             face.key);
-    }
-
-    /// Up along a numbered side.
-    static void handleAlong(FeatureScope& f, const Site& site, const PieceId& face, int side, Point at, const Box& ring)
-    {
-        const double by = f("along") > 0 ? -1 : 1; // towards the side's middle: there is some of it
-        f.handleTo("along", face, at, sideSpot(f.d, site, side, f("along") + by, f.dimension("along")).at, by, ring);
     }
 
     static Message numberedCheck(const FeatureScope& f)

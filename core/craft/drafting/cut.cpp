@@ -427,6 +427,12 @@ SideSpot sideSpot(const Drafter& d, const Site& site, int number, double along, 
     return out;
 }
 
+void handleAlongSide(FeatureScope& f, const Site& site, const PieceId& face, int number, Point at, const Box& grip)
+{
+    const double by = f("along") > 0 ? -1 : 1; // towards the side's middle: there is some of it
+    f.handleTo("along", face, at, sideSpot(f.d, site, number, f("along") + by, f.dimension("along")).at, by, grip);
+}
+
 SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, const std::string& place)
 {
     SideSpot out;

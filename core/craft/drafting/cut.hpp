@@ -48,5 +48,7 @@ SideSpot sideSpot(const Drafter& d, const Piece& piece, double y, bool right, co
 /// The same @p along mm up from the middle of a numbered side of a face.
 /// @throws InputError at @p place if there is no side of that number.
 SideSpot sideSpot(const Drafter& d, const Site& site, int number, double along, const std::string& place);
+/// Lets a hand move what a part holds at a numbered side along it, by its dimension "along".
+void handleAlongSide(FeatureScope& f, const Site& site, const PieceId& face, int number, Point at, const Box& grip);
 
 } // namespace tectonis

@@ -258,7 +258,12 @@ LinedUp linedUp(const std::vector<Alignment>& guides, Point at, double reach)
             if (const double away = std::abs((upright ? at.x : at.y) - guide.at);
                 guide.upright == upright && away < least)
                 nearest = &guide, least = away;
-        if (nearest) {
+        // Where lines lie close together there is room between them.
+        const bool between = nearest && std::any_of(guides.begin(), guides.end(), [&](const Alignment& other) {
+            const double apart = std::abs(other.at - nearest->at);
+            return other.upright == upright && apart > kSame && least > apart / 3;
+        });
+        if (nearest && !between) {
             (upright ? out.at.x : out.at.y) = nearest->at;
             out.with.push_back(*nearest);
         }

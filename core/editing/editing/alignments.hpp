@@ -26,7 +26,8 @@ struct Alignment {
 std::vector<Alignment> alignmentsFor(
     const Design& design, const Pattern& seenIn, const Movable& moved, const Site& site, Point at);
 
-/// The place with the nearest upright and the nearest level guide within @p reach mm, and these.
+/// The place with the nearest upright and the nearest level guide within @p reach mm, and within a third of the way to
+/// the next one, and these.
 struct LinedUp {
     Point at;
     std::vector<Alignment> with;
