@@ -106,6 +106,29 @@ TEST_CASE(
     CHECK(mended() == "inset.depth");
 }
 
+TEST_CASE("Pocket bags: on a wall that is folded onto itself, head down or not, its own side seams catch them")
+{
+    for (const char* face : {"front", "back"})
+        for (const char* aside : {"", "-"}) {
+            Design d = newDesign("envelope-clutch");
+            const std::string id = addFeature(d, "zip-pocket");
+            setChoice(d, id + ".site", face);
+            assign(d, id + ".margin=9");
+            INFO(face << ", pushed aside " << aside);
+            CHECK(told(d).empty());
+            assign(d, id + ".across=" + aside + "((face.width - " + id + ".length)/2 - 12)");
+            const double pushed = medium(d).values.at(id + ".across");
+            const auto findings = told(d);
+            REQUIRE(!findings.empty());
+            REQUIRE(findings.front().repair);
+            CHECK(findings.front().repair->assignments.front().starts_with(id + ".across="));
+            for (const auto& a : findings.front().repair->assignments)
+                assign(d, a);
+            CHECK(std::abs(medium(d).values.at(id + ".across")) < std::abs(pushed));
+            CHECK(told(d).empty());
+        }
+}
+
 TEST_CASE("Pocket bags: over all forms, faces and sizes a repair frees the bag, and what is told is caught")
 {
     int caught = 0, freed = 0;

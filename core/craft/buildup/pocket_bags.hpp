@@ -13,7 +13,7 @@ struct CaughtBag {
     enum class Way { Left, Right, Below, Above };
     const PocketBag* bag = nullptr; ///< of the pattern, which must outlive this
     const Seam* seam = nullptr;
-    Way way = Way::Left; ///< where the seam lies, as the face's piece is drafted
+    Way way = Way::Left; ///< where the seam lies, as the face stands upright
     double by = 0;       ///< mm past the stitch line at most
 };
 

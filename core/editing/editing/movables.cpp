@@ -81,19 +81,6 @@ Movable movableOf(const Pattern& p, const PartId& part)
     throw InputError(part.text(), say("this part has no place of its own to be moved"));
 }
 
-const Site* siteAt(const Pattern& p, const PieceId& piece, const std::optional<Point>& on)
-{
-    const Site* best = nullptr;
-    double nearest = 1e300;
-    for (const auto& site : p.sites)
-        if (std::find(site.pieces.begin(), site.pieces.end(), piece) != site.pieces.end()) {
-            const double y = on ? site.upright(*on).y : site.top;
-            if (const double away = std::max({0.0, y - site.top, site.top - site.height - y}); away < nearest)
-                best = &site, nearest = away;
-        }
-    return best;
-}
-
 double valueAt(const Pattern& seenIn, const Movable& moved, const MovableWay& way, const Site& face, Point to)
 {
     using From = Handle::From;

@@ -3,9 +3,8 @@
 // place of their own, and rings, ends, halves, feet, free edges of others.
 #pragma once
 
-#include "pattern/pattern.hpp"
+#include "pattern/site_at.hpp"
 
-#include <optional>
 #include <string>
 #include <vector>
 
@@ -40,9 +39,6 @@ std::vector<Movable> movablesOf(const Pattern& pattern);
 /// The place of a part that can be put on another face, or the first thing of it that can be moved.
 /// @throws InputError if nothing of it can be.
 Movable movableOf(const Pattern& pattern, const PartId& part);
-
-/// The face that a piece is; of a piece that is several that in which @p on lies, or the nearest. Null if it is none.
-const Site* siteAt(const Pattern& pattern, const PieceId& piece, const std::optional<Point>& on = {});
 
 /// What a dimension is where its thing lies at @p to on a face, upright. A way that counts from nowhere on its face is
 /// measured from where it lies in @p seenIn.
